@@ -1,0 +1,33 @@
+import tseslint from 'typescript-eslint';
+import hooks from 'eslint-plugin-react-hooks';
+import prettier from 'eslint-config-prettier';
+
+// The engine knows nothing of where it runs: these are the doors it must not open.
+const browserGlobals = ['window', 'document', 'navigator', 'self', 'localStorage', 'performance', 'setTimeout', 'fetch', 'postMessage', 'process', 'Buffer'];
+const foreignImports = ['react', 'react-dom', 'react/*', 'three', 'three/*', '@react-three/*', '@mui/*', 'next', 'next/*', 'dexie', 'comlink', 'node:*', '@uvrex/studio', '@uvrex/formats', '@uvrex/bake'];
+
+export default tseslint.config(
+  { ignores: ['**/node_modules/**', '**/.next/**', '**/next-env.d.ts', 'docs/**', 'test-results/**'] },
+  ...tseslint.configs.strict,
+  {
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-invalid-void-type': 'off',
+      '@typescript-eslint/unified-signatures': 'off',
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+      eqeqeq: 'error',
+      'no-console': 'error',
+    },
+  },
+  { files: ['scripts/**', 'bench/**', 'packages/bake/src/cli.ts'], rules: { 'no-console': 'off' } },
+  { files: ['apps/studio/**'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  {
+    files: ['packages/core/src/**'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': ['error', { patterns: [{ group: foreignImports, message: 'The core runs anywhere: no interface, renderer or platform code here.' }] }],
+      'no-restricted-globals': ['error', ...browserGlobals.map((name) => ({ name, message: 'The core runs anywhere: take this as an argument.' }))],
+    },
+  },
+  prettier,
+);

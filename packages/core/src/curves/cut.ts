@@ -1,0 +1,102 @@
+import { allocatePaths, type Paths, pathCount } from '../geometry/paths';
+import { arcLengths, fraction, locate, totalLength } from './arclength';
+
+const PER_POINT = ['s', 'u', 'size'] as const;
+const PER_PATH = ['ids', 'whole', 'parent', 'attach', 'depth', 'birth'] as const;
+
+/**
+ * Keeps the part of each path between two shares of its arc length. Points in between stay exactly where and what they
+ * are; the cut ends are put in by interpolation, so that a cut moves smoothly. A closed path that is cut becomes open.
+ *
+ * @param window share 0..1 of the visible length at which path p begins and ends; nothing is left where begin ≥ end
+ */
+export function cutPaths(paths: Paths, window: (p: number) => readonly [number, number]): Paths {
+  const m = pathCount(paths);
+  const plans = Array.from({ length: m }, (_, p) => plan(paths, p, window(p)));
+  const cut = allocatePaths(plans.reduce((sum, { count }) => sum + count, 0), m);
+  if (paths.normals) cut.normals = new Float32Array(cut.positions.length);
+  for (const key of PER_PATH) cut[key].set(paths[key]);
+  let first = 0;
+  plans.forEach((part, p) => {
+    cut.closed[p] = part.kept ? paths.closed[p] : 0;
+    cut.cutFrom[p] = paths.cutFrom[p] + part.from;
+    let write = first;
+    for (const [i, j, t] of ends(part.head)) mixPoint(paths, i, j, t, cut, write++, p);
+    copyPoints(paths, part.inner[0], part.inner[1], cut, write);
+    write += part.inner[1] - part.inner[0];
+    for (const [i, j, t] of ends(part.tail)) mixPoint(paths, i, j, t, cut, write++, p);
+    first = write;
+    cut.offsets[p + 1] = first;
+  });
+  return cut;
+}
+
+/** A point between two others: `t` of the way from i to j. */
+type Mixed = readonly [i: number, j: number, t: number];
+
+interface Plan {
+  /** Points in all. */
+  count: number;
+  /** The whole path stays as it is. */
+  kept: boolean;
+  /** Arc length cut away before the part, metres. */
+  from: number;
+  head: Mixed | null;
+  /** Points taken over, first and end. */
+  inner: readonly [number, number];
+  tail: Mixed | null;
+}
+
+const ends = (end: Mixed | null): readonly Mixed[] => (end ? [end] : []);
+
+function plan(paths: Paths, p: number, [begin, end]: readonly [number, number]): Plan {
+  const [a, b] = [paths.offsets[p], paths.offsets[p + 1]];
+  const none: Plan = { count: 0, kept: false, from: 0, head: null, inner: [a, a], tail: null };
+  if (!(begin < end) || b - a < 2) return none;
+  if (begin <= 0 && end >= 1) return { count: b - a, kept: true, from: 0, head: null, inner: [a, b], tail: null };
+
+  const table = arcLengths(paths.positions, a, b, paths.closed[p] === 1);
+  const length = totalLength(table);
+  const from = Math.max(0, begin) * length;
+  const to = Math.min(1, end) * length;
+  if (!(from < to)) return none;
+  const index = (k: number): number => (a + k < b ? a + k : a);
+  const startsInside = begin > 0;
+  const endsInside = end < 1 || paths.closed[p] === 1;
+  const k0 = startsInside ? locate(table, from) : 0;
+  const k1 = endsInside ? locate(table, to) : table.length - 2;
+  const t0 = startsInside ? fraction(table, k0, from) : 0;
+  const t1 = endsInside ? fraction(table, k1, to) : 1;
+  // A cut exactly on a point keeps that point instead of doubling it.
+  const innerFrom = startsInside ? k0 + 1 : 0;
+  const innerTo = endsInside ? k1 + 1 : table.length;
+  const head: Mixed | null = startsInside && !(t0 === 1 && innerFrom < innerTo) ? [index(k0), index(k0 + 1), t0] : null;
+  const tail: Mixed | null = endsInside && !(t1 === 0 && innerFrom < innerTo) ? [index(k1), index(k1 + 1), t1] : null;
+  const inner = innerFrom < innerTo ? ([a + innerFrom, a + innerTo] as const) : ([a, a] as const);
+  return { count: (head ? 1 : 0) + inner[1] - inner[0] + (tail ? 1 : 0), kept: false, from, head, inner, tail };
+}
+
+function copyPoints(from: Paths, a: number, b: number, to: Paths, first: number): void {
+  to.positions.set(from.positions.subarray(3 * a, 3 * b), 3 * first);
+  if (from.normals) to.normals!.set(from.normals.subarray(3 * a, 3 * b), 3 * first);
+  for (const key of PER_POINT) to[key].set(from[key].subarray(a, b), first);
+}
+
+function mixPoint(from: Paths, i: number, j: number, t: number, to: Paths, k: number, p: number): void {
+  for (let c = 0; c < 3; c++) {
+    const value = from.positions[3 * i + c];
+    to.positions[3 * k + c] = value + (from.positions[3 * j + c] - value) * t;
+  }
+  // The closing segment of a closed path leads to its full rest length, not back to 0.
+  const wraps = j < i;
+  const s1 = wraps ? from.whole[p] : from.s[j];
+  const u1 = wraps ? 1 : from.u[j];
+  to.s[k] = from.s[i] + Math.max(0, s1 - from.s[i]) * t;
+  to.u[k] = from.u[i] + (u1 - from.u[i]) * t;
+  to.size[k] = from.size[i] + (from.size[j] - from.size[i]) * t;
+  if (from.normals) {
+    const n = [0, 1, 2].map((c) => from.normals![3 * i + c] * (1 - t) + from.normals![3 * j + c] * t);
+    const length = Math.hypot(n[0], n[1], n[2]) || 1;
+    for (let c = 0; c < 3; c++) to.normals![3 * k + c] = n[c] / length;
+  }
+}

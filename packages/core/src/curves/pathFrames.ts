@@ -1,0 +1,72 @@
+import { type Paths, pathCount } from '../geometry/paths';
+import { pathNormals, squareNormals, tangents } from './frames';
+
+/** The same paths with twist-free normals; given back as they are when they already have some. */
+export function withNormals(paths: Paths): Paths & { normals: Float32Array } {
+  if (paths.normals) return paths as Paths & { normals: Float32Array };
+  const normals = new Float32Array(paths.positions.length);
+  for (let p = 0; p < pathCount(paths); p++) {
+    const [a, b] = [paths.offsets[p], paths.offsets[p + 1]];
+    pathNormals(paths.positions, a, b, paths.closed[p] === 1, normals.subarray(3 * a, 3 * b));
+  }
+  return { ...paths, normals };
+}
+
+/** Unit tangents of all paths, 3n entries. */
+export function allTangents(paths: Paths): Float32Array {
+  const out = new Float32Array(paths.positions.length);
+  for (let p = 0; p < pathCount(paths); p++) {
+    const [a, b] = [paths.offsets[p], paths.offsets[p + 1]];
+    tangents(paths.positions, a, b, paths.closed[p] === 1, out.subarray(3 * a, 3 * b));
+  }
+  return out;
+}
+
+/**
+ * The same paths after a deforming step moved their points. Rest coordinates stay; existing normals are made square to
+ * the new course; `whole` is measured anew on uncut paths, and scaled with the visible part on cut ones.
+ */
+export function movedPaths(paths: Paths, positions: Float32Array): Paths {
+  const moved: Paths = { ...paths, positions, whole: new Float32Array(paths.whole), cutFrom: new Float32Array(paths.cutFrom) };
+  for (let p = 0; p < pathCount(paths); p++) {
+    const before = visibleLength(paths, p);
+    const after = visibleLength(moved, p);
+    const k = before > 0 ? after / before : 1;
+    moved.whole[p] *= k;
+    moved.cutFrom[p] *= k;
+  }
+  if (paths.normals) {
+    const squared = new Float32Array(paths.normals.length);
+    squareNormals(paths.normals, allTangents(moved), squared);
+    moved.normals = squared;
+  }
+  return moved;
+}
+
+/** Length of what is there of path p, metres. */
+export function visibleLength(paths: Paths, p: number): number {
+  const { positions, offsets } = paths;
+  const [a, b] = [offsets[p], offsets[p + 1]];
+  let sum = 0;
+  const last = paths.closed[p] && b - a > 1 ? b : b - 1;
+  for (let i = a; i < last; i++) {
+    const q = 3 * i;
+    const r = i + 1 < b ? q + 3 : 3 * a;
+    const x = positions[r] - positions[q];
+    const y = positions[r + 1] - positions[q + 1];
+    const z = positions[r + 2] - positions[q + 2];
+    sum += Math.sqrt(x * x + y * y + z * z);
+  }
+  return sum;
+}
+
+/** Share of the whole length of all paths that is there, 0..1; null without paths. */
+export function grownShare(paths: Paths | null): number | null {
+  if (!paths) return null;
+  let [there, whole] = [0, 0];
+  for (let p = 0; p < pathCount(paths); p++) {
+    there += visibleLength(paths, p);
+    whole += paths.whole[p];
+  }
+  return whole > 0 ? Math.min(1, there / whole) : 0;
+}

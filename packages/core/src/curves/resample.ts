@@ -1,0 +1,50 @@
+import { type Flat } from '../geometry/vec';
+import { arcLengths, fraction, totalLength } from './arclength';
+
+/**
+ * Places points evenly along a polyline, at equal arc lengths.
+ * @param positions xyz triples of one path, metres
+ * @param count points to place; two or more when open, three or more when closed
+ * @param closed spreads the points over the closing segment too, without repeating the first
+ * @returns xyz triples, count of them
+ */
+export function resample(positions: Flat, count: number, closed: boolean): Float64Array {
+  const table = arcLengths(positions, 0, positions.length / 3, closed);
+  const arcs = new Float64Array(count);
+  const step = totalLength(table) / (closed ? count : count - 1);
+  for (let i = 0; i < count; i++) arcs[i] = i * step;
+  if (!closed) arcs[count - 1] = totalLength(table);
+  const out = new Float64Array(3 * count);
+  sampleAt(positions, 0, positions.length / 3, table, arcs, 3, out, 0);
+  return out;
+}
+
+/**
+ * Reads a per-point attribute at rising arc lengths by linear interpolation. One walk serves all: O(points + arcs).
+ * @param values `width` numbers per point; points `first` up to `end` belong to the path
+ * @param table arc lengths of those points; one entry more than points means that the path is closed
+ * @param arcs rising arc lengths, metres
+ * @param out written from entry `width · outFirst` on
+ */
+export function sampleAt(
+  values: Flat,
+  first: number,
+  end: number,
+  table: Float64Array,
+  arcs: ArrayLike<number>,
+  width: 1 | 3,
+  out: Flat,
+  outFirst: number,
+): void {
+  const count = end - first;
+  let k = 0;
+  let write = width * outFirst;
+  for (let a = 0; a < arcs.length; a++) {
+    const s = arcs[a];
+    while (k < table.length - 2 && table[k + 1] < s) k++;
+    const t = table.length > 1 ? fraction(table, k, s) : 0;
+    const i = width * (first + k);
+    const j = width * (first + (k + 1 < count ? k + 1 : table.length > count ? 0 : k));
+    for (let c = 0; c < width; c++) out[write++] = values[i + c] + (values[j + c] - values[i + c]) * t;
+  }
+}

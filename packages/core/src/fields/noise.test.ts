@@ -1,0 +1,75 @@
+import { noise3, type NoiseShape } from './noise';
+import { hash, random } from './random';
+
+const sample = (x: number, y: number, z: number, t: number, shape: Partial<NoiseShape> = {}): number[] => {
+  const out = new Float64Array(3);
+  noise3(x, y, z, t, { detail: 1, roughness: 0.5, seed: 1, period: 0, ...shape }, out);
+  return [...out];
+};
+
+describe('noise', () => {
+  // Gradient noise is zero on the lattice and differentiable across it: Perlin, Improving noise, 2002.
+  test('is zero on lattice points and continuous across them', () => {
+    expect(sample(3, -2, 5, 4).map((v) => v + 0)).toEqual([0, 0, 0]);
+    for (const c of [0, 1, 2]) {
+      expect(sample(3 - 1e-6, 0.4, 0.7, 0.2)[c]).toBeCloseTo(sample(3 + 1e-6, 0.4, 0.7, 0.2)[c], 4);
+    }
+  });
+
+  test('is centred on zero and of useful strength in every channel', () => {
+    const n = 40000;
+    for (const c of [0, 1, 2]) {
+      let [sum, squares, top] = [0, 0, 0];
+      for (let i = 0; i < n; i++) {
+        const v = sample(random(5, i, 0) * 200, random(5, i, 1) * 200, random(5, i, 2) * 200, random(5, i, 3) * 200)[c];
+        sum += v;
+        squares += v * v;
+        top = Math.max(top, Math.abs(v));
+      }
+      const deviation = Math.sqrt(squares / n);
+      expect(Math.abs(sum / n)).toBeLessThan((5 * deviation) / Math.sqrt(n));
+      expect(deviation).toBeGreaterThan(0.15);
+      expect(top).toBeLessThan(2);
+    }
+  });
+
+  test('channels are independent', () => {
+    let product = 0;
+    for (let i = 0; i < 10000; i++) {
+      const [a, b] = sample(i * 0.37, i * 0.11, 0.3, 0.1);
+      product += a * b;
+    }
+    expect(Math.abs(product / 10000)).toBeLessThan(0.01);
+  });
+
+  test('with a period, time comes round exactly, finer layers too', () => {
+    for (const t of [0, 0.25, 1.5, 2.75]) {
+      const shape = { period: 3, detail: 4 };
+      expect(sample(0.3, 1.7, -2.2, t + 3, shape)).toEqual(sample(0.3, 1.7, -2.2, t, shape));
+      expect(sample(0.3, 1.7, -2.2, t + 1, shape)).not.toEqual(sample(0.3, 1.7, -2.2, t, shape));
+    }
+  });
+
+  test('detail keeps the strength', () => {
+    const strength = (detail: number): number => {
+      let squares = 0;
+      for (let i = 0; i < 8000; i++) squares += sample(i * 0.731, i * 0.377, 0.2, 0.6, { detail, roughness: 0.6 })[0] ** 2;
+      return Math.sqrt(squares / 8000);
+    };
+    expect(strength(5) / strength(1)).toBeCloseTo(1, 1);
+  });
+});
+
+describe('counter-based randomness', () => {
+  test('is even over 0..1: chi-squared over 64 bins stays below the 99.9 % point', () => {
+    const bins = new Array<number>(64).fill(0);
+    for (let i = 0; i < 64000; i++) bins[Math.floor(random(11, i) * 64)]++;
+    const chi = bins.reduce((sum, count) => sum + (count - 1000) ** 2 / 1000, 0);
+    expect(chi).toBeLessThan(103.4); // 63 degrees of freedom, handbook table (from memory)
+  });
+
+  test('differs by seed, element and channel', () => {
+    const values = new Set([hash(1, 1, 1), hash(2, 1, 1), hash(1, 2, 1), hash(1, 1, 2), hash(1, 1, 1, 1)]);
+    expect(values.size).toBe(5);
+  });
+});

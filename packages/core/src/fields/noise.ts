@@ -1,0 +1,98 @@
+import { hash } from './random';
+
+const { floor, imul, sqrt } = Math;
+
+/** Gradients: the 32 edge midpoints of the four-dimensional cube, as in Perlin's improved noise taken to 4D. */
+const GRADIENTS = (() => {
+  const list: number[] = [];
+  for (let zero = 0; zero < 4; zero++) {
+    for (let signs = 0; signs < 8; signs++) {
+      let bit = 0;
+      for (let c = 0; c < 4; c++) list.push(c === zero ? 0 : (signs >> bit++) & 1 ? -1 : 1);
+    }
+  }
+  return new Float64Array(list);
+})();
+
+export interface NoiseShape {
+  /** Octaves, 1 or more: each has half the size of the one before. */
+  detail: number;
+  /** How much of an octave's strength the next one has, 0..1. */
+  roughness: number;
+  seed: number;
+  /** Period of the time axis in whole units, or 0 for none: the noise at t + period is exactly the noise at t. */
+  period: number;
+}
+
+/**
+ * Three independent channels of gradient noise over space and time, centred on zero. Ken Perlin, Improving noise,
+ * SIGGRAPH 2002, in four dimensions with a hashed lattice; octaves are normalised so that `detail` keeps the strength.
+ * @param x,y,z place in units of the feature size
+ * @param t time in units of one change
+ * @param out receives three values, each about −1..1
+ */
+export function noise3(x: number, y: number, z: number, t: number, shape: NoiseShape, out: Float64Array): void {
+  out[0] = out[1] = out[2] = 0;
+  let gain = 1;
+  let total = 0;
+  let frequency = 1;
+  for (let octave = 0; octave < shape.detail; octave++) {
+    lattice(x * frequency, y * frequency, z * frequency, t * frequency, shape.seed + octave * 7919, shape.period * frequency, gain, out);
+    total += gain * gain;
+    gain *= shape.roughness;
+    frequency *= 2;
+  }
+  // Octaves are independent, so their strengths add as squares.
+  const k = 1 / sqrt(total);
+  out[0] *= k;
+  out[1] *= k;
+  out[2] *= k;
+}
+
+const fade = (t: number): number => t * t * t * (t * (t * 6 - 15) + 10);
+
+function lattice(x: number, y: number, z: number, t: number, seed: number, period: number, gain: number, out: Float64Array): void {
+  const ix = floor(x);
+  const iy = floor(y);
+  const iz = floor(z);
+  const it = floor(t);
+  const fx = x - ix;
+  const fy = y - iy;
+  const fz = z - iz;
+  const ft = t - it;
+  const wx = fade(fx);
+  const wy = fade(fy);
+  const wz = fade(fz);
+  const wt = fade(ft);
+  let a = 0;
+  let b = 0;
+  let c = 0;
+  for (let ct = 0; ct < 2; ct++) {
+    const time = it + ct;
+    const wrapped = period > 0 ? ((time % period) + period) % period : time;
+    const layer = seed ^ imul(wrapped, 0x9e3779b1);
+    const kt = gain * (ct ? wt : 1 - wt);
+    const dt = ft - ct;
+    for (let corner = 0; corner < 8; corner++) {
+      const cx = corner & 1;
+      const cy = (corner >> 1) & 1;
+      const cz = corner >> 2;
+      const k = kt * (cx ? wx : 1 - wx) * (cy ? wy : 1 - wy) * (cz ? wz : 1 - wz);
+      if (k === 0) continue;
+      const h = hash(layer, ix + cx, iy + cy, iz + cz);
+      const dx = fx - cx;
+      const dy = fy - cy;
+      const dz = fz - cz;
+      // Five bits of the hash choose each channel's gradient.
+      let g = 4 * (h & 31);
+      a += k * (GRADIENTS[g] * dx + GRADIENTS[g + 1] * dy + GRADIENTS[g + 2] * dz + GRADIENTS[g + 3] * dt);
+      g = 4 * ((h >>> 5) & 31);
+      b += k * (GRADIENTS[g] * dx + GRADIENTS[g + 1] * dy + GRADIENTS[g + 2] * dz + GRADIENTS[g + 3] * dt);
+      g = 4 * ((h >>> 10) & 31);
+      c += k * (GRADIENTS[g] * dx + GRADIENTS[g + 1] * dy + GRADIENTS[g + 2] * dz + GRADIENTS[g + 3] * dt);
+    }
+  }
+  out[0] += a;
+  out[1] += b;
+  out[2] += c;
+}

@@ -1,0 +1,97 @@
+/** A triangle mesh in flat arrays: n vertices, f faces. Front faces run anticlockwise seen from outside. */
+export interface Mesh {
+  /** 3n, metres. */
+  positions: Float32Array;
+  /** 3n unit vectors. */
+  normals: Float32Array;
+  /** 2n, around and along in even scale. */
+  uvs: Float32Array;
+  /** 3f vertex numbers. */
+  indices: Uint32Array;
+  /** n, rest coordinate 0..1 of the path point the vertex belongs to; null on meshes not made from a path. */
+  u: Float32Array | null;
+  /** n, distance behind the growing tip along the path, metres; null on meshes not made from a path. */
+  tip: Float32Array | null;
+  /** 3n, linear RGB 0..1; null while unpainted. */
+  colors: Float32Array | null;
+  /** n, emitted light as a share of the glow colour, 0 for none; null where nothing glows. */
+  glow: Float32Array | null;
+}
+
+export const vertexCount = (mesh: Mesh): number => mesh.positions.length / 3;
+export const faceCount = (mesh: Mesh): number => mesh.indices.length / 3;
+
+/** What counting the parts of a mesh tells about its shape. */
+export interface Topology {
+  vertices: number;
+  edges: number;
+  faces: number;
+  /** Edges that do not lie in exactly two faces: 0 on a watertight mesh. */
+  openEdges: number;
+  /** Edges that two faces run along in the same direction: 0 where no face is inside out. */
+  flippedEdges: number;
+  /** vertices − edges + faces: 2 for a ball, 0 for a torus. */
+  euler: number;
+}
+
+/**
+ * Counts vertices, edges and faces with vertices at the same place taken as one (texture seams and hard edges
+ * double them) and faces without area left out.
+ */
+export function topology(mesh: Mesh): Topology {
+  const { positions, indices } = mesh;
+  const places = new Map<string, number>();
+  const weld = new Uint32Array(positions.length / 3);
+  for (let i = 0; i < weld.length; i++) {
+    // Adding 0 turns −0 into 0, which would else count as another place.
+    const key = `${positions[3 * i] + 0},${positions[3 * i + 1] + 0},${positions[3 * i + 2] + 0}`;
+    let place = places.get(key);
+    if (place === undefined) places.set(key, (place = places.size));
+    weld[i] = place;
+  }
+  const directed = new Map<number, number>();
+  const used = new Set<number>();
+  let faces = 0;
+  for (let i = 0; i < indices.length; i += 3) {
+    const face = [weld[indices[i]], weld[indices[i + 1]], weld[indices[i + 2]]];
+    if (face[0] === face[1] || face[1] === face[2] || face[2] === face[0]) continue;
+    faces++;
+    for (let k = 0; k < 3; k++) {
+      const edge = face[k] * places.size + face[(k + 1) % 3];
+      directed.set(edge, (directed.get(edge) ?? 0) + 1);
+      used.add(face[k]);
+    }
+  }
+  let edges = 0;
+  let openEdges = 0;
+  let flippedEdges = 0;
+  for (const [edge, count] of directed) {
+    const from = Math.floor(edge / places.size);
+    const to = edge % places.size;
+    const back = directed.get(to * places.size + from) ?? 0;
+    if (count > 1) flippedEdges++;
+    if (back === 0 || from < to) {
+      edges++;
+      if (count + back !== 2) openEdges++;
+    }
+  }
+  return { vertices: used.size, edges, faces, openEdges, flippedEdges, euler: used.size - edges + faces };
+}
+
+/** Surface area in square metres and enclosed volume in cubic metres (meaningful on watertight meshes). */
+export function areaAndVolume(mesh: Mesh): { area: number; volume: number } {
+  const { positions: p, indices } = mesh;
+  let area = 0;
+  let volume = 0;
+  for (let i = 0; i < indices.length; i += 3) {
+    const a = 3 * indices[i];
+    const b = 3 * indices[i + 1];
+    const c = 3 * indices[i + 2];
+    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+    const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+    area += Math.hypot(nx, ny, nz) / 2;
+    volume += (p[a] * nx + p[a + 1] * ny + p[a + 2] * nz) / 6;
+  }
+  return { area, volume };
+}

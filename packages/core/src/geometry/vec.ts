@@ -1,0 +1,34 @@
+/** A point or direction: metres, Y up, right-handed. */
+export type Vec3 = readonly [number, number, number];
+
+/** A flat array of xyz triples. Float64 serves the tests of convergence order, Float32 everything else. */
+export type Flat = Float32Array | Float64Array;
+
+export const sub = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+export const add = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+export const scale = (a: Vec3, k: number): Vec3 => [a[0] * k, a[1] * k, a[2] * k];
+export const dot = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+export const cross = (a: Vec3, b: Vec3): Vec3 => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
+export const distance = (a: Vec3, b: Vec3): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+
+/** The unit vector along `a`; `fallback` where `a` has no length. */
+export function unit(a: Vec3, fallback: Vec3 = [0, 1, 0]): Vec3 {
+  const length = Math.hypot(a[0], a[1], a[2]);
+  return length > 1e-20 ? [a[0] / length, a[1] / length, a[2] / length] : fallback;
+}
+
+/** A unit vector square to the unit vector `t`, chosen the same way for the same `t`. */
+export function perpendicular(t: Vec3): Vec3 {
+  // The world axis least along t gives the best conditioned cross product.
+  const [x, y, z] = [Math.abs(t[0]), Math.abs(t[1]), Math.abs(t[2])];
+  const axis: Vec3 = z <= x && z <= y ? [0, 0, 1] : x <= y ? [1, 0, 0] : [0, 1, 0];
+  const along = dot(axis, t);
+  return unit([axis[0] - along * t[0], axis[1] - along * t[1], axis[2] - along * t[2]], [1, 0, 0]);
+}
+
+/** The triple number `i` of a flat array. */
+export const at = (flat: ArrayLike<number>, i: number): Vec3 => [flat[3 * i], flat[3 * i + 1], flat[3 * i + 2]];

@@ -1,0 +1,72 @@
+import { type ParamSpec, type StepDeclaration } from '../steps/declare';
+import { Problem } from '../problem';
+import { stepOf } from '../steps/index';
+import { SCENE_FORMAT, SCENE_VERSION, type Growth, type ParamValue, type Scene, type Step } from './schema';
+
+/** Hues that growths take in turn: the same in list, timeline and overlay. */
+export const HUES = ['#c9e86a', '#66d3c8', '#f3a6c8', '#f2d06b', '#a99bff', '#7fb4ff'] as const;
+
+/** A new identifier: 12 random letters and digits. */
+export function newId(): string {
+  return Array.from({ length: 12 }, () => Math.floor(Math.random() * 36).toString(36)).join('');
+}
+
+/** An empty scene: six seconds at 24 frames a second under the default light. */
+export function newScene(name: string): Scene {
+  return {
+    format: SCENE_FORMAT,
+    version: SCENE_VERSION,
+    name,
+    seed: Math.floor(Math.random() * 10000),
+    fps: 24,
+    range: [1, 144],
+    loop: true,
+    growths: [],
+    guides: [],
+    finish: { exposure: 1, palette: ['#c9e86a', '#66d3c8', '#f3a6c8', '#f2d06b', '#a99bff', '#7fb4ff', '#ff8a5b', '#e9efe8'] },
+    camera: { position: [2.6, 1.7, 4.4], target: [0, 1.15, 0], fov: 36 },
+    light: { turn: 40, height: 52, strength: 1, color: '#fff2dc' },
+    backdrop: { above: '#1d4450', below: '#091418', ground: true, haze: 0.35 },
+  };
+}
+
+/** A step of a kind with all parameters at their defaults, but for those given. */
+export function newStep(kind: string, params: Record<string, ParamValue> = {}): Step {
+  const declaration = stepOf(kind);
+  if (!declaration) throw new Problem(`There is no step "${kind}".`, 'Choose one from the palette.');
+  return { id: newId(), kind, name: '', on: true, params: { ...defaultsOf(declaration), ...params } };
+}
+
+/** Copies of a declaration's defaults, ready for a document. */
+export function defaultsOf(declaration: StepDeclaration): Record<string, ParamValue> {
+  return Object.fromEntries(
+    Object.entries(declaration.params).map(([name, spec]: [string, ParamSpec]) => [name, JSON.parse(JSON.stringify(spec.default)) as ParamValue]),
+  );
+}
+
+/** A growth of the given steps; its hue follows from how many there are already. */
+export function newGrowth(name: string, existing: number, steps: Step[]): Growth {
+  return {
+    id: newId(),
+    name,
+    hue: HUES[existing % HUES.length],
+    visible: true,
+    seed: Math.floor(Math.random() * 10000),
+    shift: 0,
+    steps,
+  };
+}
+
+/** The steps a new path needs to be seen growing over the range: start, grow, skin, finish. */
+export function growingSteps(start: Step, [first, last]: readonly [number, number]): Step[] {
+  const end = first + Math.round(0.8 * (last - first));
+  const to: ParamValue = {
+    keys: [
+      { frame: first, value: 0, ease: 'ease-in-out' },
+      { frame: end, value: 1, ease: 'ease-in-out' },
+    ],
+    before: 'hold',
+    after: 'hold',
+  };
+  return [start, newStep('grow', { to }), newStep('tube'), newStep('finish')];
+}

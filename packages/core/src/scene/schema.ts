@@ -1,0 +1,131 @@
+import { z } from 'zod';
+import { type Stop } from '../geometry/gradient';
+import { type ProfilePoint } from '../geometry/profile';
+import { type Vec3 } from '../geometry/vec';
+import { EASE_NAMES } from '../time/easing';
+import { CYCLES, type Track } from '../time/track';
+
+// Compiling validators at run time needs eval, which the studio's content security policy forbids.
+z.config({ jitless: true });
+
+export const SCENE_FORMAT = 'uvrex-scene';
+export const SCENE_VERSION = 1;
+
+const finite = z.number();
+const color = z.string().regex(/^#[0-9a-f]{6}$/i, 'must be a colour like #8fb84a');
+const id = z.string().min(1).max(64);
+const name = z.string().min(1).max(120);
+const seed = z.int().min(0).max(0xffffffff);
+
+export const vec3Schema = z.tuple([finite, finite, finite]);
+
+export const easeSchema = z.union([
+  z.enum(EASE_NAMES as [string, ...string[]]),
+  z.tuple([finite.min(0).max(1), finite, finite.min(0).max(1), finite]),
+]);
+
+export const keySchema = z.strictObject({ frame: finite, value: finite, ease: easeSchema });
+
+const cycle = z.enum(CYCLES as unknown as [string, ...string[]]);
+
+export const trackSchema = z.strictObject({
+  keys: z
+    .array(keySchema)
+    .min(1, 'a track needs one key or more')
+    .refine((keys) => keys.every((key, i) => i === 0 || keys[i - 1].frame < key.frame), 'keys must stand at rising frames'),
+  before: cycle,
+  after: cycle,
+});
+
+export const stopSchema = z.strictObject({ at: finite.min(0).max(1), color });
+export const profilePointSchema = z.strictObject({ at: finite.min(0).max(1), value: finite });
+
+/** Shape of any parameter value; whether it fits its step is checked against the step's declaration. */
+export const paramSchema = z.union([
+  finite,
+  z.string().max(2000),
+  z.boolean(),
+  z.null(),
+  trackSchema,
+  z.array(vec3Schema),
+  z.array(stopSchema),
+  z.array(profilePointSchema),
+]);
+
+export const stepSchema = z.strictObject({
+  id,
+  kind: z.string().min(1).max(40),
+  /** Own name; the kind's label where it is empty. */
+  name: z.string().max(120),
+  on: z.boolean(),
+  params: z.record(z.string(), paramSchema),
+});
+
+export const growthSchema = z.strictObject({
+  id,
+  name,
+  hue: color,
+  visible: z.boolean(),
+  seed,
+  /** Frames by which the growth runs late. */
+  shift: finite.min(-100000).max(100000),
+  steps: z.array(stepSchema).max(200),
+});
+
+export const guideSchema = z.strictObject({
+  id,
+  name,
+  kind: z.enum(['point', 'plane', 'ball', 'box']),
+  position: vec3Schema,
+  /** Turns about X, Y, Z, degrees. */
+  rotation: vec3Schema,
+  size: vec3Schema,
+});
+
+export const sceneSchema = z.strictObject({
+  format: z.literal(SCENE_FORMAT),
+  version: z.literal(SCENE_VERSION),
+  name,
+  seed,
+  fps: finite.min(1).max(240),
+  /** First and last frame, both played. */
+  range: z
+    .tuple([z.int().min(-100000).max(100000), z.int().min(-100000).max(100000)])
+    .refine(([first, last]) => first < last, 'the last frame must come after the first'),
+  loop: z.boolean(),
+  growths: z.array(growthSchema).max(500),
+  guides: z.array(guideSchema).max(500),
+  /** Brightness of the picture, 1 as lit; colours offered first when choosing one. */
+  finish: z.strictObject({ exposure: finite.min(0.05).max(8), palette: z.array(color).max(32) }),
+  camera: z.strictObject({ position: vec3Schema, target: vec3Schema, fov: finite.min(5).max(120) }),
+  /** Where the main light stands, degrees about Y and above the ground; its strength; its colour. */
+  light: z.strictObject({
+    turn: finite.min(-360).max(360),
+    height: finite.min(-90).max(90),
+    strength: finite.min(0).max(10),
+    color,
+  }),
+  /** Colours above and below, whether there is a ground, and how soon things fade into the distance (0 never, 1 soon). */
+  backdrop: z.strictObject({ above: color, below: color, ground: z.boolean(), haze: finite.min(0).max(1) }),
+});
+
+type Schema = z.infer<typeof sceneSchema>;
+
+/** The value of a parameter in the document: constant, or a track. */
+export type ParamValue = number | string | boolean | null | Track | Vec3[] | Stop[] | ProfilePoint[];
+
+export interface Step extends Omit<z.infer<typeof stepSchema>, 'params'> {
+  params: Record<string, ParamValue>;
+}
+
+export interface Growth extends Omit<z.infer<typeof growthSchema>, 'steps'> {
+  steps: Step[];
+}
+
+export interface Scene extends Omit<Schema, 'growths'> {
+  growths: Growth[];
+}
+
+/** Whether a parameter value is animated. */
+export const isTrack = (value: ParamValue | undefined): value is Track =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);

@@ -1,0 +1,47 @@
+import { gradientTable, linearRgb } from '../../geometry/gradient';
+import { defineStep } from '../declare';
+import { figure } from '../format';
+
+const TABLE = 256;
+
+export const finish = defineStep({
+  kind: 'finish',
+  family: 'finish',
+  label: 'Finish',
+  help: 'Colours the skin along the path, lets the growing tip glow, and sets how matt it is.',
+  takes: ['mesh'],
+  gives: ['mesh'],
+  params: {
+    gradient: {
+      type: 'gradient', label: 'Colour', help: 'From the base of the path to its far end. Colours stay where they are while the path grows.',
+      default: [{ at: 0, color: '#2f5d3a' }, { at: 0.55, color: '#8fb84a' }, { at: 1, color: '#e3f29a' }],
+    },
+    roughness: { type: 'number', unit: 'share', label: 'Roughness', help: 'From glossy to matt.', default: 0.55, min: 0, max: 1 },
+    glow: { type: 'number', unit: 'share', label: 'Tip glow', help: 'Light that the growing tip gives off.', default: 0.6, min: 0, max: 4, slider: [0, 2] },
+    glowLength: {
+      type: 'number', unit: 'm', label: 'Glow length', help: 'How far behind the tip the glow reaches.', default: 0.25, min: 0.001, max: 100, slider: [0.01, 2],
+      shown: (p) => Number(p.glow) !== 0,
+    },
+    glowColor: { type: 'color', label: 'Glow colour', help: 'Colour of that light.', default: '#ff8a5b', shown: (p) => Number(p.glow) !== 0 },
+  },
+  summary: (p) => `${p.gradient.length} colours${p.glow > 0 ? ', glowing tip' : ''}, roughness ${figure(p.roughness)}`,
+  run(form, p) {
+    const mesh = form.mesh!;
+    const table = gradientTable(p.gradient, TABLE);
+    const n = mesh.positions.length / 3;
+    const colors = new Float32Array(3 * n);
+    const glow = p.glow > 0 && mesh.tip ? new Float32Array(n) : null;
+    for (let i = 0; i < n; i++) {
+      const k = 3 * Math.round((mesh.u ? mesh.u[i] : 0) * (TABLE - 1));
+      colors[3 * i] = table[k];
+      colors[3 * i + 1] = table[k + 1];
+      colors[3 * i + 2] = table[k + 2];
+      if (glow) {
+        // Falls off with the square: a bright tip with a soft tail.
+        const near = 1 - mesh.tip![i] / p.glowLength;
+        if (near > 0) glow[i] = p.glow * near * near;
+      }
+    }
+    return { ...form, mesh: { ...mesh, colors, glow }, surface: { roughness: p.roughness, glowColor: linearRgb(p.glowColor) } };
+  },
+});

@@ -1,0 +1,6 @@
+/** Figures for summaries: up to two decimals, no trailing zeros. */
+export const figure = (value: number, decimals = 2): string => String(Number(value.toFixed(decimals)));
+
+export const metres = (value: number): string => `${figure(value)} m`;
+export const percent = (value: number): string => `${figure(100 * value, 1)} %`;
+export const counted = (n: number, one: string): string => `${n.toLocaleString('en-GB')} ${n === 1 ? one : `${one}s`}`;

@@ -1,0 +1,21 @@
+import { type StepDeclaration } from './declare';
+import { finish } from './finish/finish';
+import { grow } from './grow/grow';
+import { noise } from './shape/noise';
+import { respace } from './shape/respace';
+import { tube } from './skin/tube';
+import { drawn } from './start/drawn';
+import { helix } from './start/helix';
+import { line } from './start/line';
+import { shared } from './start/shared';
+
+// The list holds steps of many parameter types; whoever runs one has checked the parameters against its declaration.
+const list = [drawn, line, helix, shared, noise, respace, grow, tube, finish] as unknown as StepDeclaration[];
+
+/** Every step there is, in the order of work. */
+export const STEPS: readonly StepDeclaration[] = list;
+
+const byKind = new Map(list.map((step) => [step.kind, step]));
+
+/** The declaration of a kind, or undefined when there is no such step. */
+export const stepOf = (kind: string): StepDeclaration | undefined => byKind.get(kind);

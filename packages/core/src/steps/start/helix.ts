@@ -1,0 +1,34 @@
+import { helixPoints } from '../../curves/helix';
+import { resample } from '../../curves/resample';
+import { pathsFrom } from '../../geometry/paths';
+import { defineStep, place, pointsParam } from '../declare';
+import { figure, metres } from '../format';
+import { startWith } from './startWith';
+
+export const helix = defineStep({
+  kind: 'helix',
+  family: 'start',
+  label: 'Helix',
+  help: 'A path that winds upwards, from one radius below to another above.',
+  takes: [],
+  gives: ['paths'],
+  params: {
+    below: { type: 'number', unit: 'm', label: 'Radius below', help: 'Distance from the axis at the base.', default: 0.4, min: 0, max: 1000, slider: [0, 3] },
+    above: { type: 'number', unit: 'm', label: 'Radius above', help: 'Distance from the axis at the top.', default: 0.2, min: 0, max: 1000, slider: [0, 3] },
+    height: { type: 'number', unit: 'm', label: 'Height', help: 'Rise from base to top; 0 gives a flat spiral.', default: 2, min: -1000, max: 1000, slider: [0, 6] },
+    turns: { type: 'number', unit: 'turns', label: 'Turns', help: 'Full turns about the axis; negative ones wind the other way.', default: 4, min: -1000, max: 1000, slider: [-12, 12] },
+    start: { type: 'number', unit: 'deg', label: 'Start angle', help: 'Where on the circle the path begins.', default: 0, min: -36000, max: 36000, slider: [-180, 180] },
+    ...place('base', 'Base', 'Middle of the lowest turn.', [0, 0, 0]),
+    points: pointsParam(240),
+  },
+  summary: (p) => `${figure(p.turns)} turns, ${metres(p.height)} high`,
+  run(form, p, context) {
+    context.claim('points', p.points, 'Points');
+    // A cone's turns are longer where it is wide: finer points first, then even spacing.
+    const even = p.below === p.above;
+    const curve = even ? helixPoints(p, p.points) : resample(helixPoints(p, 8 * p.points), p.points, false);
+    const base = [p.baseX, p.baseY, p.baseZ];
+    const positions = curve.map((value, i) => value + base[i % 3]);
+    return startWith(form, pathsFrom([{ positions }]));
+  },
+});

@@ -1,0 +1,22 @@
+import { Problem } from '../../problem';
+import { defineStep } from '../declare';
+import { startWith } from './startWith';
+
+export const shared = defineStep({
+  kind: 'shared',
+  family: 'start',
+  label: 'Path of a growth',
+  help: 'Takes the paths of another growth as they are at this frame, for a second skin or a companion on the same course.',
+  takes: [],
+  gives: ['paths'],
+  params: {
+    growth: { type: 'growth', label: 'Growth', help: 'Whose paths to take.', default: null },
+  },
+  summary: (p) => (p.growth === null ? 'no growth chosen' : 'as it is at this frame'),
+  run(form, p, context) {
+    if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth whose paths to take.');
+    const { paths } = context.other(p.growth);
+    if (!paths) throw new Problem('The chosen growth has no paths.', 'Choose one that begins with a path.');
+    return startWith(form, paths);
+  },
+});

@@ -1,0 +1,145 @@
+import { type Paths } from '../geometry/paths';
+import { visibleLength } from '../curves/pathFrames';
+
+/** How the end of a tube is made. */
+export type Cap = 'open' | 'flat' | 'round' | 'pointed';
+
+export interface TubeShape {
+  /** Thickness at the base, metres. */
+  radius: number;
+  /** Factor on the radius at position 0..1. */
+  along: (position: number) => number;
+  /** Whether that position runs over the whole path or over what has grown of it. */
+  follows: 'whole' | 'grown';
+  /** Length of growth over which thickness comes up from nothing, metres. */
+  swell: number;
+  sides: number;
+  start: Cap;
+  end: Cap;
+}
+
+/** A cone's height over its base radius, for pointed ends. */
+const POINT_HEIGHT = 2.5;
+
+/**
+ * The rings that a tube along one path is made of, ends included: everything a vertex needs but the direction around.
+ * Each is a circle about path point `point[i]`, pushed along its tangent by `shift[i]`.
+ */
+export interface Rings {
+  count: number;
+  point: Uint32Array;
+  shift: Float64Array;
+  radius: Float64Array;
+  /** Normal of the surface = direction around · out + tangent · ahead. */
+  out: Float64Array;
+  ahead: Float64Array;
+  /** Arc length on the whole path, metres. */
+  arc: Float64Array;
+  /** Distance behind the tip, metres. */
+  tip: Float64Array;
+  /** 0 where a hard edge separates the ring from the one before. */
+  joined: Uint8Array;
+}
+
+/** Rings along path p, or null where there is nothing to skin. */
+export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null {
+  const { positions, offsets, u, size, cutFrom } = paths;
+  const [a, b] = [offsets[p], offsets[p + 1]];
+  const n = b - a;
+  if (n < 2) return null;
+  const closed = paths.closed[p] === 1;
+  const length = visibleLength(paths, p);
+  if (!(length > 0)) return null;
+
+  const body = closed ? n + 1 : n;
+  const capRings = Math.max(2, Math.round(shape.sides / 4));
+  const room = body + 2 * (capRings + 1);
+  const rings: Rings = {
+    count: 0,
+    point: new Uint32Array(room),
+    shift: new Float64Array(room),
+    radius: new Float64Array(room),
+    out: new Float64Array(room),
+    ahead: new Float64Array(room),
+    arc: new Float64Array(room),
+    tip: new Float64Array(room),
+    joined: new Uint8Array(room),
+  };
+
+  const rise = shape.swell > 0 && !closed ? smooth(Math.min(1, length / shape.swell)) : 1;
+  const arc = new Float64Array(body);
+  const radius = new Float64Array(body);
+  for (let k = 0; k < body; k++) {
+    const i = k < n ? a + k : a;
+    if (k > 0) arc[k] = arc[k - 1] + step(positions, a + k - 1, i);
+    const position = shape.follows === 'whole' ? u[i] : arc[k] / length;
+    radius[k] = k < n ? Math.max(0, shape.radius * rise * size[i] * shape.along(position)) : radius[0];
+  }
+
+  const first = cutFrom[p];
+  const add = (point: number, shift: number, r: number, out: number, ahead: number, s: number, joined: boolean): void => {
+    const i = rings.count++;
+    rings.point[i] = point;
+    rings.shift[i] = shift;
+    rings.radius[i] = r;
+    rings.out[i] = out;
+    rings.ahead[i] = ahead;
+    rings.arc[i] = first + s;
+    rings.tip[i] = Math.max(0, length - s);
+    rings.joined[i] = joined ? 1 : 0;
+  };
+  const cap = (kind: Cap, atEnd: boolean): void => {
+    const [point, r, s, way] = atEnd ? [b - 1, radius[n - 1], length, 1] : [a, radius[0], 0, -1];
+    if (kind === 'open' || !(r > 0)) return;
+    // Listed from the rim outwards, and read backwards at the start, where the rim comes last.
+    const profile: [shift: number, radius: number, out: number, ahead: number][] = [];
+    if (kind === 'flat') profile.push([0, r, 0, 1], [0, 0, 0, 1]);
+    else if (kind === 'pointed') {
+      const slant = Math.hypot(1, POINT_HEIGHT);
+      const normal = [POINT_HEIGHT / slant, 1 / slant] as const;
+      profile.push([0, r, ...normal], [POINT_HEIGHT * r, 0, ...normal]);
+    } else {
+      for (let q = 1; q <= capRings; q++) {
+        const angle = (q / capRings) * (Math.PI / 2);
+        const top = q === capRings;
+        profile.push([r * Math.sin(angle), top ? 0 : r * Math.cos(angle), top ? 0 : Math.cos(angle), Math.sin(angle)]);
+      }
+    }
+    if (!atEnd) profile.reverse();
+    profile.forEach(([shift, pr, out, ahead], q) => {
+      const hard = kind !== 'round' && atEnd && q === 0;
+      add(point, way * shift, pr, out, way * ahead, s, !(hard || (!atEnd && q === 0)));
+    });
+  };
+
+  if (!closed) cap(shape.start, false);
+  const capped = rings.count > 0;
+  for (let k = 0; k < body; k++) {
+    const before = closed && k === 0 ? body - 2 : Math.max(0, k - 1);
+    const after = closed && k === body - 1 ? 1 : Math.min(body - 1, k + 1);
+    const run = closed && (k === 0 || k === body - 1) ? arc[1] + length - arc[body - 2] : arc[after] - arc[before];
+    const slope = run > 0 ? (radius[after] - radius[before]) / run : 0;
+    const out = 1 / Math.sqrt(1 + slope * slope);
+    add(k < n ? a + k : a, 0, radius[k], out, -slope * out, arc[k], k > 0 || (capped && shape.start === 'round'));
+  }
+  if (!closed) cap(shape.end, true);
+  return rings;
+}
+
+const smooth = (t: number): number => t * t * (3 - 2 * t);
+
+function step(positions: Float32Array, i: number, j: number): number {
+  const x = positions[3 * j] - positions[3 * i];
+  const y = positions[3 * j + 1] - positions[3 * i + 1];
+  const z = positions[3 * j + 2] - positions[3 * i + 2];
+  return Math.sqrt(x * x + y * y + z * z);
+}
+
+/** Triangles that rings of this many sides make: rows at a ring without radius have one a side instead of two. */
+export function ringFaces(rings: Rings, sides: number): number {
+  let faces = 0;
+  for (let i = 1; i < rings.count; i++) {
+    if (rings.joined[i]) faces += sides * ((rings.radius[i - 1] > 0 ? 1 : 0) + (rings.radius[i] > 0 ? 1 : 0));
+  }
+  return faces;
+}

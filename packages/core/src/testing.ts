@@ -1,0 +1,24 @@
+import { Evaluator } from './evaluate/evaluator';
+import { type Form } from './geometry/form';
+import { newGrowth, newScene } from './scene/make';
+import { type Scene, type Step } from './scene/schema';
+
+/** An evaluator for tests: a clock that stands still, so that nothing depends on time. */
+export const testEvaluator = (budgets = {}): Evaluator => new Evaluator({ now: () => 0, budgets });
+
+/** A scene of one growth with fixed seeds. */
+export function sceneOf(steps: Step[], name = 'Frond'): Scene {
+  const scene = newScene('Test reef');
+  scene.seed = 7;
+  steps.forEach((step, i) => (step.id = `step${i}`));
+  scene.growths = [{ ...newGrowth(name, 0, steps), id: 'growth', seed: 3 }];
+  return scene;
+}
+
+/** The form of a scene's first growth at a frame; fails loudly on any notice. */
+export async function formOf(scene: Scene, frame = 1): Promise<Form> {
+  const result = await testEvaluator().evaluate(scene, frame);
+  const [growth] = result.growths;
+  if (!growth.form || growth.notices.length > 0) throw new Error(JSON.stringify(growth.notices));
+  return growth.form;
+}

@@ -1,0 +1,82 @@
+import { type Ease, easeAt } from './easing';
+
+/** A value at a frame, and how it runs on to the next key. */
+export interface Key {
+  /** Frame, whole or fractional. */
+  frame: number;
+  /** In the parameter's own unit. */
+  value: number;
+  ease: Ease;
+}
+
+/**
+ * What a track does before its first and after its last key: hold the end value; repeat; repeat forwards and backwards;
+ * repeat with each round beginning where the last one ended.
+ */
+export type Cycle = 'hold' | 'repeat' | 'ping-pong' | 'repeat-offset';
+
+export const CYCLES: readonly Cycle[] = ['hold', 'repeat', 'ping-pong', 'repeat-offset'];
+
+/** An animated value: keys with rising frames, one or more. */
+export interface Track {
+  keys: Key[];
+  before: Cycle;
+  after: Cycle;
+}
+
+/**
+ * The value of a track at any frame, fractional ones too. Exact on keys: a key's frame gives the key's value, not a
+ * rounded neighbour. Repeating tracks cost the same at any distance from their keys.
+ */
+export function valueAt(track: Track, frame: number): number {
+  const { keys } = track;
+  const first = keys[0];
+  const last = keys[keys.length - 1];
+  const length = last.frame - first.frame;
+  const cycle = frame < first.frame ? track.before : frame > last.frame ? track.after : null;
+  if (cycle === null) return within(keys, frame);
+  if (cycle === 'hold' || length === 0) return frame < first.frame ? first.value : last.value;
+
+  const rounds = Math.floor((frame - first.frame) / length);
+  const phase = frame - first.frame - rounds * length;
+  if (cycle === 'ping-pong') {
+    return within(keys, rounds % 2 === 0 ? first.frame + phase : last.frame - phase);
+  }
+  const value = within(keys, first.frame + phase);
+  return cycle === 'repeat-offset' ? value + rounds * (last.value - first.value) : value;
+}
+
+function within(keys: readonly Key[], frame: number): number {
+  let low = 0;
+  let high = keys.length - 1;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (keys[middle].frame <= frame) low = middle;
+    else high = middle;
+  }
+  const a = keys[low];
+  const b = keys[high];
+  if (frame >= b.frame) return b.value;
+  if (frame <= a.frame) return a.value;
+  const t = easeAt(a.ease, (frame - a.frame) / (b.frame - a.frame));
+  return a.value + (b.value - a.value) * t;
+}
+
+/** The track with a key set at `frame`: an existing key there takes the value, else one is put in with the ease of the segment it splits. */
+export function withKey(track: Track, frame: number, value: number): Track {
+  const existing = track.keys.findIndex((key) => key.frame === frame);
+  if (existing >= 0) {
+    return { ...track, keys: track.keys.map((key, i) => (i === existing ? { ...key, value } : key)) };
+  }
+  const before = track.keys.filter((key) => key.frame < frame);
+  const after = track.keys.filter((key) => key.frame > frame);
+  const ease = before.at(-1)?.ease ?? after[0]?.ease ?? 'ease-in-out';
+  return { ...track, keys: [...before, { frame, value, ease }, ...after] };
+}
+
+/** The track with key `index` moved to another frame; it takes the place of a key that is already there. */
+export function withKeyMoved(track: Track, index: number, frame: number): Track {
+  const moved = { ...track.keys[index], frame };
+  const others = track.keys.filter((key, i) => i !== index && key.frame !== frame);
+  return { ...track, keys: [...others, moved].sort((a, b) => a.frame - b.frame) };
+}
