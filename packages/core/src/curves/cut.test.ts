@@ -4,7 +4,7 @@ import { emptyForm } from '../geometry/form';
 import { pathsFrom, pointCount } from '../geometry/paths';
 import { at } from '../geometry/vec';
 import { cutPaths } from './cut';
-import { grownShare, visibleLength, withNormals } from './pathFrames';
+import { grownShare, visibleLength, withFrames } from './pathFrames';
 
 const path = fc
   .record({
@@ -12,7 +12,7 @@ const path = fc
     closed: fc.boolean(),
   })
   .filter(({ points }) => points.every((p, i) => i === 0 || p.some((v, k) => v !== points[i - 1][k])))
-  .map(({ points, closed }) => withNormals(pathsFrom([{ positions: points.flat().map((v) => v / 10), closed: closed && points.length > 2 }])));
+  .map(({ points, closed }) => withFrames(pathsFrom([{ positions: points.flat().map((v) => v / 10), closed: closed && points.length > 2 }])));
 const share = fc.double({ min: 0, max: 1, noNaN: true });
 
 describe('cutting paths to what has grown', () => {

@@ -1,4 +1,5 @@
-import { allocatePaths, type Paths, pathCount } from '../geometry/paths';
+import { allocatePaths, FRAME_KEYS, type Paths, pathCount } from '../geometry/paths';
+import { at, dot, unit, type Vec3 } from '../geometry/vec';
 import { arcLengths, fraction, locate, totalLength } from './arclength';
 
 const PER_POINT = ['s', 'u', 'size'] as const;
@@ -14,7 +15,7 @@ export function cutPaths(paths: Paths, window: (p: number) => readonly [number, 
   const m = pathCount(paths);
   const plans = Array.from({ length: m }, (_, p) => plan(paths, p, window(p)));
   const cut = allocatePaths(plans.reduce((sum, { count }) => sum + count, 0), m);
-  if (paths.normals) cut.normals = new Float32Array(cut.positions.length);
+  for (const key of FRAME_KEYS) if (paths[key]) cut[key] = new Float32Array(cut.positions.length);
   for (const key of PER_PATH) cut[key].set(paths[key]);
   let first = 0;
   plans.forEach((part, p) => {
@@ -78,7 +79,7 @@ function plan(paths: Paths, p: number, [begin, end]: readonly [number, number]):
 
 function copyPoints(from: Paths, a: number, b: number, to: Paths, first: number): void {
   to.positions.set(from.positions.subarray(3 * a, 3 * b), 3 * first);
-  if (from.normals) to.normals!.set(from.normals.subarray(3 * a, 3 * b), 3 * first);
+  for (const key of FRAME_KEYS) if (from[key]) to[key]!.set(from[key].subarray(3 * a, 3 * b), 3 * first);
   for (const key of PER_POINT) to[key].set(from[key].subarray(a, b), first);
 }
 
@@ -94,9 +95,16 @@ function mixPoint(from: Paths, i: number, j: number, t: number, to: Paths, k: nu
   to.s[k] = from.s[i] + Math.max(0, s1 - from.s[i]) * t;
   to.u[k] = from.u[i] + (u1 - from.u[i]) * t;
   to.size[k] = from.size[i] + (from.size[j] - from.size[i]) * t;
-  if (from.normals) {
-    const n = [0, 1, 2].map((c) => from.normals![3 * i + c] * (1 - t) + from.normals![3 * j + c] * t);
-    const length = Math.hypot(n[0], n[1], n[2]) || 1;
-    for (let c = 0; c < 3; c++) to.normals![3 * k + c] = n[c] / length;
+  if (from.tangents && from.normals) {
+    const tangent = unit(between(from.tangents, i, j, t));
+    const normal = between(from.normals, i, j, t);
+    const along = dot(normal, tangent);
+    to.tangents!.set(tangent, 3 * k);
+    to.normals!.set(unit([normal[0] - along * tangent[0], normal[1] - along * tangent[1], normal[2] - along * tangent[2]]), 3 * k);
   }
 }
+
+const between = (flat: Float32Array, i: number, j: number, t: number): Vec3 => {
+  const [a, b] = [at(flat, i), at(flat, j)];
+  return [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t];
+};

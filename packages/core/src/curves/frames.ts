@@ -114,13 +114,12 @@ export function transport(positions: Flat, first: number, tangent: Flat, start: 
  * Twist-free normals of one path. On a closed path the twist left over after one round is spread evenly over its
  * length, so that the frame meets itself.
  * @param out receives 3(end − first) entries
+ * @param tangent unit tangents of these points, as `tangents` gives them
  * @returns the twist that was spread, degrees; 0 on open paths
  */
-export function pathNormals(positions: Flat, first: number, end: number, closed: boolean, out: Flat): number {
+export function pathNormals(positions: Flat, first: number, end: number, closed: boolean, out: Flat, tangent: Flat): number {
   const n = end - first;
   if (n === 0) return 0;
-  const tangent = new Float64Array(3 * n);
-  tangents(positions, first, end, closed, tangent);
   const start = perpendicular(at(tangent, 0));
   transport(positions, first, tangent, start, out);
   if (!closed || n < 3) return 0;

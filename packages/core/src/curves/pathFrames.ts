@@ -1,19 +1,20 @@
-import { type Paths, pathCount } from '../geometry/paths';
+import { type FramedPaths, type Paths, pathCount } from '../geometry/paths';
 import { pathNormals, squareNormals, tangents } from './frames';
 
-/** The same paths with twist-free normals; given back as they are when they already have some. */
-export function withNormals(paths: Paths): Paths & { normals: Float32Array } {
-  if (paths.normals) return paths as Paths & { normals: Float32Array };
+/** The same paths with frames carried without twist; given back as they are when they already have some. */
+export function withFrames(paths: Paths): FramedPaths {
+  if (paths.tangents && paths.normals) return paths as FramedPaths;
   const normals = new Float32Array(paths.positions.length);
+  const along = allTangents(paths);
   for (let p = 0; p < pathCount(paths); p++) {
     const [a, b] = [paths.offsets[p], paths.offsets[p + 1]];
-    pathNormals(paths.positions, a, b, paths.closed[p] === 1, normals.subarray(3 * a, 3 * b));
+    pathNormals(paths.positions, a, b, paths.closed[p] === 1, normals.subarray(3 * a, 3 * b), along.subarray(3 * a, 3 * b));
   }
-  return { ...paths, normals };
+  return { ...paths, tangents: along, normals };
 }
 
 /** Unit tangents of all paths, 3n entries. */
-export function allTangents(paths: Paths): Float32Array {
+function allTangents(paths: Paths): Float32Array {
   const out = new Float32Array(paths.positions.length);
   for (let p = 0; p < pathCount(paths); p++) {
     const [a, b] = [paths.offsets[p], paths.offsets[p + 1]];
@@ -23,8 +24,8 @@ export function allTangents(paths: Paths): Float32Array {
 }
 
 /**
- * The same paths after a deforming step moved their points. Rest coordinates stay; existing normals are made square to
- * the new course; `whole` is measured anew on uncut paths, and scaled with the visible part on cut ones.
+ * The same paths after a deforming step moved their points. Rest coordinates stay; existing frames follow the
+ * new course; `whole` is measured anew on uncut paths, and scaled with the visible part on cut ones.
  */
 export function movedPaths(paths: Paths, positions: Float32Array): Paths {
   const moved: Paths = { ...paths, positions, whole: new Float32Array(paths.whole), cutFrom: new Float32Array(paths.cutFrom) };
@@ -36,9 +37,9 @@ export function movedPaths(paths: Paths, positions: Float32Array): Paths {
     moved.cutFrom[p] *= k;
   }
   if (paths.normals) {
-    const squared = new Float32Array(paths.normals.length);
-    squareNormals(paths.normals, allTangents(moved), squared);
-    moved.normals = squared;
+    moved.tangents = allTangents(moved);
+    moved.normals = new Float32Array(paths.normals.length);
+    squareNormals(paths.normals, moved.tangents, moved.normals);
   }
   return moved;
 }

@@ -1,6 +1,7 @@
 import { type Copies, type Form, type Points } from './form';
 import { type Mesh } from './mesh';
-import { type Paths } from './paths';
+import { FRAME_KEYS, type Paths } from './paths';
+import { at, dot } from './vec';
 
 /**
  * Checks what every form must satisfy, and says what does not hold: lengths that agree, finite numbers, unit vectors,
@@ -44,14 +45,20 @@ function pathFlaws(paths: Paths): string[] {
   const n = paths.s.length;
   const m = paths.offsets.length - 1;
   sized(found, 'positions', paths.positions, 3 * n);
-  sized(found, 'normals', paths.normals, 3 * n);
+  for (const key of FRAME_KEYS) sized(found, key, paths[key], 3 * n);
   for (const key of ['u', 'size'] as const) sized(found, key, paths[key], n);
   for (const key of ['closed', 'ids', 'whole', 'cutFrom', 'parent', 'attach', 'depth', 'birth'] as const) {
     sized(found, key, paths[key], m);
   }
   if (paths.offsets[0] !== 0 || paths.offsets[m] !== n) found.push('offsets do not run from 0 to the point count');
-  for (const key of ['positions', 's', 'u', 'size', 'normals', 'whole', 'cutFrom'] as const) finite(found, key, paths[key]);
-  units(found, 'normals', paths.normals, 3);
+  for (const key of ['positions', 's', 'u', 'size', 'tangents', 'normals', 'whole', 'cutFrom'] as const) finite(found, key, paths[key]);
+  for (const key of FRAME_KEYS) units(found, key, paths[key], 3);
+  for (let i = 0; paths.tangents && paths.normals && i < n; i++) {
+    if (Math.abs(dot(at(paths.tangents, i), at(paths.normals, i))) > 1e-3) {
+      found.push(`the normal of point ${i} is not square to the path`);
+      break;
+    }
+  }
   if (new Set(paths.ids).size !== m) found.push('two paths share an id');
   for (let p = 0; p < m; p++) {
     if (paths.offsets[p + 1] < paths.offsets[p]) found.push(`offsets fall at path ${p}`);

@@ -15,7 +15,9 @@ export interface Paths {
   u: Float32Array;
   /** n, thickness multiplier for skins, 1 as the skin says. */
   size: Float32Array;
-  /** 3n unit vectors square to the path (transported without twist), or null while no step has needed them. */
+  /** 3n unit vectors along the path, or null while no step has needed frames. */
+  tangents: Float32Array | null;
+  /** 3n unit vectors square to the tangents, transported without twist; there when the tangents are. */
   normals: Float32Array | null;
   /** m, stable number of each path: randomness and colours hang on it, not on the place in the array. */
   ids: Uint32Array;
@@ -32,6 +34,12 @@ export interface Paths {
   /** m, frame at which the path is born. */
   birth: Float32Array;
 }
+
+/** The two arrays that make a path's frames; the third direction is tangent × normal. */
+export const FRAME_KEYS = ['tangents', 'normals'] as const;
+
+/** Paths whose frames are there. */
+export type FramedPaths = Paths & { tangents: Float32Array; normals: Float32Array };
 
 export const pointCount = (paths: Paths): number => paths.s.length;
 export const pathCount = (paths: Paths): number => paths.offsets.length - 1;
@@ -79,6 +87,7 @@ export function allocatePaths(n: number, m: number): Paths {
     s: new Float32Array(n),
     u: new Float32Array(n),
     size: new Float32Array(n),
+    tangents: null,
     normals: null,
     ids: new Uint32Array(m),
     whole: new Float32Array(m),
@@ -130,10 +139,13 @@ export function joinPaths(a: Paths, b: Paths): Paths {
     joined.ids[m + p] = nextId + b.ids[p];
     if (b.parent[p] >= 0) joined.parent[m + p] = b.parent[p] + m;
   }
-  if (a.normals && b.normals) {
-    joined.normals = new Float32Array(3 * (n + pointCount(b)));
-    joined.normals.set(a.normals);
-    joined.normals.set(b.normals, 3 * n);
+  for (const key of FRAME_KEYS) {
+    const [ours, theirs] = [a[key], b[key]];
+    if (!ours || !theirs) continue;
+    const both = new Float32Array(3 * (n + pointCount(b)));
+    both.set(ours);
+    both.set(theirs, 3 * n);
+    joined[key] = both;
   }
   return joined;
 }

@@ -1,6 +1,6 @@
-import { allTangents, withNormals } from '../curves/pathFrames';
+import { withFrames } from '../curves/pathFrames';
 import { type Mesh } from '../geometry/mesh';
-import { type Paths, pathCount } from '../geometry/paths';
+import { type FramedPaths, type Paths, pathCount } from '../geometry/paths';
 import { type Rings, type TubeShape, ringFaces, ringsOf } from './rings';
 
 /** What a sweep asks of its surroundings; all optional. */
@@ -16,7 +16,7 @@ export interface SweepHooks {
  * carried without twist; closed paths are sealed with an exact copy of their first ring.
  */
 export async function sweepTubes(input: Paths, shape: TubeShape, hooks: SweepHooks = {}): Promise<Mesh> {
-  const paths = withNormals(input);
+  const paths = withFrames(input);
   const sides = shape.sides;
   const all: Rings[] = [];
   let rings = 0;
@@ -41,14 +41,13 @@ export async function sweepTubes(input: Paths, shape: TubeShape, hooks: SweepHoo
     colors: null,
     glow: null,
   } satisfies Mesh;
-  const tangents = allTangents(paths);
   const around = circle(sides);
   const perTurn = shape.radius > 0 ? 1 / (2 * Math.PI * shape.radius) : 1;
   let vertex = 0;
   let index = 0;
   for (const made of all) {
     await hooks.breathe?.();
-    writeVertices(mesh, vertex, made, paths, tangents, around, perTurn);
+    writeVertices(mesh, vertex, made, paths, around, perTurn);
     index = writeFaces(mesh.indices, index, vertex, made, sides);
     vertex += made.count * (sides + 1);
   }
@@ -72,8 +71,7 @@ function writeVertices(
   mesh: { positions: Float32Array; normals: Float32Array; uvs: Float32Array; u: Float32Array; tip: Float32Array },
   first: number,
   rings: Rings,
-  paths: Paths & { normals: Float32Array },
-  tangents: Float32Array,
+  paths: FramedPaths,
   around: { cos: Float64Array; sin: Float64Array },
   perTurn: number,
 ): void {
@@ -83,7 +81,7 @@ function writeVertices(
   let v = first;
   for (let i = 0; i < rings.count; i++) {
     const q = 3 * rings.point[i];
-    const [tx, ty, tz] = [tangents[q], tangents[q + 1], tangents[q + 2]];
+    const [tx, ty, tz] = [paths.tangents[q], paths.tangents[q + 1], paths.tangents[q + 2]];
     const [nx, ny, nz] = [paths.normals[q], paths.normals[q + 1], paths.normals[q + 2]];
     const [bx, by, bz] = [ty * nz - tz * ny, tz * nx - tx * nz, tx * ny - ty * nx];
     const shift = rings.shift[i];

@@ -9,12 +9,11 @@ describe('easing', () => {
   test('a cubic Bézier agrees with the bezier-easing package', () => {
     fc.assert(
       fc.property(unit, fc.double({ min: -2, max: 3, noNaN: true }), unit, fc.double({ min: -2, max: 3, noNaN: true }), unit, (x1, y1, x2, y2, t) => {
-        // The package reads a table of 11 samples and stops at 1e-7: where the curve is nearly vertical in x its own
-        // error grows with the slope, so both are held against the curve's definition there.
-        const p = cubicBezier([x1, y1, x2, y2], t);
+        // Where x hardly rises the package's early stop shows in y; the test after next holds those against the curve.
+        const ours = cubicBezier([x1, y1, x2, y2], t);
         const theirs = bezierEasing(x1, y1, x2, y2)(t);
         const steep = Math.min(x1, 1 - x2, Math.abs(x2 - x1)) < 0.05 || x1 > x2;
-        if (!steep) expect(p).toBeCloseTo(theirs, 4);
+        if (!steep) expect(ours).toBeCloseTo(theirs, 4);
       }),
       { numRuns: 500 },
     );
@@ -29,7 +28,7 @@ describe('easing', () => {
       'ease-in-out': [0.42, 0, 0.58, 1],
     });
     for (const name of ['ease', 'ease-in', 'ease-out', 'ease-in-out'] as const) {
-      for (const t of [0.1, 0.35, 0.5, 0.8]) expect(easeAt(name, t)).toBeCloseTo(bezierEasing(...CSS_EASES[name])(t), 6);
+      for (const t of [0.1, 0.35, 0.5, 0.8]) expect(easeAt(name, t)).toBeCloseTo(bezierEasing(...(CSS_EASES[name] as [number, number, number, number]))(t), 6);
     }
   });
 
@@ -80,7 +79,8 @@ describe('tracks', () => {
   test('repeat: any whole number of rounds away is the same value', () => {
     const t = track('repeat', 'repeat');
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 39 }), fc.integer({ min: -1000, max: 1000 }), (quarter, rounds) => {
+      fc.property(fc.integer({ min: 1, max: 39 }), fc.integer({ min: -1000, max: 1000 }), (quarter, rounds) => {
+        // Not the ends themselves: there two keys with different values meet, and each key is exact.
         const frame = 10 + quarter / 4;
         expect(valueAt(t, frame + 10 * rounds)).toBe(valueAt(t, frame));
       }),

@@ -1,5 +1,5 @@
 import { cutPaths } from '../../curves/cut';
-import { withNormals } from '../../curves/pathFrames';
+import { withFrames } from '../../curves/pathFrames';
 import { defineStep } from '../declare';
 import { percent } from '../format';
 
@@ -17,7 +17,7 @@ export const grow = defineStep({
   summary: (p) => (p.from > 0 ? `${percent(p.from)} to ${percent(p.to)} there now` : `${percent(p.to)} there now`),
   run(form, p) {
     // Frames come from the whole path, so that a cut never rolls what stays.
-    const paths = withNormals(form.paths!);
+    const paths = withFrames(form.paths!);
     return { ...form, paths: cutPaths(paths, () => [p.from, p.to]) };
   },
 });

@@ -1,0 +1,55 @@
+import { parseArgs } from 'node:util';
+import { Problem } from '@uvrex/core';
+
+export type BakeFormat = 'obj' | 'glb' | 'csv';
+
+export interface BakeOptions {
+  scene: string;
+  frames: [number, number];
+  out: string;
+  format: BakeFormat;
+  /** Name of the one growth to bake; all visible ones when left out. */
+  growth: string | undefined;
+  /** Workers; as many as cores when left out. */
+  cores: number | undefined;
+}
+
+export const USAGE = 'npm run bake -- SCENE.json --frames 1-144 --out DIR --format obj|glb|csv [--growth NAME] [--cores N]';
+
+/**
+ * Reads the command line.
+ * @throws Problem with what is wrong and how the command is written
+ */
+export function readArgs(argv: readonly string[]): BakeOptions {
+  const wrong = (what: string): never => {
+    throw new Problem(what, `Use: ${USAGE}`);
+  };
+  let parsed;
+  try {
+    parsed = parseArgs({
+      args: [...argv],
+      allowPositionals: true,
+      options: {
+        frames: { type: 'string' },
+        out: { type: 'string' },
+        format: { type: 'string' },
+        growth: { type: 'string' },
+        cores: { type: 'string' },
+      },
+    });
+  } catch (error) {
+    return wrong((error as Error).message.split('. ')[0]);
+  }
+  const { values, positionals } = parsed;
+  if (positionals.length !== 1) return wrong(positionals.length === 0 ? 'No scene file is named.' : 'More than one scene file is named.');
+  const frames = /^(-?\d+)(?:-(-?\d+))?$/.exec(values.frames ?? '');
+  if (!frames) return wrong('--frames must be a range like 1-144, or one frame.');
+  const range: [number, number] = [Number(frames[1]), Number(frames[2] ?? frames[1])];
+  if (range[1] < range[0]) return wrong(`--frames ${values.frames} runs backwards.`);
+  if (!values.out) return wrong('--out must name the folder to write into.');
+  const format = values.format as BakeFormat;
+  if (!['obj', 'glb', 'csv'].includes(format)) return wrong('--format must be obj, glb or csv.');
+  const cores = values.cores === undefined ? undefined : Number(values.cores);
+  if (cores !== undefined && !(Number.isInteger(cores) && cores >= 1 && cores <= 256)) return wrong('--cores must be a whole number from 1 to 256.');
+  return { scene: positionals[0], frames: range, out: values.out, format, growth: values.growth, cores };
+}

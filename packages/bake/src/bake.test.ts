@@ -1,0 +1,112 @@
+import { execFile } from 'node:child_process';
+import { mkdtemp, readFile, readdir, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { newGrowth, newScene, newStep, writeScene, type Scene } from '@uvrex/core';
+import { readArgs } from './args';
+
+const root = resolve(__dirname, '../../..');
+
+/** Runs the real command, as a person would. */
+function run(...args: string[]): Promise<{ code: number; out: string; error: string }> {
+  return new Promise((done) => {
+    execFile(process.execPath, ['--import', 'tsx', 'packages/bake/src/cli.ts', ...args], { cwd: root }, (error, out, err) =>
+      done({ code: error ? Number(error.code) : 0, out, error: err }),
+    );
+  });
+}
+
+const reef = (): Scene => {
+  const scene = newScene('Reef');
+  const to = { keys: [{ frame: 1, value: 0, ease: 'linear' as const }, { frame: 11, value: 1, ease: 'linear' as const }], before: 'hold' as const, after: 'hold' as const };
+  const steps = [newStep('line', { points: 30, toY: 3 }), newStep('grow', { to }), newStep('tube', { sides: 4 })];
+  scene.growths = [newGrowth('Stem, tall', 0, steps), newGrowth('Coil', 1, [newStep('helix', { points: 40 }), newStep('noise')])];
+  return scene;
+};
+
+async function sceneFile(scene: Scene = reef()): Promise<{ file: string; folder: string }> {
+  const folder = await mkdtemp(join(tmpdir(), 'uvrex-bake-'));
+  const file = join(folder, 'scene.json');
+  await writeFile(file, writeScene(scene));
+  return { file, folder };
+}
+
+/** Rows of the table without the one column that is a measurement of time. */
+const rowsOf = async (folder: string): Promise<string[]> =>
+  (await readFile(join(folder, 'growth.csv'), 'utf8')).trim().split('\r\n').map((row) => row.replace(/,[^,]*(,[^,]*)$/, '$1'));
+
+jest.setTimeout(120_000);
+
+describe('npm run bake', () => {
+  test('csv: measured growth, the same from one core or two and for one frame alone', async () => {
+    const { file, folder } = await sceneFile();
+    const [one, two, alone] = [join(folder, 'one'), join(folder, 'two'), join(folder, 'alone')];
+    const first = await run(file, '--frames', '1-12', '--out', one, '--format', 'csv', '--cores', '1');
+    expect(first).toMatchObject({ code: 0, error: '' });
+    expect(first.out).toMatch(/12 of 12 frames/);
+    await run(file, '--frames', '1-12', '--out', two, '--format', 'csv', '--cores', '2');
+    await run(file, '--frames', '7', '--out', alone, '--format', 'csv');
+    const rows = await rowsOf(one);
+    expect(rows).toHaveLength(1 + 2 * 12);
+    expect(await rowsOf(two)).toEqual(rows);
+    expect((await rowsOf(alone)).slice(1)).toEqual(rows.filter((row) => row.startsWith('7,')));
+    // The line is 3 m and grows evenly over ten frames.
+    expect(rows.find((row) => row.startsWith('6,'))).toMatch(/^6,"Stem, tall",0\.500000,1\.500000,/);
+    const hashes = rows.filter((row) => row.includes('Stem')).map((row) => row.split(',').at(-1));
+    expect(new Set(hashes).size).toBe(11);
+  });
+
+  test('obj and glb: one file a frame, one growth when asked', async () => {
+    const { file, folder } = await sceneFile();
+    const out = join(folder, 'frames');
+    expect((await run(file, '--frames', '3-4', '--out', out, '--format', 'obj', '--growth', 'Coil')).code).toBe(0);
+    expect((await run(file, '--frames', '4', '--out', out, '--format', 'glb')).code).toBe(0);
+    expect((await readdir(out)).sort()).toEqual(['frame_0003.obj', 'frame_0004.glb', 'frame_0004.obj']);
+    expect(await readFile(join(out, 'frame_0003.obj'), 'utf8')).toMatch(/o Coil\n(.*\n)*l 1 2 3/);
+    expect((await readFile(join(out, 'frame_0004.glb'))).subarray(0, 4).toString()).toBe('glTF');
+  });
+
+  test('bad input: exit code 1 and one sentence on what to do', async () => {
+    const { file, folder } = await sceneFile();
+    const common = ['--frames', '1-2', '--out', join(folder, 'x'), '--format', 'csv'];
+    await writeFile(join(folder, 'broken.json'), '{"format": "uvrex-scene", "version": 1}');
+    const results = await Promise.all([
+      run(join(folder, 'none.json'), ...common),
+      run(join(folder, 'broken.json'), ...common),
+      run(file, ...common, '--growth', 'Fern'),
+      run(file, '--frames', '9-2', '--out', folder, '--format', 'csv'),
+    ]);
+    expect(results.map(({ code }) => code)).toEqual([1, 1, 1, 1]);
+    expect(results[0].error).toMatch(/none\.json cannot be read/);
+    expect(results[1].error).toMatch(/not sound at/);
+    expect(results[2].error).toMatch(/no growth named “Fern”. It has “Stem, tall”, “Coil”/);
+    expect(results[3].error).toMatch(/backwards/);
+  });
+
+  test('a step that fails in a worker ends the bake with its message', async () => {
+    const scene = reef();
+    scene.growths[1].steps[0] = newStep('shared');
+    const { file, folder } = await sceneFile(scene);
+    const { code, error } = await run(file, '--frames', '1-3', '--out', join(folder, 'x'), '--format', 'obj');
+    expect(code).toBe(1);
+    expect(error).toMatch(/growth “Coil”: No growth is chosen/);
+  });
+});
+
+describe('its arguments', () => {
+  test.each([
+    [[], /No scene file/],
+    [['a.json', 'b.json', '--frames', '1', '--out', 'x', '--format', 'obj'], /More than one/],
+    [['a.json', '--frames', 'all', '--out', 'x', '--format', 'obj'], /--frames/],
+    [['a.json', '--frames', '1-2', '--format', 'obj'], /--out/],
+    [['a.json', '--frames', '1-2', '--out', 'x', '--format', 'stl'], /--format/],
+    [['a.json', '--frames', '1-2', '--out', 'x', '--format', 'obj', '--cores', '0'], /--cores/],
+    [['a.json', '--colour', '1'], /Unknown option/],
+  ])('%j is refused', (argv, reason) => {
+    expect(() => readArgs(argv)).toThrow(reason);
+  });
+
+  test('negative frames are frames too', () => {
+    expect(readArgs(['a.json', '--frames=-5-3', '--out', 'x', '--format', 'csv']).frames).toEqual([-5, 3]);
+  });
+});

@@ -1,0 +1,42 @@
+import { mkdir, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Evaluator, Problem, type Scene } from '@uvrex/core';
+import { glbBytes, objText } from '@uvrex/formats';
+import { type BakeFormat } from './args';
+import { measureRow } from './measure';
+
+export interface FrameJob {
+  frame: number;
+  format: BakeFormat;
+  out: string;
+  /** Id of the one growth wanted, or null for all visible ones. */
+  growth: string | null;
+}
+
+/** Evaluates frames of one scene and writes them; keeps its evaluator from frame to frame. */
+export class FrameBaker {
+  readonly #evaluator = new Evaluator({ now: () => performance.now() });
+
+  constructor(readonly scene: Scene) {}
+
+  /**
+   * Bakes one frame.
+   * @returns lines of the growth table; empty for formats that write a file a frame
+   * @throws Problem when a step of a wanted growth fails
+   */
+  async bake({ frame, format, out, growth }: FrameJob): Promise<string[]> {
+    const { growths } = await this.#evaluator.evaluate(this.scene, frame, undefined, growth ? new Set([growth]) : undefined);
+    const parts = growths.map((result) => {
+      const { name } = this.scene.growths.find(({ id }) => id === result.id)!;
+      const notice = result.notices.find(({ level }) => level === 'error');
+      if (!result.form) throw new Problem(`Frame ${frame}, growth “${name}”: ${notice?.what ?? 'it has no result.'}`, notice?.advice ?? '', notice?.place);
+      const milliseconds = result.costs.reduce((sum, cost) => sum + cost.milliseconds, 0);
+      return { ...result.form, name, share: result.share, milliseconds, form: result.form };
+    });
+    if (format === 'csv') return parts.map((part) => measureRow(frame, part.name, part.form, part.share, part.milliseconds));
+    await mkdir(out, { recursive: true });
+    const file = join(out, `frame_${String(frame).padStart(4, '0')}.${format}`);
+    await writeFile(file, format === 'obj' ? objText(parts) : await glbBytes(parts, this.scene.name));
+    return [];
+  }
+}

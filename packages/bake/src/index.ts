@@ -1,0 +1,3 @@
+export * from './args';
+export * from './bake';
+export * from './measure';

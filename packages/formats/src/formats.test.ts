@@ -1,0 +1,63 @@
+import { validateBytes } from 'gltf-validator';
+import { emptyForm, pathsFrom, sweepTubes, helixPoints, type Mesh } from '@uvrex/core';
+import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
+import { type LineSegments, type Mesh as ThreeMesh } from 'three';
+import { WebIO } from '@gltf-transform/core';
+import { glbBytes, type DressedPart } from './glb';
+import { objText } from './obj';
+
+const paths = pathsFrom([{ positions: helixPoints({ below: 0.5, above: 0.2, height: 1, turns: 2, start: 0 }, 40) }]);
+
+async function tubePart(): Promise<DressedPart & { mesh: Mesh }> {
+  const mesh = await sweepTubes(paths, { radius: 0.05, along: () => 1, follows: 'whole', swell: 0, sides: 6, start: 'flat', end: 'round' });
+  mesh.colors = new Float32Array(mesh.positions.length).fill(0.25);
+  return { name: 'Kelp stem', mesh, paths, surface: { roughness: 0.4, glowColor: [1, 0.5, 0.2] } };
+}
+
+describe('GLB', () => {
+  // The Khronos Group's own validator.
+  test('passes gltf-validator without an error, with meshes, with paths alone, and empty', async () => {
+    const part = await tubePart();
+    const lines: DressedPart = { ...part, name: 'Lines', mesh: null };
+    const closed: DressedPart = { ...lines, name: 'Ring', paths: pathsFrom([{ positions: [0, 0, 0, 1, 0, 0, 0, 1, 0], closed: true }]) };
+    const empty: DressedPart = { name: 'Nothing yet', ...emptyForm(), mesh: { ...part.mesh, indices: new Uint32Array(0) } };
+    for (const parts of [[part], [lines, closed], [part, lines, empty], [empty], []]) {
+      const report = await validateBytes(await glbBytes(parts, 'Reef'));
+      expect(report.issues.messages.filter(({ severity }) => severity <= 1)).toEqual([]);
+    }
+  });
+
+  test('read back it holds the same numbers', async () => {
+    const part = await tubePart();
+    const document = await new WebIO().readBinary(await glbBytes([part], 'Reef'));
+    const [primitive] = document.getRoot().listMeshes()[0].listPrimitives();
+    expect(primitive.getAttribute('POSITION')!.getArray()).toEqual(part.mesh.positions);
+    expect(primitive.getIndices()!.getArray()).toEqual(part.mesh.indices);
+    expect(primitive.getMaterial()!.getRoughnessFactor()).toBeCloseTo(0.4);
+    expect(document.getRoot().listScenes()[0].listChildren()[0].listChildren()[0].getName()).toBe('Kelp stem');
+  });
+});
+
+describe('OBJ', () => {
+  // three's OBJLoader as an independent reader.
+  test('is read by another reader with the same faces, part by part', async () => {
+    const part = await tubePart();
+    const second = { ...part, name: 'Second' };
+    const group = new OBJLoader().parse([...objText([part, second])].join(''));
+    expect(group.children.map(({ name }) => name)).toEqual(['Kelp_stem', 'Second']);
+    const read = (group.children[1] as ThreeMesh).geometry;
+    expect(read.getAttribute('position').count).toBe(part.mesh.indices.length);
+    for (const corner of [0, 100, part.mesh.indices.length - 1]) {
+      const v = part.mesh.indices[corner];
+      expect(read.getAttribute('position').getY(corner)).toBeCloseTo(part.mesh.positions[3 * v + 1], 6);
+      expect(read.getAttribute('normal').getX(corner)).toBeCloseTo(part.mesh.normals[3 * v], 6);
+      expect(read.getAttribute('uv').getY(corner)).toBeCloseTo(part.mesh.uvs[2 * v + 1], 4);
+    }
+  });
+
+  test('paths without a skin become polylines', () => {
+    const text = [...objText([{ name: 'Path', mesh: null, paths: pathsFrom([{ positions: [0, 0, 0, 1, 0, 0, 0, 1, 0], closed: true }]) }])].join('');
+    expect(text).toContain('l 1 2 3 1\n');
+    expect((new OBJLoader().parse(text).children[0] as LineSegments).isLineSegments).toBe(true);
+  });
+});

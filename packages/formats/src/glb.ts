@@ -1,0 +1,68 @@
+import { type Accessor, Document, type Material, WebIO } from '@gltf-transform/core';
+import { type Surface } from '@uvrex/core';
+import { type Part } from './obj';
+
+/** A part with what its surface is like; `surface` null gives a plain one. */
+export interface DressedPart extends Part {
+  surface: Surface | null;
+}
+
+/** Primitive modes of the specification, section 3.7.2.1. */
+const LINE_LOOP = 2;
+const LINE_STRIP = 3;
+
+/**
+ * Writes binary glTF 2.0 (Khronos Group, ISO/IEC 12113:2022): a node and mesh for each part, colours as linear vertex
+ * colours; the light of glowing tips is not part of the base specification's vertex data and is left out. Paths
+ * become line strips where a part has no mesh.
+ */
+export async function glbBytes(parts: readonly DressedPart[], sceneName: string): Promise<Uint8Array> {
+  const document = new Document();
+  document.getRoot().getAsset().generator = 'Uvrex';
+  const buffer = document.createBuffer();
+  const scene = document.createScene(sceneName);
+  document.getRoot().setDefaultScene(scene);
+  const root = document.createNode(sceneName);
+  scene.addChild(root);
+  const accessor = (type: 'SCALAR' | 'VEC2' | 'VEC3', array: Float32Array | Uint32Array): Accessor =>
+    document.createAccessor().setType(type).setArray(array as Float32Array<ArrayBuffer>).setBuffer(buffer);
+
+  for (const { name, mesh, paths, surface } of parts) {
+    const made = document.createMesh(name);
+    if (mesh && mesh.indices.length > 0) {
+      const primitive = document
+        .createPrimitive()
+        .setIndices(accessor('SCALAR', mesh.indices))
+        .setAttribute('POSITION', accessor('VEC3', mesh.positions))
+        .setAttribute('NORMAL', accessor('VEC3', mesh.normals))
+        .setAttribute('TEXCOORD_0', accessor('VEC2', mesh.uvs))
+        .setMaterial(materialOf(document, name, surface));
+      if (mesh.colors) primitive.setAttribute('COLOR_0', accessor('VEC3', mesh.colors));
+      made.addPrimitive(primitive);
+    } else if (!mesh && paths) {
+      for (let p = 0; p < paths.offsets.length - 1; p++) {
+        const [a, b] = [paths.offsets[p], paths.offsets[p + 1]];
+        if (b - a < 2) continue;
+        made.addPrimitive(
+          document
+            .createPrimitive()
+            .setMode(paths.closed[p] ? LINE_LOOP : LINE_STRIP)
+            .setAttribute('POSITION', accessor('VEC3', paths.positions.slice(3 * a, 3 * b))),
+        );
+      }
+    }
+    // A part that has not begun to grow keeps its node; the specification allows no mesh without primitives.
+    const node = document.createNode(name);
+    if (made.listPrimitives().length > 0) node.setMesh(made);
+    else made.dispose();
+    root.addChild(node);
+  }
+  if (document.getRoot().listAccessors().length === 0) buffer.dispose();
+  return new WebIO().writeBinary(document);
+}
+
+const materialOf = (document: Document, name: string, surface: Surface | null): Material =>
+  document
+    .createMaterial(name)
+    .setMetallicFactor(0)
+    .setRoughnessFactor(surface?.roughness ?? 0.6);

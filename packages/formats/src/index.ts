@@ -1,0 +1,2 @@
+export * from './glb';
+export * from './obj';
