@@ -26,7 +26,7 @@ export function newScene(name: string): Scene {
     finish: { exposure: 1, palette: ['#c9e86a', '#66d3c8', '#f3a6c8', '#f2d06b', '#a99bff', '#7fb4ff', '#ff8a5b', '#e9efe8'] },
     camera: { position: [2.6, 1.7, 4.4], target: [0, 1.15, 0], fov: 36 },
     light: { turn: 40, height: 52, strength: 1, color: '#fff2dc' },
-    backdrop: { above: '#1d4450', below: '#091418', ground: true, haze: 0.35 },
+    backdrop: { above: '#1d4450', below: '#091418', ground: true, haze: 0.35, motes: 0.4 },
   };
 }
 

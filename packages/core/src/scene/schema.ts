@@ -105,8 +105,11 @@ export const sceneSchema = z.strictObject({
     strength: finite.min(0).max(10),
     color,
   }),
-  /** Colours above and below, whether there is a ground, and how soon things fade into the distance (0 never, 1 soon). */
-  backdrop: z.strictObject({ above: color, below: color, ground: z.boolean(), haze: finite.min(0).max(1) }),
+  /**
+   * Colours above and below, whether there is a ground, how soon things fade into the distance (0 never, 1 soon), and
+   * how many specks drift about (0 none, 1 many).
+   */
+  backdrop: z.strictObject({ above: color, below: color, ground: z.boolean(), haze: finite.min(0).max(1), motes: finite.min(0).max(1) }),
 });
 
 type Schema = z.infer<typeof sceneSchema>;

@@ -1,0 +1,5 @@
+import { Library } from '@/library/Library';
+
+export default function LibraryPage() {
+  return <Library />;
+}

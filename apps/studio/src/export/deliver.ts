@@ -1,0 +1,130 @@
+import { downloadZip } from 'client-zip';
+import { type Scene, writeScene } from '@uvrex/core';
+import { Engine } from '@/worker/engine';
+import { PictureMaker, type PictureStyle } from './pictureMaker';
+
+export type Format = 'webm' | 'mp4' | 'png' | 'glb' | 'obj' | 'json';
+
+export interface Order {
+  format: Format;
+  scene: Scene;
+  /** Frames to deliver, both ends included; geometry takes `frame`. */
+  range: readonly [number, number];
+  frame: number;
+  style: PictureStyle;
+  signal: AbortSignal;
+  /** Told after each frame. */
+  progress: (done: number, total: number) => void;
+}
+
+/** A file ready to be saved. */
+export interface Delivery {
+  name: string;
+  blob: Blob;
+}
+
+/** Thrown when the person cancelled. */
+export class Stopped extends Error {}
+
+/**
+ * Makes a file to the order.
+ * @throws Stopped when its signal aborts; Error with what to do for everything else
+ */
+export async function deliver(order: Order): Promise<Delivery> {
+  const { format, scene } = order;
+  const base = scene.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'scene';
+  switch (format) {
+    case 'json':
+      return { name: `${base}.uvrex.json`, blob: new Blob([writeScene(scene)], { type: 'application/json' }) };
+    case 'glb':
+    case 'obj':
+      return { name: `${base}-${String(order.frame).padStart(4, '0')}.${format}`, blob: await geometry(order, format) };
+    case 'png':
+      return { name: `${base}-png.zip`, blob: await pictures(order, base) };
+    case 'webm':
+    case 'mp4':
+      return { name: `${base}.${format}`, blob: await film(order, format) };
+  }
+}
+
+async function geometry({ scene, frame, signal }: Order, format: 'glb' | 'obj'): Promise<Blob> {
+  const engine = new Engine();
+  const stop = (): void => engine.cancel();
+  signal.addEventListener('abort', stop);
+  try {
+    engine.load(scene);
+    const bytes = await engine.file(frame, format);
+    if (!bytes) throw new Stopped();
+    return new Blob([bytes as Uint8Array<ArrayBuffer>], { type: format === 'glb' ? 'model/gltf-binary' : 'model/obj' });
+  } finally {
+    signal.removeEventListener('abort', stop);
+    engine.dispose();
+  }
+}
+
+/** Draws the ordered frames one after another; between frames the page can act and the order can be stopped. */
+async function* drawn({ scene, range, style, signal, progress }: Order): AsyncGenerator<{ frame: number; canvas: HTMLCanvasElement }> {
+  const maker = new PictureMaker(scene, style);
+  const [first, last] = range;
+  try {
+    for (let frame = first; frame <= last; frame++) {
+      if (signal.aborted) throw new Stopped();
+      await maker.draw(frame);
+      yield { frame, canvas: maker.canvas };
+      progress(frame - first + 1, last - first + 1);
+      await new Promise((resume) => setTimeout(resume));
+    }
+  } finally {
+    maker.dispose();
+  }
+}
+
+async function pictures(order: Order, base: string): Promise<Blob> {
+  async function* files() {
+    for await (const { frame, canvas } of drawn(order)) {
+      const png = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
+      if (!png) throw new Error('The browser could not make a picture of that size: choose a smaller one.');
+      yield { name: `${base}_${String(frame).padStart(4, '0')}.png`, input: png };
+    }
+  }
+  return downloadZip(files()).blob();
+}
+
+async function film(order: Order, format: 'webm' | 'mp4'): Promise<Blob> {
+  const { BufferTarget, CanvasSource, getFirstEncodableVideoCodec, Mp4OutputFormat, Output, QUALITY_VERY_HIGH, WebMOutputFormat } = await import('mediabunny');
+  const { width, height } = order.style;
+  const container = format === 'webm' ? new WebMOutputFormat() : new Mp4OutputFormat({ fastStart: 'in-memory' });
+  const wanted = format === 'webm' ? (['vp9', 'vp8', 'av1'] as const) : (['avc', 'vp9', 'av1'] as const);
+  const codec = await getFirstEncodableVideoCodec([...wanted], { width, height });
+  if (!codec) throw new Error(`This browser cannot encode ${format.toUpperCase()} at ${width} × ${height}: choose a smaller size, or a picture sequence.`);
+
+  const target = new BufferTarget();
+  const output = new Output({ format: container, target });
+  const { fps } = order.scene;
+  let source: InstanceType<typeof CanvasSource> | null = null;
+  try {
+    for await (const { frame, canvas } of drawn(order)) {
+      if (!source) {
+        source = new CanvasSource(canvas, { codec, bitrate: QUALITY_VERY_HIGH, keyFrameInterval: 2 });
+        output.addVideoTrack(source, { frameRate: fps });
+        await output.start();
+      }
+      await source.add((frame - order.range[0]) / fps, 1 / fps);
+    }
+    await output.finalize();
+  } catch (error) {
+    await output.cancel().catch(() => undefined);
+    throw error;
+  }
+  return new Blob([target.buffer!], { type: `video/${format}` });
+}
+
+/** Hands a file to the browser to be saved. */
+export function save({ name, blob }: Delivery): void {
+  const url = URL.createObjectURL(blob);
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 60_000);
+}

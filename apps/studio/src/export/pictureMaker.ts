@@ -1,0 +1,72 @@
+import { PerspectiveCamera } from 'three';
+import { type Scene } from '@uvrex/core';
+import { type OnScreen } from '@/state/results';
+import { type Shown } from '@/worker/protocol';
+import { Engine } from '@/worker/engine';
+import { pictureRenderer, type Rendering } from '@/viewport/rendering';
+import { aim, Rig } from '@/viewport/rig';
+
+/** Size and care of pictures that leave the product. */
+export interface PictureStyle {
+  width: number;
+  height: number;
+  quality: Rendering['quality'];
+}
+
+/** Makes the shot's pictures of a scene, frame by frame, with an engine of its own so that the studio stays free. */
+export class PictureMaker {
+  readonly canvas: HTMLCanvasElement;
+  readonly #large: HTMLCanvasElement;
+  readonly #engine = new Engine();
+  readonly #rig = new Rig();
+  readonly #renderer;
+  readonly #camera = new PerspectiveCamera();
+  readonly #kept = new Map<string, Shown>();
+
+  constructor(
+    readonly scene: Scene,
+    readonly style: PictureStyle,
+  ) {
+    this.canvas = document.createElement('canvas');
+    this.canvas.width = style.width;
+    this.canvas.height = style.height;
+    // Fine pictures are drawn at twice the size and brought down: smooth edges on every machine.
+    const factor = style.quality === 'fine' && Math.max(style.width, style.height) <= 2048 ? 2 : 1;
+    this.#large = document.createElement('canvas');
+    this.#renderer = pictureRenderer(this.#large, style.width * factor, style.height * factor);
+    this.#engine.load(scene);
+    aim(this.#camera, scene.camera, scene.camera.fov, style.width / style.height);
+  }
+
+  /**
+   * Draws one frame onto `canvas`.
+   * @throws Error that names the growth when one has a problem; EngineLost
+   */
+  async draw(frame: number): Promise<void> {
+    const payload = await this.#engine.evaluate(frame);
+    if (!payload) throw new Error('The evaluation was given up.');
+    const used = new Set<string>();
+    const growths = payload.growths.map(({ id, key, shown, failed, notices }): OnScreen => {
+      const growth = this.scene.growths.find((entry) => entry.id === id);
+      if (failed) throw new Error(`Frame ${frame}: “${growth?.name}” has a problem: ${notices[0]?.what ?? ''} Mend it, or hide the growth.`);
+      if (shown) this.#kept.set(key, shown);
+      used.add(key);
+      return { id, key, hue: growth?.hue ?? '#ffffff', shown: this.#kept.get(key)! };
+    });
+    const old = [...this.#kept.keys()].filter((key) => !used.has(key));
+    for (const key of old) this.#kept.delete(key);
+    this.#engine.forget(old);
+    this.#rig.show({ scene: this.scene, frame, growths, look: 'finished', rendering: { quality: this.style.quality } });
+    this.#rig.draw(this.#renderer, this.#camera, this.style.width, this.style.height);
+    const context = this.canvas.getContext('2d')!;
+    context.imageSmoothingQuality = 'high';
+    context.drawImage(this.#large, 0, 0, this.style.width, this.style.height);
+  }
+
+  dispose(): void {
+    this.#engine.dispose();
+    this.#rig.dispose();
+    this.#renderer.dispose();
+    this.#renderer.forceContextLoss();
+  }
+}

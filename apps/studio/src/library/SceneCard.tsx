@@ -1,0 +1,75 @@
+'use client';
+
+import MoreHoriz from '@mui/icons-material/MoreHoriz';
+import Box from '@mui/material/Box';
+import ButtonBase from '@mui/material/ButtonBase';
+import IconButton from '@mui/material/IconButton';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import { useEffect, useState } from 'react';
+import { type StoredScene } from '@/state/db';
+import { RenameInput } from '@/ui/RenameInput';
+import { INK } from '@/ui/theme';
+import { say, sayProblem } from '@/ui/Toasts';
+import { deleteScene, duplicateScene, renameScene } from './scenes';
+
+const WHEN = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+
+/** A scene of one's own: picture, name, when it was changed, and what can be done with it. */
+export function SceneCard({ stored, open }: { stored: StoredScene; open: () => void }) {
+  const [menu, setMenu] = useState<HTMLElement | null>(null);
+  const [naming, setNaming] = useState(false);
+  const picture = usePicture(stored.picture);
+  const act = (run: () => unknown) => () => {
+    setMenu(null);
+    void Promise.resolve(run()).catch(sayProblem);
+  };
+  const remove = async (): Promise<void> => {
+    const bringBack = await deleteScene(stored);
+    say({ tone: 'info', text: `“${stored.name}” is deleted.`, action: { label: 'Bring it back', run: () => void bringBack().catch(sayProblem) } });
+  };
+  return (
+    <Box role="group" aria-label={stored.name} sx={{ borderRadius: 4, overflow: 'hidden', border: `1px solid ${INK.line}`, bgcolor: 'background.paper', '&:hover': { borderColor: INK.sprout } }}>
+      <ButtonBase onClick={open} aria-label={`Open ${stored.name}`} sx={{ display: 'block', width: '100%', aspectRatio: '16 / 10', bgcolor: INK.deep }}>
+        {picture && <Box component="img" src={picture} alt="" sx={{ display: 'block', width: '100%', height: '100%', objectFit: 'cover' }} />}
+      </ButtonBase>
+      <Box sx={{ display: 'flex', alignItems: 'center', p: 1.25, pl: 1.5 }}>
+        <Box sx={{ flex: 1, minWidth: 0 }}>
+          {naming ? (
+            <RenameInput
+              value={stored.name}
+              label="Name of the scene"
+              done={(name) => {
+                setNaming(false);
+                if (name) void renameScene(stored, name).catch(sayProblem);
+              }}
+            />
+          ) : (
+            <Box sx={{ fontWeight: 650, fontSize: 15, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{stored.name}</Box>
+          )}
+          <Box sx={{ color: 'text.secondary', fontSize: 12.5 }}>{WHEN.format(stored.changed)}</Box>
+        </Box>
+        <IconButton aria-label={`More for ${stored.name}`} onClick={(event) => setMenu(event.currentTarget)}>
+          <MoreHoriz fontSize="small" />
+        </IconButton>
+      </Box>
+      <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)}>
+        <MenuItem onClick={act(() => setNaming(true))}>Rename</MenuItem>
+        <MenuItem onClick={act(() => duplicateScene(stored))}>Duplicate</MenuItem>
+        <MenuItem onClick={act(remove)}>Delete</MenuItem>
+      </Menu>
+    </Box>
+  );
+}
+
+/** An address for a stored picture, for as long as it is shown. */
+function usePicture(picture: Blob | null): string | null {
+  const [url, setUrl] = useState<string | null>(null);
+  useEffect(() => {
+    if (!picture) return;
+    const made = URL.createObjectURL(picture);
+    setUrl(made);
+    return () => URL.revokeObjectURL(made);
+  }, [picture]);
+  return url;
+}

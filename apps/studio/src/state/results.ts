@@ -1,0 +1,275 @@
+import { create } from 'zustand';
+import { type Notice, type Scene } from '@uvrex/core';
+import { Engine, EngineLost, type Stage } from '@/worker/engine';
+import { type FramePayload, type GrowthPayload, type Shown } from '@/worker/protocol';
+import { growthIn, stepIn, useDocument } from './document';
+import { Geometries } from './geometries';
+import { useView } from './view';
+
+/** What is known of one evaluated frame. */
+export type FrameRecord = Omit<FramePayload, 'growths'> & { growths: Omit<GrowthPayload, 'shown'>[] };
+
+/** A growth as it stands on screen: its geometry, from this frame or the last good one. */
+export interface OnScreen {
+  id: string;
+  hue: string;
+  key: string;
+  shown: Shown;
+}
+
+interface ResultsState {
+  /** The evaluated frame on screen; null before the first. */
+  record: FrameRecord | null;
+  onScreen: OnScreen[];
+  /** Frames that can be shown at once. */
+  ready: ReadonlySet<number>;
+  /** Share grown per growth and frame, NaN where not measured yet; kept from before a change until measured anew. */
+  shares: ReadonlyMap<string, Float32Array>;
+  /** Milliseconds since the present evaluation began; null when none runs or it is a short one. */
+  busy: { since: number; stage: Stage | null } | null;
+  /** What became of the engine, when it had to be restarted. */
+  lost: Notice | null;
+}
+
+/** What the engine made of the scene. */
+export const useResults = create<ResultsState>(() => ({
+  record: null,
+  onScreen: [],
+  ready: new Set(),
+  shares: new Map(),
+  busy: null,
+  lost: null,
+}));
+
+/** The parts of a scene that the engine's result depends on. */
+const sameResult = (a: Scene, b: Scene): boolean =>
+  a.growths === b.growths && a.seed === b.seed && a.fps === b.fps && a.range === b.range;
+
+/**
+ * Keeps the screen up to date: evaluates the frame at the playhead before anything else, and the rest of the range when
+ * there is time, so that it can play.
+ */
+class Director {
+  readonly #engine: Engine;
+  readonly #geometries = new Geometries();
+  readonly #records = new Map<number, FrameRecord>();
+  readonly #stop: (() => void)[] = [];
+  #scene: Scene;
+  #loaded: Scene | null = null;
+  #running = false;
+  #again = false;
+  /** A frame whose evaluation lost the engine is not tried again until the scene or the playhead changes. */
+  #poisoned = false;
+  #idle: ReturnType<typeof setTimeout> | null = null;
+  #evaluating: number | null = null;
+
+  constructor() {
+    this.#engine = new Engine(() => {
+      this.#loaded = null;
+      this.#records.clear();
+      useResults.setState({ ready: new Set() });
+    });
+    this.#geometries.onDrop = (keys) => {
+      this.#engine.forget(keys);
+      this.#dropRecords(new Set(keys));
+    };
+    this.#scene = useDocument.getState().scene;
+    this.#stop.push(
+      useDocument.subscribe(({ scene }) => this.#sceneChanged(scene)),
+      useView.subscribe((view, before) => {
+        if (view.frame === before.frame) return;
+        this.#poisoned = false;
+        this.#wake();
+      }),
+    );
+    this.#wake();
+  }
+
+  dispose(): void {
+    for (const stop of this.#stop) stop();
+    if (this.#idle) clearTimeout(this.#idle);
+    this.#engine.dispose();
+    useResults.setState({ record: null, onScreen: [], ready: new Set(), shares: new Map(), busy: null, lost: null });
+  }
+
+  /** Gives up the evaluation at work; when it does not answer, its worker is replaced. */
+  giveUp(): void {
+    this.#poisoned = true;
+    this.#engine.abandon();
+  }
+
+  #sceneChanged(scene: Scene): void {
+    const before = this.#scene;
+    this.#scene = scene;
+    if (sameResult(before, scene)) return;
+    this.#poisoned = false;
+    this.#records.clear();
+    const known = new Set(scene.growths.map(({ id }) => id));
+    useResults.setState(({ shares, onScreen }) => ({
+      ready: new Set(),
+      lost: null,
+      shares: new Map([...shares].filter(([id]) => known.has(id))),
+      onScreen: onScreen.filter(({ id }) => growthIn(scene, id)?.visible),
+    }));
+    this.#wake();
+  }
+
+  #wake(): void {
+    const { frame } = useView.getState();
+    const record = this.#records.get(frame);
+    if (record) this.#present(record);
+    if (this.#running) {
+      // What is at work is worth finishing only when it is the frame that is wanted of the scene as it is.
+      this.#again = true;
+      if (!record && (this.#evaluating !== frame || this.#loaded !== this.#scene)) this.#engine.cancel();
+      return;
+    }
+    void this.#run();
+  }
+
+  async #run(): Promise<void> {
+    this.#running = true;
+    if (this.#idle) clearTimeout(this.#idle);
+    try {
+      do {
+        this.#again = false;
+        const { frame } = useView.getState();
+        if (!this.#records.has(frame) && !this.#poisoned) await this.#evaluate(frame);
+      } while (this.#again);
+    } finally {
+      this.#running = false;
+    }
+    this.#idle = setTimeout(() => void this.#fill(), 30);
+  }
+
+  /** Evaluates the next frame of the range that is not ready, from the playhead on and round. */
+  async #fill(): Promise<void> {
+    if (this.#running || this.#poisoned) return;
+    const [first, last] = this.#scene.range;
+    const length = last - first + 1;
+    const { frame } = useView.getState();
+    const start = Math.min(Math.max(Math.ceil(frame), first), last);
+    for (let i = 0; i < length; i++) {
+      const next = first + ((start - first + i) % length);
+      if (this.#records.has(next)) continue;
+      this.#running = true;
+      this.#again = false;
+      const before = useResults.getState().ready.size;
+      try {
+        await this.#evaluate(next);
+      } finally {
+        this.#running = false;
+      }
+      if (this.#again) void this.#run();
+      // A range too heavy to keep whole would chase its own tail: stop when nothing is gained.
+      else if (useResults.getState().ready.size > before) this.#idle = setTimeout(() => void this.#fill(), 0);
+      return;
+    }
+  }
+
+  async #evaluate(frame: number): Promise<void> {
+    const scene = this.#scene;
+    if (this.#loaded !== scene) {
+      this.#engine.load(scene);
+      this.#loaded = scene;
+    }
+    this.#evaluating = frame;
+    const since = performance.now();
+    const watch = setInterval(() => useResults.setState({ busy: { since, stage: this.#engine.stage } }), 400);
+    try {
+      const payload = await this.#engine.evaluate(frame);
+      if (payload && scene === this.#scene) this.#take(payload);
+    } catch (error) {
+      if (!(error instanceof EngineLost)) throw error;
+      this.#poisoned = true;
+      useResults.setState({ lost: lostNotice(scene, error.stage) });
+    } finally {
+      this.#evaluating = null;
+      clearInterval(watch);
+      useResults.setState({ busy: null });
+    }
+  }
+
+  #take(payload: FramePayload): void {
+    const onScreen = new Set(useResults.getState().onScreen.map(({ key }) => key));
+    for (const growth of payload.growths) if (growth.shown) this.#geometries.add(growth.key, growth.shown, onScreen);
+    const record: FrameRecord = {
+      ...payload,
+      growths: payload.growths.map(({ shown: _, ...rest }) => rest),
+    };
+    // The engine may still believe in a key that was dropped while its answer was on the way.
+    const gone = record.growths.filter(({ key, failed }) => !failed && !this.#geometries.has(key)).map(({ key }) => key);
+    if (gone.length > 0) {
+      this.#engine.forget(gone);
+      this.#again = true;
+      return;
+    }
+    this.#records.set(payload.frame, record);
+    this.#measure(record);
+    useResults.setState(({ ready }) => ({ ready: new Set(ready).add(payload.frame) }));
+    if (payload.frame === useView.getState().frame) this.#present(record);
+  }
+
+  #present(record: FrameRecord): void {
+    useResults.setState(({ onScreen }) => ({
+      record,
+      onScreen: record.growths.flatMap(({ id, key, failed }): OnScreen[] => {
+        const before = onScreen.find((entry) => entry.id === id);
+        const shown = failed ? undefined : this.#geometries.get(key);
+        const hue = growthIn(this.#scene, id)?.hue ?? '#ffffff';
+        if (!shown) return before ? [before] : [];
+        return [before?.key === key && before.hue === hue ? before : { id, key, shown, hue }];
+      }),
+    }));
+  }
+
+  #measure(record: FrameRecord): void {
+    const [first, last] = this.#scene.range;
+    const index = record.frame - first;
+    if (!Number.isInteger(index) || index < 0 || record.frame > last) return;
+    useResults.setState(({ shares }) => {
+      const next = new Map(shares);
+      for (const { id, share } of record.growths) {
+        const old = next.get(id);
+        const measured = new Float32Array(last - first + 1).fill(NaN);
+        if (old) measured.set(old.subarray(0, measured.length));
+        measured[index] = share ?? 1;
+        next.set(id, measured);
+      }
+      return { shares: next };
+    });
+  }
+
+  #dropRecords(keys: ReadonlySet<string>): void {
+    for (const [frame, record] of this.#records) {
+      if (record.growths.some(({ key }) => keys.has(key))) this.#records.delete(frame);
+    }
+    useResults.setState({ ready: new Set(this.#records.keys()) });
+  }
+}
+
+function lostNotice(scene: Scene, stage: Stage | null): Notice {
+  const growth = stage && growthIn(scene, stage.growth);
+  const step = stage && stepIn(scene, stage.growth, stage.step);
+  const where = growth && step ? ` in step ${step.name || step.kind} of “${growth.name}”` : '';
+  return {
+    level: 'error',
+    what: `The engine stopped${where} and was started again.`,
+    advice: 'The last good picture stays. Lower that step\'s numbers or switch it off, then go on.',
+    place: stage ?? {},
+  };
+}
+
+let director: Director | null = null;
+
+/** Starts keeping the screen up to date; returns how to stop it. */
+export function startDirector(): () => void {
+  director = new Director();
+  return () => {
+    director?.dispose();
+    director = null;
+  };
+}
+
+/** Gives up the evaluation at work. */
+export const giveUp = (): void => director?.giveUp();

@@ -1,0 +1,133 @@
+'use client';
+
+import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { restrictToVerticalAxis } from '@dnd-kit/modifiers';
+import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import MoreHoriz from '@mui/icons-material/MoreHoriz';
+import Visibility from '@mui/icons-material/Visibility';
+import VisibilityOff from '@mui/icons-material/VisibilityOff';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ButtonBase from '@mui/material/ButtonBase';
+import IconButton from '@mui/material/IconButton';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import { useState } from 'react';
+import { type Growth, HUES } from '@uvrex/core';
+import { changeGrowth, deleteGrowth, duplicateGrowth, moveGrowth } from '@/state/actions';
+import { useDocument } from '@/state/document';
+import { useResults } from '@/state/results';
+import { SCENE_ENTRY, setView, useView } from '@/state/view';
+import { podPath } from '@/timeline/pod';
+import { RenameInput } from '@/ui/RenameInput';
+import { INK } from '@/ui/theme';
+
+/** The scene and its growths; each with a small pod of how it grows over the range. */
+export function GrowthList() {
+  const growths = useDocument((state) => state.scene.growths);
+  const selected = useView((state) => state.growth);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const ids = growths.map(({ id }) => id);
+  return (
+    <Box component="section" aria-label="Growths" sx={{ borderBottom: `1px solid ${INK.line}`, pb: 1, maxHeight: '38%', overflowY: 'auto', flexShrink: 0 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', pl: 1.75, pr: 1, pt: 0.75 }}>
+        <Box sx={{ fontSize: 12, color: 'text.secondary' }}>Growths</Box>
+        <Button color="inherit" sx={{ fontSize: 12, py: 0.1, color: 'text.secondary' }} onClick={() => setView({ palette: 'commands' })}>
+          + New
+        </Button>
+      </Box>
+      <ButtonBase
+        aria-pressed={selected === SCENE_ENTRY}
+        onClick={() => setView({ growth: SCENE_ENTRY, keys: [] })}
+        sx={{ ...rowStyle('#7fb4ff', selected === SCENE_ENTRY), width: '100%' }}
+      >
+        <Dot hue="#7fb4ff" />
+        Scene, light and camera
+      </ButtonBase>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        modifiers={[restrictToVerticalAxis]}
+        onDragEnd={({ active, over }) => {
+          if (over && active.id !== over.id) moveGrowth(ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
+        }}
+      >
+        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+          {growths.map((growth) => (
+            <GrowthRow key={growth.id} growth={growth} selected={selected === growth.id} />
+          ))}
+        </SortableContext>
+      </DndContext>
+    </Box>
+  );
+}
+
+const rowStyle = (hue: string, on: boolean) =>
+  ({
+    display: 'flex', alignItems: 'center', justifyContent: 'flex-start', gap: 1.25, minHeight: 30, pl: 1.75, pr: 0.75, fontSize: 13.5, fontFamily: 'inherit', textAlign: 'left',
+    fontWeight: on ? 650 : 450, bgcolor: on ? INK.raised : 'transparent', boxShadow: on ? `inset 3px 0 ${hue}` : 'none',
+  }) as const;
+
+const Dot = ({ hue, hollow = false }: { hue: string; hollow?: boolean }) => (
+  <Box component="span" sx={{ width: 9, height: 9, borderRadius: 5, flexShrink: 0, border: `2px solid ${hue}`, bgcolor: hollow ? 'transparent' : hue }} />
+);
+
+function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) {
+  const [menu, setMenu] = useState<HTMLElement | null>(null);
+  const [naming, setNaming] = useState(false);
+  const shares = useResults((state) => state.shares.get(growth.id));
+  const failed = useResults((state) => state.record?.growths.some(({ id, failed: bad }) => id === growth.id && bad));
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: growth.id });
+  const act = (run: () => void) => () => {
+    setMenu(null);
+    run();
+  };
+  return (
+    <Box ref={setNodeRef} sx={{ ...rowStyle(growth.hue, selected), transform: CSS.Translate.toString(transform), transition }}>
+      <Dot hue={growth.hue} hollow={!growth.visible} />
+      {naming ? (
+        <RenameInput
+          value={growth.name}
+          label="Name of the growth"
+          done={(name) => {
+            setNaming(false);
+            if (name) changeGrowth(growth.id, 'Rename growth', { name });
+          }}
+        />
+      ) : (
+        <ButtonBase
+          {...attributes}
+          {...listeners}
+          aria-pressed={selected}
+          onClick={() => setView({ growth: growth.id, keys: [] })}
+          onDoubleClick={() => setNaming(true)}
+          sx={{ flex: 1, minWidth: 0, minHeight: 28, justifyContent: 'space-between', gap: 1, font: 'inherit', color: failed ? 'error.main' : growth.visible ? 'inherit' : 'text.secondary' }}
+        >
+          <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{growth.name}</Box>
+          {shares && (
+            <svg width="84" height="18" aria-hidden>
+              <path d={podPath(shares, 84, 18)} fill={growth.hue} opacity={growth.visible ? 0.85 : 0.3} />
+            </svg>
+          )}
+        </ButtonBase>
+      )}
+      <IconButton aria-label={growth.visible ? `Hide ${growth.name}` : `Show ${growth.name}`} onClick={() => changeGrowth(growth.id, growth.visible ? 'Hide growth' : 'Show growth', { visible: !growth.visible })} sx={{ p: 0.25, color: 'text.secondary' }}>
+        {growth.visible ? <Visibility sx={{ fontSize: 16 }} /> : <VisibilityOff sx={{ fontSize: 16 }} />}
+      </IconButton>
+      <IconButton aria-label={`More for ${growth.name}`} onClick={(event) => setMenu(event.currentTarget)} sx={{ p: 0.25, color: 'text.secondary' }}>
+        <MoreHoriz fontSize="small" />
+      </IconButton>
+      <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)}>
+        <MenuItem onClick={act(() => setNaming(true))}>Rename</MenuItem>
+        <MenuItem onClick={act(() => duplicateGrowth(growth.id))}>Duplicate</MenuItem>
+        <MenuItem onClick={act(() => deleteGrowth(growth.id))}>Delete</MenuItem>
+        <Box sx={{ display: 'flex', gap: 0.75, px: 2, py: 0.75 }}>
+          {HUES.map((hue) => (
+            <ButtonBase key={hue} aria-label={`Hue ${hue}`} onClick={act(() => changeGrowth(growth.id, 'Change hue', { hue }))} sx={{ width: 18, height: 18, borderRadius: 9, bgcolor: hue, outline: growth.hue === hue ? `2px solid ${INK.text}` : 'none' }} />
+          ))}
+        </Box>
+      </Menu>
+    </Box>
+  );
+}

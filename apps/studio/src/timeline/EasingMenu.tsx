@@ -1,0 +1,77 @@
+'use client';
+
+import Box from '@mui/material/Box';
+import ButtonBase from '@mui/material/ButtonBase';
+import MenuItem from '@mui/material/MenuItem';
+import Popover from '@mui/material/Popover';
+import Select from '@mui/material/Select';
+import { CYCLES, type Cycle, type Ease, EASE_NAMES, easeAt, isTrack } from '@uvrex/core';
+import { setCycle, setEase } from '@/state/actions';
+import { stepIn, useDocument } from '@/state/document';
+import { useView } from '@/state/view';
+import { INK } from '@/ui/theme';
+
+const CYCLE_WORDS: Record<Cycle, string> = { hold: 'Hold', repeat: 'Repeat', 'ping-pong': 'There and back', 'repeat-offset': 'Repeat onwards' };
+
+/** How values run on from the chosen keys, and what their track does past its ends. */
+export function EasingMenu({ anchor, close }: { anchor: Element | null; close: () => void }) {
+  const keys = useView((state) => state.keys);
+  const scene = useDocument((state) => state.scene);
+  const first = keys[0];
+  const track = first && stepIn(scene, first.growth, first.step)?.params[first.param];
+  if (!first || !isTrack(track)) return null;
+  const ease = track.keys.find(({ frame }) => frame === first.frame)?.ease;
+  return (
+    <Popover open={anchor !== null} anchorEl={anchor} onClose={close} anchorOrigin={{ vertical: 'top', horizontal: 'center' }} transformOrigin={{ vertical: 'bottom', horizontal: 'center' }} slotProps={{ paper: { sx: { p: 1.5, border: `1px solid ${INK.line}`, maxWidth: 470 } } }}>
+      <Box sx={{ fontSize: 12, color: 'text.secondary', pb: 0.75 }}>From {keys.length > 1 ? `these ${keys.length} keys` : 'this key'} to the next</Box>
+      <Box role="listbox" aria-label="Easing" sx={{ display: 'grid', gridTemplateColumns: 'repeat(6, 1fr)', gap: 0.5 }}>
+        {EASE_NAMES.map((name) => (
+          <ButtonBase
+            key={name}
+            role="option"
+            aria-selected={ease === name}
+            onClick={() => setEase(keys, name)}
+            sx={{ display: 'grid', justifyItems: 'center', p: 0.5, borderRadius: 2, fontSize: 10.5, color: ease === name ? INK.sprout : INK.mute, bgcolor: ease === name ? INK.raised : 'transparent', '&:hover': { bgcolor: INK.raised } }}
+          >
+            <EaseCurve ease={name} />
+            {name}
+          </ButtonBase>
+        ))}
+      </Box>
+      <Box sx={{ display: 'flex', gap: 2, pt: 1.25, fontSize: 12, color: 'text.secondary', alignItems: 'center' }}>
+        {(['before', 'after'] as const).map((end) => (
+          <Box key={end} sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+            {end === 'before' ? 'Before the first' : 'After the last'}
+            <Select
+              variant="standard"
+              disableUnderline
+              value={track[end]}
+              onChange={(event) => setCycle(first, end, event.target.value as Cycle)}
+              inputProps={{ 'aria-label': end === 'before' ? 'Before the first key' : 'After the last key' }}
+              sx={{ bgcolor: INK.raised, borderRadius: '7px', px: 1, fontSize: 12.5, height: 24 }}
+            >
+              {CYCLES.map((cycle) => (
+                <MenuItem key={cycle} value={cycle}>
+                  {CYCLE_WORDS[cycle]}
+                </MenuItem>
+              ))}
+            </Select>
+          </Box>
+        ))}
+      </Box>
+    </Popover>
+  );
+}
+
+/** A small picture of an easing curve; room above and below for those that overshoot. */
+export function EaseCurve({ ease, width = 46, height = 34 }: { ease: Ease; width?: number; height?: number }) {
+  const points = Array.from({ length: 41 }, (_, i) => {
+    const t = i / 40;
+    return `${(3 + t * (width - 6)).toFixed(1)},${(height * 0.8 - easeAt(ease, t) * height * 0.6).toFixed(1)}`;
+  });
+  return (
+    <svg width={width} height={height} aria-hidden>
+      <polyline points={points.join(' ')} fill="none" stroke="currentColor" strokeWidth={1.6} strokeLinejoin="round" />
+    </svg>
+  );
+}

@@ -1,0 +1,87 @@
+'use client';
+
+import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { deleteKeys, moveKeys } from '@/state/actions';
+import { endEdit } from '@/state/document';
+import { type KeyAddress, setView, useView } from '@/state/view';
+import { INK } from '@/ui/theme';
+import { sameKey } from './keys';
+import { frameAt, type Scale } from './scale';
+
+interface Props {
+  /** The keys that this mark stands for. */
+  keys: KeyAddress[];
+  x: number;
+  y: number;
+  label: string;
+  shape: 'seed' | 'dot';
+  scale: Scale;
+  openEasing: (anchor: Element) => void;
+}
+
+/** A key on the timeline: drag to move it in time, Delete to remove it, double-click or Enter for its easing. */
+export function Seed({ keys, x, y, label, shape, scale, openEasing }: Props) {
+  const chosen = useView((state) => keys.every((key) => state.keys.some((other) => sameKey(key, other))));
+  const drag = useRef<{ frame: number; keys: KeyAddress[] } | null>(null);
+
+  const frameOf = (event: PointerEvent): number => frameAt(scale, event.clientX - (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect().left);
+  const choose = (adding: boolean): KeyAddress[] => {
+    const others = useView.getState().keys;
+    const next = chosen ? others : adding ? [...others, ...keys] : keys;
+    setView({ keys: next, growth: keys[0].growth });
+    return next;
+  };
+  const onKey = (event: KeyboardEvent): void => {
+    const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    if (by) setView({ keys: moveKeys(choose(false), by * (event.shiftKey ? 10 : 1), 'keys by hand') });
+    else if (event.key === 'Delete' || event.key === 'Backspace') deleteKeys(choose(false));
+    else if (event.key === 'Enter') {
+      choose(false);
+      openEasing(event.currentTarget);
+    } else if (event.key === ' ') choose(event.shiftKey);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+
+  return (
+    <ellipse
+      cx={x}
+      cy={y}
+      rx={shape === 'seed' ? 4.2 : 4}
+      ry={shape === 'seed' ? 6.6 : 4}
+      fill={chosen ? INK.front : INK.ground}
+      stroke={chosen || shape === 'seed' ? INK.text : INK.front}
+      strokeWidth={1.7}
+      tabIndex={0}
+      role="button"
+      aria-pressed={chosen}
+      aria-label={label}
+      cursor="ew-resize"
+      onKeyDown={onKey}
+      onDoubleClick={(event) => {
+        choose(false);
+        openEasing(event.currentTarget);
+      }}
+      onPointerDown={(event) => {
+        event.stopPropagation();
+        if (event.button !== 0) return;
+        event.currentTarget.setPointerCapture(event.pointerId);
+        event.currentTarget.focus();
+        drag.current = { frame: frameOf(event), keys: choose(event.shiftKey) };
+      }}
+      onPointerMove={(event) => {
+        if (!drag.current) return;
+        const frame = frameOf(event);
+        if (frame === drag.current.frame) return;
+        const moved = moveKeys(drag.current.keys, frame - drag.current.frame, 'keys');
+        drag.current = { frame, keys: moved };
+        setView({ keys: moved });
+      }}
+      onPointerUp={() => {
+        drag.current = null;
+        endEdit();
+      }}
+    />
+  );
+}

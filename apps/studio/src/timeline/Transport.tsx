@@ -1,0 +1,87 @@
+'use client';
+
+import Pause from '@mui/icons-material/Pause';
+import PlayArrow from '@mui/icons-material/PlayArrow';
+import SkipNext from '@mui/icons-material/SkipNext';
+import SkipPrevious from '@mui/icons-material/SkipPrevious';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
+import InputBase from '@mui/material/InputBase';
+import Tooltip from '@mui/material/Tooltip';
+import { useState } from 'react';
+import { edit, useDocument } from '@/state/document';
+import { useResults } from '@/state/results';
+import { runCommand } from '@/state/commands';
+import { setView, useView } from '@/state/view';
+import { INK, MONO } from '@/ui/theme';
+
+/** Playing, the frame at the playhead, loop, and the easing of the chosen keys. */
+export function Transport({ openEasing }: { openEasing: (anchor: Element) => void }) {
+  const playing = useView((state) => state.playing);
+  const frame = useView((state) => state.frame);
+  const chosen = useView((state) => state.keys.length);
+  const { range, fps, loop } = useDocument((state) => state.scene);
+  const ready = useResults((state) => state.ready.size);
+  const [text, setText] = useState<string | null>(null);
+  const total = range[1] - range[0] + 1;
+  const commit = (): void => {
+    const typed = Number(text);
+    if (text !== null && text.trim() !== '' && Number.isFinite(typed)) setView({ frame: typed, playing: false });
+    setText(null);
+  };
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.25, px: 1.75, height: 40, flexShrink: 0 }}>
+      <Tooltip title={playing ? 'Stop (Space)' : 'Play (Space)'}>
+        <IconButton aria-label={playing ? 'Stop' : 'Play'} onClick={() => runCommand('play')} sx={{ bgcolor: INK.front, color: '#2a0f05', width: 28, height: 28, '&:hover': { bgcolor: '#ffa27c' } }}>
+          {playing ? <Pause fontSize="small" /> : <PlayArrow fontSize="small" />}
+        </IconButton>
+      </Tooltip>
+      <Box sx={{ display: 'flex', alignItems: 'center' }}>
+        <Tooltip title="One frame back (←)">
+          <IconButton aria-label="One frame back" onClick={() => runCommand('back')} sx={{ p: 0.25, color: 'text.secondary' }}>
+            <SkipPrevious fontSize="small" />
+          </IconButton>
+        </Tooltip>
+        <InputBase
+          value={text ?? String(Number(frame.toFixed(2))).padStart(3, '0')}
+          onFocus={(event) => {
+            setText(String(Number(frame.toFixed(2))));
+            event.target.select();
+          }}
+          onChange={(event) => setText(event.target.value)}
+          onBlur={commit}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') (event.target as HTMLElement).blur();
+            if (event.key === 'Escape') setText(null);
+          }}
+          inputProps={{ 'aria-label': 'Frame' }}
+          sx={{ fontFamily: MONO, fontSize: 20, fontWeight: 500, width: 62, '& input': { p: 0, textAlign: 'center' } }}
+        />
+        <Tooltip title="One frame on (→)">
+          <IconButton aria-label="One frame on" onClick={() => runCommand('on')} sx={{ p: 0.25, color: 'text.secondary' }}>
+            <SkipNext fontSize="small" />
+          </IconButton>
+        </Tooltip>
+      </Box>
+      <Box sx={{ fontFamily: MONO, color: 'text.secondary', fontSize: 12.5, whiteSpace: 'nowrap' }}>
+        of {range[0]}–{range[1]}&ensp;{fps} fps
+      </Box>
+      <Button
+        aria-pressed={loop}
+        variant="outlined"
+        color={loop ? 'primary' : 'inherit'}
+        onClick={() => edit(loop ? 'Play once' : 'Loop', (scene) => void (scene.loop = !loop))}
+        sx={{ py: 0.1, borderColor: loop ? INK.sprout : INK.line }}
+      >
+        Loop
+      </Button>
+      <Box sx={{ ml: 'auto', fontSize: 12, color: 'text.secondary', whiteSpace: 'nowrap' }}>
+        {ready >= total ? 'All frames ready' : `${ready} of ${total} frames ready`}
+      </Box>
+      <Button color="inherit" disabled={chosen === 0} onClick={(event) => openEasing(event.currentTarget)} sx={{ py: 0.1, border: `1px solid ${INK.line}` }}>
+        Easing{chosen > 1 ? ` of ${chosen}` : ''}
+      </Button>
+    </Box>
+  );
+}

@@ -1,0 +1,32 @@
+import { type Growth, isTrack, stepOf, type Track } from '@uvrex/core';
+import { titleOf } from '@/state/actions';
+import { type KeyAddress } from '@/state/view';
+
+/** An animated value of a growth. */
+export interface TrackRow {
+  growth: string;
+  step: string;
+  param: string;
+  /** For people: step and parameter. */
+  label: string;
+  track: Track;
+  shift: number;
+}
+
+/** All animated values of a growth, in the order of its steps and their parameters. */
+export function tracksOf(growth: Growth): TrackRow[] {
+  return growth.steps.flatMap((step) => {
+    const params = stepOf(step.kind)?.params ?? {};
+    return Object.entries(params).flatMap(([param, spec]): TrackRow[] => {
+      const track = step.params[param];
+      if (!isTrack(track)) return [];
+      const group = spec.type === 'number' && spec.group ? `${spec.group} ` : '';
+      return [{ growth: growth.id, step: step.id, param, label: `${titleOf(step)}, ${group}${spec.label}`, track, shift: growth.shift }];
+    });
+  });
+}
+
+export const sameKey = (a: KeyAddress, b: KeyAddress): boolean =>
+  a.frame === b.frame && a.param === b.param && a.step === b.step && a.growth === b.growth;
+
+export const addressOf = ({ growth, step, param }: TrackRow, frame: number): KeyAddress => ({ growth, step, param, frame });

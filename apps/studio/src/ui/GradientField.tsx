@@ -1,0 +1,109 @@
+'use client';
+
+import Box from '@mui/material/Box';
+import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
+import { gradientTable, type Stop } from '@uvrex/core';
+import { Row, Swatch } from './fields';
+import { INK } from './theme';
+
+const SAMPLES = 24;
+
+/** CSS of a gradient as the core mixes it. */
+export function gradientCss(stops: readonly Stop[]): string {
+  const table = gradientTable(stops, SAMPLES);
+  const encoded = (linear: number): number => Math.round(255 * (linear <= 0.0031308 ? 12.92 * linear : 1.055 * linear ** (1 / 2.4) - 0.055));
+  const colors = Array.from({ length: SAMPLES }, (_, i) => `rgb(${[0, 1, 2].map((c) => encoded(table[3 * i + c])).join()})`);
+  return `linear-gradient(90deg, ${colors.join(', ')})`;
+}
+
+interface Props {
+  label: string;
+  help: string;
+  value: readonly Stop[];
+  onChange: (value: Stop[], live: boolean) => void;
+}
+
+/** Colours along something: click the bar to add one, drag to move, Delete to remove; the swatch colours the chosen one. */
+export function GradientField({ label, help, value, onChange }: Props) {
+  const bar = useRef<HTMLDivElement>(null);
+  const dragged = useRef<number | null>(null);
+  const [chosen, setChosen] = useState(0);
+  const current = value[Math.min(chosen, value.length - 1)];
+
+  const positionOf = (event: { clientX: number }): number => {
+    const box = bar.current!.getBoundingClientRect();
+    return Math.round(1000 * Math.min(1, Math.max(0, (event.clientX - box.left) / box.width))) / 1000;
+  };
+  const change = (i: number, part: Partial<Stop>, live: boolean): void => onChange(value.map((stop, k) => (k === i ? { ...stop, ...part } : { ...stop })), live);
+  const remove = (i: number): void => {
+    if (value.length < 2) return;
+    onChange(value.filter((_, k) => k !== i), false);
+    setChosen(0);
+  };
+  const onKey = (event: KeyboardEvent, i: number): void => {
+    const by = { ArrowLeft: -0.01, ArrowRight: 0.01 }[event.key];
+    if (by) change(i, { at: Math.min(1, Math.max(0, value[i].at + by)) }, false);
+    else if (event.key === 'Delete' || event.key === 'Backspace') remove(i);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const onMove = (event: PointerEvent): void => {
+    if (dragged.current !== null) change(dragged.current, { at: positionOf(event) }, true);
+  };
+
+  return (
+    <>
+      <Row label={label} help={help}>
+        <Box sx={{ pr: 3.5, py: 0.75 }}>
+          <Box
+            ref={bar}
+            role="group"
+            aria-label={`${label} stops`}
+            onDoubleClick={(event) => {
+              const at = positionOf(event);
+              onChange([...value, { at, color: nearest(value, at) }], false);
+              setChosen(value.length);
+            }}
+            sx={{ position: 'relative', height: 16, borderRadius: '7px', background: gradientCss(value), border: `1px solid ${INK.line}`, touchAction: 'none' }}
+          >
+            {value.map((stop, i) => (
+              <Box
+                key={i}
+                role="slider"
+                tabIndex={0}
+                aria-label={`${label}, stop ${i + 1} of ${value.length}`}
+                aria-valuemin={0}
+                aria-valuemax={100}
+                aria-valuenow={Math.round(100 * stop.at)}
+                onKeyDown={(event) => onKey(event, i)}
+                onFocus={() => setChosen(i)}
+                onDoubleClick={(event) => event.stopPropagation()}
+                onPointerDown={(event) => {
+                  event.currentTarget.setPointerCapture(event.pointerId);
+                  dragged.current = i;
+                  setChosen(i);
+                }}
+                onPointerMove={onMove}
+                onPointerUp={() => {
+                  dragged.current = null;
+                  onChange([...value], false);
+                }}
+                sx={{ position: 'absolute', top: -3, left: `calc(${100 * stop.at}% - 6px)`, width: 12, height: 20, borderRadius: 3, bgcolor: stop.color, border: `2px solid ${i === chosen ? INK.text : INK.deep}`, cursor: 'grab' }}
+              />
+            ))}
+          </Box>
+        </Box>
+      </Row>
+      <Row label="" help="">
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, fontSize: 12, color: 'text.secondary' }}>
+          <Swatch label={`${label}, chosen stop`} value={current.color} onChange={(color, live) => change(Math.min(chosen, value.length - 1), { color }, live)} />
+          double-click adds
+        </Box>
+      </Row>
+    </>
+  );
+}
+
+const nearest = (stops: readonly Stop[], at: number): string =>
+  [...stops].sort((a, b) => Math.abs(a.at - at) - Math.abs(b.at - at))[0].color;

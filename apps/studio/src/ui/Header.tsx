@@ -1,0 +1,81 @@
+'use client';
+
+import Redo from '@mui/icons-material/Redo';
+import Undo from '@mui/icons-material/Undo';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import ButtonBase from '@mui/material/ButtonBase';
+import IconButton from '@mui/material/IconButton';
+import Tooltip from '@mui/material/Tooltip';
+import Link from 'next/link';
+import { useState } from 'react';
+import { useSaving } from '@/state/autosave';
+import { runCommand } from '@/state/commands';
+import { edit, useDocument } from '@/state/document';
+import { setView } from '@/state/view';
+import { RenameInput } from './RenameInput';
+import { INK, wordmark } from './theme';
+
+const SAVING = { saved: 'Saved on this device', saving: 'Saving …', failed: 'Not saved' } as const;
+
+/** Where one is, whether it is kept, and the way out. */
+export function Header() {
+  const name = useDocument((state) => state.scene.name);
+  const past = useDocument((state) => state.history.past.at(-1)?.label);
+  const future = useDocument((state) => state.history.future[0]?.label);
+  const saving = useSaving((state) => state.state);
+  const [naming, setNaming] = useState(false);
+  return (
+    <Box component="header" sx={{ gridColumn: '1 / 3', display: 'flex', alignItems: 'center', gap: 1.5, px: 1.75, borderBottom: `1px solid ${INK.line}` }}>
+      <Box component={Link} href="/" sx={wordmark}>
+        uvrex
+      </Box>
+      <Box component={Link} href="/" sx={{ color: 'text.secondary', textDecoration: 'none', '&:hover': { color: 'text.primary' } }}>
+        Library /
+      </Box>
+      {naming ? (
+        <Box sx={{ width: 240, display: 'flex' }}>
+          <RenameInput
+            value={name}
+            label="Name of the scene"
+            done={(next) => {
+              setNaming(false);
+              if (next) edit('Rename scene', (scene) => void (scene.name = next));
+            }}
+          />
+        </Box>
+      ) : (
+        <Tooltip title="Rename">
+          <ButtonBase onClick={() => setNaming(true)} sx={{ fontWeight: 650, fontSize: 14, fontFamily: 'inherit', borderRadius: 1, px: 0.5 }}>
+            {name}
+          </ButtonBase>
+        </Tooltip>
+      )}
+      <Box role="status" sx={{ color: saving === 'failed' ? 'error.main' : 'text.secondary', fontSize: 12.5 }}>
+        {SAVING[saving]}
+      </Box>
+      <Box sx={{ ml: 'auto', display: 'flex', gap: 1, alignItems: 'center' }}>
+        <Tooltip title={past ? `Undo: ${past.toLowerCase()}` : 'Nothing to undo'}>
+          <span>
+            <IconButton aria-label="Undo" disabled={!past} onClick={() => runCommand('undo')}>
+              <Undo fontSize="small" />
+            </IconButton>
+          </span>
+        </Tooltip>
+        <Tooltip title={future ? `Do again: ${future.toLowerCase()}` : 'Nothing to do again'}>
+          <span>
+            <IconButton aria-label="Do again" disabled={!future} onClick={() => runCommand('redo')}>
+              <Redo fontSize="small" />
+            </IconButton>
+          </span>
+        </Tooltip>
+        <Button variant="outlined" color="inherit" sx={{ borderColor: INK.line }} onClick={() => setView({ palette: 'commands' })}>
+          Commands
+        </Button>
+        <Button variant="contained" onClick={() => runCommand('export')}>
+          Export
+        </Button>
+      </Box>
+    </Box>
+  );
+}

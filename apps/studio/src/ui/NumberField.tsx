@@ -1,0 +1,136 @@
+'use client';
+
+import Box from '@mui/material/Box';
+import InputBase from '@mui/material/InputBase';
+import Slider from '@mui/material/Slider';
+import Tooltip from '@mui/material/Tooltip';
+import { type PointerEvent, type ReactNode, useId, useRef, useState } from 'react';
+import { type NumberParam, paramFault } from '@uvrex/core';
+import { shownFigure, typedValue, unitOf } from './units';
+import { INK, MONO } from './theme';
+
+interface Props {
+  spec: NumberParam;
+  value: number;
+  /** `live` while a drag is under way; the last change of a drag comes with false. */
+  onChange: (value: number, live: boolean) => void;
+  /** What stands behind the value: the leaf. */
+  end?: ReactNode;
+  /** In front of the label, for screen readers: the field's group. */
+  context?: string;
+  accent?: string;
+}
+
+/** A number with its unit: drag the label, use the slider, or type. A value that is refused is explained beside it. */
+export function NumberField({ spec, value, onChange, end, context, accent = INK.sprout }: Props) {
+  const id = useId();
+  const [text, setText] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const drag = useRef<{ x: number; from: number } | null>(null);
+  const moved = useRef(false);
+  const { sign } = unitOf(spec.unit);
+  const [low, high] = spec.slider ?? [spec.min, spec.max];
+  const name = context ? `${context} ${spec.label}` : spec.label;
+
+  const within = (raw: number): number => {
+    const bounded = Math.min(spec.max, Math.max(spec.min, raw));
+    if (spec.whole) return Math.round(bounded);
+    // A thousandth of the reach is finer than any hand.
+    const grain = 10 ** Math.floor(Math.log10((high - low) / 1000));
+    return Number((Math.round(bounded / grain) * grain).toPrecision(12));
+  };
+  const commit = (): void => {
+    if (text === null) return;
+    const typed = typedValue(text, spec.unit);
+    const reason = paramFault(spec, typed);
+    setFault(reason);
+    if (reason) return;
+    setText(null);
+    if (typed !== value) onChange(typed, false);
+  };
+  const onPointerMove = (event: PointerEvent): void => {
+    if (!drag.current) return;
+    const speed = (high - low) / (event.shiftKey ? 2000 : 250);
+    onChange(within(drag.current.from + (event.clientX - drag.current.x) * speed), true);
+  };
+
+  return (
+    <Box sx={{ py: '1px' }}>
+      <Box sx={{ display: 'grid', gridTemplateColumns: '88px 1fr 86px 20px', columnGap: 1, alignItems: 'center', minHeight: 27 }}>
+        <Tooltip title={spec.help} placement="left">
+          <Box
+            component="label"
+            htmlFor={id}
+            sx={{ color: 'text.secondary', cursor: 'ew-resize', touchAction: 'none', userSelect: 'none', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontSize: 13 }}
+            onPointerDown={(event) => {
+              event.currentTarget.setPointerCapture(event.pointerId);
+              drag.current = { x: event.clientX, from: value };
+              setText(null);
+              setFault(null);
+            }}
+            onPointerMove={onPointerMove}
+            onPointerUp={(event) => {
+              moved.current = drag.current !== null && event.clientX !== drag.current.x;
+              drag.current = null;
+              if (moved.current) onChange(value, false);
+            }}
+            onClick={(event) => {
+              // A drag that ends on its label is no click into the field.
+              if (moved.current) event.preventDefault();
+            }}
+          >
+            {spec.label}
+          </Box>
+        </Tooltip>
+        <Slider
+          aria-label={`${name}, slider`}
+          min={low}
+          max={high}
+          step={spec.whole ? 1 : (high - low) / 1000}
+          value={Math.min(high, Math.max(low, value))}
+          onChange={(_, next) => {
+            setText(null);
+            setFault(null);
+            onChange(within(next as number), true);
+          }}
+          onChangeCommitted={(_, next) => onChange(within(next as number), false)}
+          sx={{ color: accent, py: 0.5, height: 3, '& .MuiSlider-thumb': { width: 11, height: 11, bgcolor: INK.text, boxShadow: 'none' }, '& .MuiSlider-rail': { bgcolor: INK.line, opacity: 1 }, '& .MuiSlider-track': { border: 0 } }}
+        />
+        <InputBase
+          id={id}
+          value={text ?? shownFigure(value, spec.unit)}
+          onFocus={(event) => event.target.select()}
+          onChange={(event) => {
+            setText(event.target.value);
+            setFault(null);
+          }}
+          onBlur={commit}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') commit();
+            if (event.key === 'Escape') {
+              setText(null);
+              setFault(null);
+              (event.target as HTMLElement).blur();
+            }
+            if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+              event.preventDefault();
+              const by = spec.whole ? 1 : (high - low) / (event.shiftKey ? 1000 : 100);
+              setText(null);
+              onChange(within(value + (event.key === 'ArrowUp' ? by : -by)), false);
+            }
+          }}
+          error={fault !== null}
+          endAdornment={sign && <Box component="span" sx={{ color: INK.mute, pl: 0.5, fontSize: 11, fontFamily: MONO, whiteSpace: 'nowrap' }}>{sign}</Box>}
+          inputProps={{ 'aria-label': context ? name : undefined, 'aria-invalid': fault !== null, 'aria-describedby': fault ? `${id}-fault` : undefined, inputMode: 'decimal' }}
+          sx={{ bgcolor: INK.raised, borderRadius: '7px', px: 0.9, height: 24, fontFamily: MONO, fontSize: 12, border: `1px solid ${fault ? INK.fault : 'transparent'}`, '&.Mui-focused': { borderColor: fault ? INK.fault : accent }, '& input': { p: 0, textAlign: 'right' } }}
+        />
+        {end ?? <span />}
+      </Box>
+      {fault && (
+        <Box id={`${id}-fault`} role="alert" sx={{ color: 'error.main', fontSize: 12, textAlign: 'right', pr: 3.5, pb: 0.5 }}>
+          {spec.label} {fault}.
+        </Box>
+      )}
+    </Box>
+  );
+}

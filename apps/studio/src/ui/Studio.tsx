@@ -1,0 +1,111 @@
+'use client';
+
+import Box from '@mui/material/Box';
+import dynamic from 'next/dynamic';
+import { useEffect, useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { checkScene } from '@uvrex/core';
+import { startAutosave } from '@/state/autosave';
+import { COMMANDS, runCommand } from '@/state/commands';
+import { db } from '@/state/db';
+import { growthIn, openScene, useDocument } from '@/state/document';
+import { startPlaying } from '@/state/play';
+import { startDirector } from '@/state/results';
+import { firstView, SCENE_ENTRY, setView, useView } from '@/state/view';
+import { GrowthList } from '@/stem/GrowthList';
+import { ScenePanel } from '@/stem/ScenePanel';
+import { Stem } from '@/stem/Stem';
+import { Timeline } from '@/timeline/Timeline';
+import { Viewport } from '@/viewport/Viewport';
+import { Header } from './Header';
+import { Missing } from './Missing';
+import { Palette } from './Palette';
+import { Shortcuts } from './Shortcuts';
+import { INK } from './theme';
+import { sayProblem } from './Toasts';
+import { Waiting } from './Waiting';
+
+const ExportSheet = dynamic(() => import('@/export/ExportSheet').then((module) => module.ExportSheet), { ssr: false });
+
+type Loading = 'loading' | 'open' | 'missing';
+
+/** The studio: one scene from this device, opened where it was left. */
+export function Studio({ id }: { id: string }) {
+  const [loading, setLoading] = useState<Loading>('loading');
+
+  useEffect(() => {
+    let gone = false;
+    let stops: (() => void)[] = [];
+    void (async () => {
+      const [stored, view] = await Promise.all([db.scenes.get(id), db.views.get(id)]);
+      if (gone) return;
+      if (!stored) {
+        setLoading('missing');
+        return;
+      }
+      const scene = checkScene(stored.scene);
+      openScene(id, scene);
+      const { id: _, ...seen } = view ?? { id, ...firstView, frame: scene.range[0] };
+      const known = seen.growth === SCENE_ENTRY || growthIn(scene, seen.growth) !== undefined;
+      setView({ ...seen, growth: known ? seen.growth : (scene.growths[0]?.id ?? SCENE_ENTRY), playing: false, tool: 'look', redraw: null, keys: [], palette: null, sheet: null });
+      stops = [startDirector(), startPlaying(), startAutosave(id)];
+      setLoading('open');
+    })().catch((error) => {
+      sayProblem(error);
+      setLoading('missing');
+    });
+    return () => {
+      gone = true;
+      for (const stop of stops.reverse()) stop();
+    };
+  }, [id]);
+
+  if (loading === 'missing') return <Missing what="This scene is not on this device." />;
+  return loading === 'open' ? <Room /> : <Waiting />;
+}
+
+const ALL_KEYS = COMMANDS.flatMap(({ keys }) => keys?.split(', ') ?? []);
+const byKeys = new Map(COMMANDS.flatMap(({ id, keys }) => (keys?.split(', ') ?? []).map((one) => [one, id] as const)));
+
+function Room() {
+  const name = useDocument((state) => state.scene.name);
+  const growth = useDocument((state) => state.scene.growths);
+  const selected = useView((state) => state.growth);
+  const sheet = useView((state) => state.sheet);
+  const chosen = growth.find(({ id }) => id === selected);
+
+  useEffect(() => {
+    document.title = `${name} · Uvrex`;
+  }, [name]);
+  useHotkeys(
+    ALL_KEYS,
+    (event, { hotkey }) => {
+      const { palette, sheet: open } = useView.getState();
+      if (palette || open || document.querySelector('[role="dialog"],[role="menu"],.MuiPopover-root')) return;
+      // A focused button is pressed by the space bar; that is its own business.
+      if (event.code === 'Space' && (event.target as HTMLElement).closest('button,[role="button"],[role="option"]')) return;
+      event.preventDefault();
+      const id = byKeys.get(hotkey);
+      if (id) runCommand(id);
+    },
+    { preventDefault: false },
+  );
+  useHotkeys('escape', () => setView({ tool: 'look', redraw: null, keys: [] }));
+
+  return (
+    <Box sx={{ height: '100vh', display: 'grid', gridTemplate: '46px minmax(0, 1fr) / 356px minmax(0, 1fr)', overflow: 'hidden' }}>
+      <Header />
+      <Box component="aside" aria-label="Growths and steps" sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, bgcolor: 'background.paper', borderRight: `1px solid ${INK.line}` }}>
+        <GrowthList />
+        {chosen ? <Stem key={chosen.id} growth={chosen} /> : <ScenePanel />}
+      </Box>
+      <Box component="main" sx={{ display: 'grid', gridTemplateRows: 'minmax(0, 1fr) 236px', minWidth: 0, minHeight: 0 }}>
+        <Viewport />
+        <Timeline />
+      </Box>
+      <Palette />
+      <Shortcuts />
+      {sheet === 'export' && <ExportSheet />}
+    </Box>
+  );
+}

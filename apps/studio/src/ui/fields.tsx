@@ -1,0 +1,109 @@
+'use client';
+
+import Box from '@mui/material/Box';
+import MenuItem from '@mui/material/MenuItem';
+import Popover from '@mui/material/Popover';
+import Select from '@mui/material/Select';
+import Switch from '@mui/material/Switch';
+import Tooltip from '@mui/material/Tooltip';
+import ButtonBase from '@mui/material/ButtonBase';
+import { type ReactNode, useState } from 'react';
+import { HexColorInput, HexColorPicker } from 'react-colorful';
+import { useDocument } from '@/state/document';
+import { INK, MONO } from './theme';
+
+/** A label with its control beside it, in the columns of the number fields. */
+export function Row({ label, help, children }: { label: string; help: string; children: ReactNode }) {
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '88px 1fr', columnGap: 1, alignItems: 'center', minHeight: 29 }}>
+      <Tooltip title={help} placement="left">
+        <Box component="span" sx={{ color: 'text.secondary', fontSize: 13 }}>
+          {label}
+        </Box>
+      </Tooltip>
+      {children}
+    </Box>
+  );
+}
+
+/** One of several. */
+export function ChoiceField({ label, help, options, value, onChange }: { label: string; help: string; options: readonly { value: string; label: string }[]; value: string; onChange: (value: string) => void }) {
+  return (
+    <Row label={label} help={help}>
+      <Select
+        variant="standard"
+        disableUnderline
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        inputProps={{ 'aria-label': label }}
+        sx={{ bgcolor: INK.raised, borderRadius: '7px', px: 1, fontSize: 13, height: 25, mr: 3.5 }}
+      >
+        {options.map((option) => (
+          <MenuItem key={option.value} value={option.value} sx={{ fontSize: 13 }}>
+            {option.label}
+          </MenuItem>
+        ))}
+      </Select>
+    </Row>
+  );
+}
+
+/** On or off. */
+export function ToggleField({ label, help, value, onChange }: { label: string; help: string; value: boolean; onChange: (value: boolean) => void }) {
+  return (
+    <Row label={label} help={help}>
+      <Box>
+        <Switch size="small" checked={value} onChange={(event) => onChange(event.target.checked)} slotProps={{ input: { 'aria-label': label } }} />
+      </Box>
+    </Row>
+  );
+}
+
+/** A colour, behind a swatch. */
+export function ColorField({ label, help, value, onChange }: { label: string; help: string; value: string; onChange: (value: string, live: boolean) => void }) {
+  return (
+    <Row label={label} help={help}>
+      <Swatch label={label} value={value} onChange={onChange} />
+    </Row>
+  );
+}
+
+/** A swatch that opens a colour picker, the scene's palette in it. */
+export function Swatch({ label, value, onChange }: { label: string; value: string; onChange: (value: string, live: boolean) => void }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const palette = useDocument((state) => state.scene.finish.palette);
+  return (
+    <>
+      <ButtonBase
+        aria-label={`${label}: ${value}`}
+        onClick={(event) => setAnchor(event.currentTarget)}
+        sx={{ width: 74, height: 22, borderRadius: '7px', bgcolor: value, border: `1px solid ${INK.line}`, justifySelf: 'start' }}
+      />
+      <Popover
+        open={anchor !== null}
+        anchorEl={anchor}
+        onClose={() => {
+          setAnchor(null);
+          onChange(value, false);
+        }}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
+        slotProps={{ paper: { sx: { p: 1.5, display: 'grid', gap: 1.25, border: `1px solid ${INK.line}` } } }}
+      >
+        <HexColorPicker color={value} onChange={(color) => onChange(color, true)} />
+        <Box sx={{ display: 'flex', gap: 0.5, flexWrap: 'wrap', width: 200 }}>
+          {palette.map((color) => (
+            <ButtonBase key={color} aria-label={color} onClick={() => onChange(color, true)} sx={{ width: 20, height: 20, borderRadius: 10, bgcolor: color, border: `1px solid ${INK.line}` }} />
+          ))}
+        </Box>
+        <Box
+          component={HexColorInput}
+          color={value}
+          prefixed
+          aria-label={`${label} in hexadecimal`}
+          onChange={(color: string) => /^#[0-9a-f]{6}$/i.test(color) && onChange(color, true)}
+          sx={{ width: 200, bgcolor: INK.raised, color: INK.text, border: `1px solid ${INK.line}`, borderRadius: '7px', px: 1, py: 0.5, fontFamily: MONO, fontSize: 12 }}
+        />
+      </Popover>
+    </>
+  );
+}

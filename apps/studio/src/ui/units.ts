@@ -1,0 +1,35 @@
+import { figure, type Unit } from '@uvrex/core';
+
+interface UnitStyle {
+  /** Written behind the figure. */
+  sign: string;
+  /** Shown figure = stored value × factor. */
+  factor: number;
+  decimals: number;
+}
+
+const UNITS: Record<Unit, UnitStyle> = {
+  m: { sign: 'm', factor: 1, decimals: 3 },
+  deg: { sign: '°', factor: 1, decimals: 1 },
+  share: { sign: '%', factor: 100, decimals: 1 },
+  count: { sign: '', factor: 1, decimals: 0 },
+  turns: { sign: 'turns', factor: 1, decimals: 2 },
+  s: { sign: 's', factor: 1, decimals: 2 },
+  'per-second': { sign: '/ s', factor: 1, decimals: 2 },
+  plain: { sign: '', factor: 1, decimals: 3 },
+};
+
+export const unitOf = (unit: Unit): UnitStyle => UNITS[unit];
+
+/** A stored value as people read it, without its sign. */
+export const shownFigure = (value: number, unit: Unit): string => figure(value * UNITS[unit].factor, UNITS[unit].decimals);
+
+/** The stored value that a person's text means, its sign allowed behind it; NaN when it is no number. */
+export function typedValue(text: string, unit: Unit): number {
+  const { sign, factor } = UNITS[unit];
+  let bare = text.trim();
+  if (sign && bare.endsWith(sign)) bare = bare.slice(0, -sign.length).trim();
+  // A comma as the decimal sign, as many keyboards write it.
+  if (/^[-+]?\d*,\d+$/.test(bare)) bare = bare.replace(',', '.');
+  return bare === '' ? NaN : Number(bare) / factor;
+}

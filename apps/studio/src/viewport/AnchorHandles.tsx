@@ -1,0 +1,130 @@
+'use client';
+
+import Box from '@mui/material/Box';
+import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
+import { Vector3 } from 'three';
+import { at, catmullRom, distance, type Vec3 } from '@uvrex/core';
+import { setParam } from '@/state/actions';
+import { endEdit, growthIn, useDocument } from '@/state/document';
+import { useView } from '@/state/view';
+import { INK } from '@/ui/theme';
+import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
+
+const PER_SEGMENT = 16;
+
+/**
+ * The anchors of the drawn path whose step is open: drag to move, double-click the line to add one, Delete to remove
+ * the focused one, arrow keys to nudge it.
+ */
+export function AnchorHandles() {
+  const scene = useDocument((state) => state.scene);
+  const growthId = useView((state) => state.growth);
+  const openSteps = useView((state) => state.openSteps);
+  const busy = useView((state) => state.tool === 'draw' || state.playing);
+  const growth = growthIn(scene, growthId);
+  const step = growth?.steps.find(({ id, kind, on }) => kind === 'drawn' && on && openSteps.includes(id));
+  if (!growth || !step || busy) return null;
+  return <Handles growth={growth.id} step={step.id} anchors={step.params.anchors as Vec3[]} closed={step.params.closed === true} hue={growth.hue} />;
+}
+
+interface Props {
+  growth: string;
+  step: string;
+  anchors: Vec3[];
+  closed: boolean;
+  hue: string;
+}
+
+function Handles({ growth, step, anchors, closed, hue }: Props) {
+  // Drawn again with every picture, since the camera may have moved.
+  useProjection((state) => state.drawn);
+  const projection = useProjection.getState();
+  const dragged = useRef<number | null>(null);
+  const [focused, setFocused] = useState<number | null>(null);
+
+  const set = (next: Vec3[], merge: string | null = null): void => setParam(growth, step, 'anchors', next, merge);
+  const place = (event: PointerEvent | React.MouseEvent, through: Vec3): Vec3 | null => {
+    const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
+    if (!projection.camera) return null;
+    const point = ontoPlane(event.clientX - box.left, event.clientY - box.top, facingPlane(through, projection.camera), projection);
+    return point && (point.map((value) => Math.round(value * 1e4) / 1e4) as unknown as Vec3);
+  };
+  const replace = (i: number, point: Vec3): Vec3[] => anchors.map((anchor, k) => (k === i ? point : anchor));
+
+  const onKey = (event: KeyboardEvent, i: number): void => {
+    if (event.key === 'Delete' || event.key === 'Backspace') {
+      event.stopPropagation();
+      event.preventDefault();
+      if (anchors.length > 2) set(anchors.filter((_, k) => k !== i));
+      return;
+    }
+    const nudge = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+    if (!nudge || !projection.camera) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const [right, up] = [new Vector3(), new Vector3()];
+    projection.camera.matrixWorld.extractBasis(right, up, new Vector3());
+    const by = event.shiftKey ? 0.1 : 0.01;
+    const moved = new Vector3(...anchors[i]).addScaledVector(right, nudge[0] * by).addScaledVector(up, nudge[1] * by);
+    set(replace(i, [moved.x, moved.y, moved.z]), 'nudge');
+  };
+
+  const curve = anchors.length > 1 ? catmullRom(anchors.flat(), PER_SEGMENT, closed && anchors.length > 2) : new Float64Array();
+  const dots = Array.from({ length: curve.length / 3 }, (_, i) => toScreen(at(curve, i), projection));
+  const line = dots.flatMap((dot) => (dot ? [`${dot.x.toFixed(1)},${dot.y.toFixed(1)}`] : [])).join(' ');
+
+  /** Puts an anchor in where the line was double-clicked. */
+  const insert = (event: React.MouseEvent): void => {
+    const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
+    const [x, y] = [event.clientX - box.left, event.clientY - box.top];
+    const near = dots.map((dot) => (dot ? Math.hypot(dot.x - x, dot.y - y) : Infinity));
+    const nearest = near.indexOf(Math.min(...near));
+    const segment = Math.min(Math.floor(nearest / PER_SEGMENT), closed ? anchors.length - 1 : anchors.length - 2);
+    const point = place(event, at(curve, nearest));
+    if (point && anchors.every((anchor) => distance(anchor, point) > 1e-4)) set([...anchors.slice(0, segment + 1), point, ...anchors.slice(segment + 1)]);
+  };
+
+  return (
+    <Box component="svg" aria-label="Anchors" role="group" sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' }}>
+      <polyline points={line} fill="none" stroke={hue} strokeWidth={1.2} strokeDasharray="3 4" opacity={0.8} />
+      <polyline points={line} fill="none" stroke="transparent" strokeWidth={14} pointerEvents="stroke" cursor="copy" data-testid="anchor-line" onDoubleClick={insert} />
+      {anchors.map((anchor, i) => {
+        const dot = toScreen(anchor, projection);
+        if (!dot) return null;
+        return (
+          <circle
+            key={i}
+            cx={dot.x}
+            cy={dot.y}
+            r={focused === i ? 7 : 5.5}
+            tabIndex={0}
+            role="button"
+            aria-label={`Anchor ${i + 1} of ${anchors.length}`}
+            fill={focused === i ? INK.front : INK.deep}
+            stroke={focused === i ? INK.text : hue}
+            strokeWidth={2}
+            pointerEvents="all"
+            cursor="grab"
+            onFocus={() => setFocused(i)}
+            onBlur={() => setFocused(null)}
+            onKeyDown={(event) => onKey(event, i)}
+            onPointerDown={(event) => {
+              event.currentTarget.setPointerCapture(event.pointerId);
+              event.currentTarget.focus();
+              dragged.current = i;
+            }}
+            onPointerMove={(event) => {
+              if (dragged.current !== i) return;
+              const point = place(event, anchor);
+              if (point) set(replace(i, point), 'anchor');
+            }}
+            onPointerUp={() => {
+              dragged.current = null;
+              endEdit();
+            }}
+          />
+        );
+      })}
+    </Box>
+  );
+}

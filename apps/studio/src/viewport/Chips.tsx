@@ -1,0 +1,136 @@
+'use client';
+
+import Box from '@mui/material/Box';
+import ButtonBase from '@mui/material/ButtonBase';
+import Tooltip from '@mui/material/Tooltip';
+import { type ReactNode } from 'react';
+import { edit, useDocument } from '@/state/document';
+import { giveUp, useResults } from '@/state/results';
+import { type Look, type Quality, setView, useView } from '@/state/view';
+import { say } from '@/ui/Toasts';
+import { INK, MONO } from '@/ui/theme';
+
+const LOOKS: [Look, string, string][] = [
+  ['finished', 'Finished', 'Skins with colour and light'],
+  ['paths', 'Paths', 'The paths alone, in the growths\' hues'],
+  ['points', 'Points', 'The points that the paths are made of'],
+];
+
+const QUALITIES: [Quality, string, string][] = [
+  ['auto', 'Auto', 'Quick while things move, fine when they rest'],
+  ['draft', 'Draft', 'No shadows, coarse pixels'],
+  ['standard', 'Standard', 'Shadows and full shading'],
+  ['fine', 'Fine', 'Four times the pixels, smooth edges'],
+];
+
+/** The small bars in the viewport's corners. */
+export function Chips() {
+  const { look, quality, tool, drawOn, redraw, eye } = useView();
+  return (
+    <>
+      <Bar label="What is shown" place={{ left: 14, top: 12 }}>
+        {LOOKS.map(([value, label, help]) => (
+          <Choice key={value} label={label} help={help} on={look === value} pick={() => setView({ look: value })} />
+        ))}
+      </Bar>
+      <Bar label="Picture quality" place={{ right: 14, top: 12 }}>
+        {QUALITIES.map(([value, label, help]) => (
+          <Choice key={value} label={label} help={help} on={quality === value} pick={() => setView({ quality: value })} />
+        ))}
+      </Bar>
+      <Statistics />
+      <Bar label="View and drawing" place={{ right: 14, bottom: 12 }}>
+        {tool === 'draw' ? (
+          <>
+            <Box component="span" sx={{ color: 'text.secondary' }}>
+              {redraw ? 'Redraw on' : 'Draw on'}
+            </Box>
+            <Choice label="View plane" help="The plane through the view's centre that faces you" on={drawOn === 'view'} pick={() => setView({ drawOn: 'view' })} />
+            <Choice label="Ground" help="The ground at height 0" on={drawOn === 'ground'} pick={() => setView({ drawOn: 'ground' })} />
+            <Choice label="Stop drawing" help="Esc" on={false} pick={() => setView({ tool: 'look', redraw: null })} />
+          </>
+        ) : (
+          <>
+            <Choice label="Draw" help="Draw a path freehand (D)" on={false} pick={() => setView({ tool: 'draw', redraw: null, playing: false })} />
+            <Choice label="See all" help="Brings everything into view (O)" on={false} pick={() => setView(({ frameAll }) => ({ frameAll: frameAll + 1 }))} />
+            <Choice label="Shot" help="Look through the shot's camera, as pictures and films are made" on={eye === null} pick={() => setView({ eye: null })} />
+            {eye && (
+              <Choice
+                label="Keep as shot"
+                help="Makes this view the shot's camera"
+                on={false}
+                pick={() => {
+                  edit('Set the shot', (scene) => {
+                    scene.camera.position = [...eye.position];
+                    scene.camera.target = [...eye.target];
+                  });
+                  setView({ eye: null });
+                  say({ tone: 'success', text: 'The shot now has this view.' });
+                }}
+              />
+            )}
+          </>
+        )}
+      </Bar>
+    </>
+  );
+}
+
+function Bar({ label, place, children }: { label: string; place: object; children: ReactNode }) {
+  return (
+    <Box
+      role="group"
+      aria-label={label}
+      sx={{
+        position: 'absolute', ...place, display: 'flex', alignItems: 'center', gap: 0.25, px: 0.75, minHeight: 28, fontSize: 12, borderRadius: 4,
+        bgcolor: '#0b1316c8', border: `1px solid ${INK.line}99`, whiteSpace: 'nowrap',
+      }}
+    >
+      {children}
+    </Box>
+  );
+}
+
+function Choice({ label, help, on, pick }: { label: string; help: string; on: boolean; pick: () => void }) {
+  return (
+    <Tooltip title={help}>
+      <ButtonBase
+        aria-pressed={on}
+        onClick={pick}
+        sx={{ px: 0.9, py: 0.4, borderRadius: 3, fontSize: 12, fontFamily: 'inherit', fontWeight: on ? 650 : 450, color: on ? INK.sprout : INK.mute, '&:hover': { color: on ? INK.sprout : INK.text } }}
+      >
+        {label}
+      </ButtonBase>
+    </Tooltip>
+  );
+}
+
+const compact = (n: number): string => (n >= 1e6 ? `${(n / 1e6).toFixed(1)}M` : n >= 1e4 ? `${(n / 1e3).toFixed(1)}k` : n.toLocaleString('en-GB'));
+
+/** Faces, copies and time of the frame on screen; while a long evaluation runs, which step is at it and how to stop it. */
+function Statistics() {
+  const record = useResults((state) => state.record);
+  const busy = useResults((state) => state.busy);
+  const scene = useDocument((state) => state.scene);
+  if (busy) {
+    const growth = scene.growths.find(({ id }) => id === busy.stage?.growth);
+    const seconds = ((performance.now() - busy.since) / 1000).toFixed(1);
+    return (
+      <Bar label="At work" place={{ left: 14, bottom: 12 }}>
+        <Box component="span" role="status" sx={{ px: 0.75, color: INK.front, fontFamily: MONO }}>
+          {growth ? `${growth.name}: ` : ''}working {seconds} s
+        </Box>
+        <Choice label="Stop" help="Gives this evaluation up; the last picture stays" on={false} pick={giveUp} />
+      </Bar>
+    );
+  }
+  if (!record) return null;
+  const sum = (of: 'faces' | 'copies' | 'points'): number => record.growths.reduce((total, growth) => total + growth.counts[of], 0);
+  return (
+    <Bar label="Statistics" place={{ left: 14, bottom: 12 }}>
+      <Box component="span" data-testid="statistics" sx={{ px: 0.75, fontFamily: MONO, color: INK.mute, '& b': { color: INK.text, fontWeight: 500 } }}>
+        <b>{compact(sum('faces'))} faces</b>&ensp;{compact(sum('points'))} points&ensp;{compact(sum('copies'))} copies&ensp;{record.milliseconds.toFixed(1)} ms
+      </Box>
+    </Bar>
+  );
+}

@@ -1,0 +1,64 @@
+'use client';
+
+import Box from '@mui/material/Box';
+import { type PointerEvent, useRef, useState } from 'react';
+import { strokeToAnchors, type Vec3 } from '@uvrex/core';
+import { takeStroke } from '@/state/actions';
+import { useDocument } from '@/state/document';
+import { useView } from '@/state/view';
+import { say } from '@/ui/Toasts';
+import { INK } from '@/ui/theme';
+import { facingPlane, groundPlane, ontoPlane, useProjection } from './projection';
+
+/** Takes a freehand stroke over the picture and lays it on the ground or on the plane that faces the camera. */
+export function DrawLayer() {
+  const [line, setLine] = useState<[number, number][]>([]);
+  const stroke = useRef<Vec3[]>([]);
+  const drawing = useRef(false);
+
+  const plane = () => {
+    const { drawOn, eye } = useView.getState();
+    const { camera } = useProjection.getState();
+    if (drawOn === 'ground' || !camera) return groundPlane();
+    return facingPlane((eye ?? useDocument.getState().scene.camera).target, camera);
+  };
+  const add = (event: PointerEvent): void => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const [x, y] = [event.clientX - box.left, event.clientY - box.top];
+    const point = ontoPlane(x, y, plane(), useProjection.getState());
+    if (!point) return;
+    stroke.current.push(point);
+    setLine((before) => [...before, [x, y]]);
+  };
+  const finish = (): void => {
+    if (!drawing.current) return;
+    drawing.current = false;
+    setLine([]);
+    const anchors = strokeToAnchors(stroke.current.flat());
+    stroke.current = [];
+    if (anchors.length >= 2) takeStroke(anchors);
+    else say({ tone: 'info', text: 'That stroke was too short for a path: press, and draw on before letting go.' });
+  };
+
+  return (
+    <Box
+      data-testid="draw-layer"
+      sx={{ position: 'absolute', inset: 0, cursor: 'crosshair', touchAction: 'none' }}
+      onPointerDown={(event) => {
+        if (event.button !== 0) return;
+        event.currentTarget.setPointerCapture(event.pointerId);
+        drawing.current = true;
+        stroke.current = [];
+        setLine([]);
+        add(event);
+      }}
+      onPointerMove={(event) => drawing.current && add(event)}
+      onPointerUp={finish}
+      onPointerCancel={finish}
+    >
+      <svg width="100%" height="100%" aria-hidden>
+        <polyline points={line.map((point) => point.join()).join(' ')} fill="none" stroke={INK.front} strokeWidth={2.5} strokeLinecap="round" strokeLinejoin="round" />
+      </svg>
+    </Box>
+  );
+}

@@ -1,0 +1,30 @@
+'use client';
+
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { useDocument } from '@/state/document';
+import { setView, useView } from '@/state/view';
+
+/** What an empty scene offers first. */
+export function Empty() {
+  const empty = useDocument((state) => state.scene.growths.length === 0);
+  const drawing = useView((state) => state.tool === 'draw');
+  if (!empty || drawing) return null;
+  return (
+    <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeContent: 'center', justifyItems: 'center', gap: 1.5, textAlign: 'center', pointerEvents: 'none', '& button': { pointerEvents: 'auto' } }}>
+      <Typography variant="h2">Nothing grows here yet</Typography>
+      <Typography color="text.secondary" sx={{ maxWidth: 340 }}>
+        Draw a path in this view and it grows at once, or begin with a line or a helix.
+      </Typography>
+      <Box sx={{ display: 'flex', gap: 1 }}>
+        <Button variant="contained" onClick={() => setView({ tool: 'draw', redraw: null })}>
+          Draw a path
+        </Button>
+        <Button variant="outlined" color="inherit" onClick={() => setView({ palette: 'commands' })}>
+          Begin with a step
+        </Button>
+      </Box>
+    </Box>
+  );
+}

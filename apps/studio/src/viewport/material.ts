@@ -1,0 +1,40 @@
+import { Color, type IUniform, MeshLambertMaterial, MeshStandardMaterial, type WebGLProgramParametersWithUniforms } from 'three';
+import { type Surface } from '@uvrex/core';
+import { type Rendering } from './rendering';
+
+const PLAIN: Surface = { roughness: 0.6, glowColor: [1, 0.55, 0.35] };
+
+/**
+ * The material of a growth: vertex colours, light given off where the vertex glows, and a soft rim that lets thin
+ * forms stand out against the deep, as translucent edges do.
+ */
+export function growthMaterial(
+  rendering: Rendering,
+  surface: Surface | null,
+  features: { colors: boolean; glow: boolean },
+  hue: string,
+): MeshLambertMaterial | MeshStandardMaterial {
+  const { roughness, glowColor } = surface ?? PLAIN;
+  const color = features.colors ? new Color(1, 1, 1) : new Color(hue).lerp(new Color('#8a9a94'), 0.55);
+  const material =
+    rendering.quality === 'draft'
+      ? new MeshLambertMaterial({ color, vertexColors: features.colors })
+      : new MeshStandardMaterial({ color, roughness, metalness: 0, vertexColors: features.colors });
+  const uniforms: Record<string, IUniform> = { glowColor: { value: new Color(...glowColor) } };
+  material.onBeforeCompile = (shader: WebGLProgramParametersWithUniforms) => {
+    Object.assign(shader.uniforms, uniforms);
+    shader.vertexShader = shader.vertexShader
+      .replace('#include <common>', `#include <common>\n${features.glow ? 'attribute float glow;\n' : ''}varying float vGlow;`)
+      .replace('#include <begin_vertex>', `#include <begin_vertex>\nvGlow = ${features.glow ? 'glow' : '0.0'};`);
+    shader.fragmentShader = shader.fragmentShader
+      .replace('#include <common>', '#include <common>\nvarying float vGlow;\nuniform vec3 glowColor;')
+      .replace(
+        '#include <emissivemap_fragment>',
+        `#include <emissivemap_fragment>
+        float rim = pow(1.0 - clamp(abs(dot(normalize(normal), normalize(vViewPosition))), 0.0, 1.0), 2.6);
+        totalEmissiveRadiance += diffuseColor.rgb * (0.05 + 0.65 * rim) + vGlow * glowColor;`,
+      );
+  };
+  material.customProgramCacheKey = () => `growth:${features.glow}`;
+  return material;
+}

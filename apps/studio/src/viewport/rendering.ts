@@ -1,0 +1,41 @@
+import { NeutralToneMapping, PCFShadowMap, SRGBColorSpace, WebGLRenderer } from 'three';
+
+/** How carefully a picture is drawn. */
+export interface Rendering {
+  quality: 'draft' | 'standard' | 'fine';
+}
+
+/** Pixels drawn for each pixel shown, along one side: fine pictures are drawn larger and brought down. */
+export const pixelRatioOf = ({ quality }: Rendering, device: number): number =>
+  quality === 'fine' ? Math.max(2, device) : quality === 'standard' ? device : Math.min(1, device);
+
+let software: boolean | null = null;
+
+/** Whether WebGL is drawn by the processor here: then everything is slow, and drafts are the default while moving. */
+export function drawnBySoftware(): boolean {
+  if (software !== null) return software;
+  const context = document.createElement('canvas').getContext('webgl2');
+  const info = context?.getExtension('WEBGL_debug_renderer_info');
+  const name = context && info ? String(context.getParameter(info.UNMASKED_RENDERER_WEBGL)) : '';
+  software = !context || /swiftshader|llvmpipe|software|basic render/i.test(name);
+  context?.getExtension('WEBGL_lose_context')?.loseContext();
+  return software;
+}
+
+/** Brings a renderer to how all of the product's pictures are made. */
+export function prepareRenderer(renderer: WebGLRenderer): void {
+  renderer.outputColorSpace = SRGBColorSpace;
+  renderer.toneMapping = NeutralToneMapping;
+  renderer.shadowMap.enabled = true;
+  renderer.shadowMap.type = PCFShadowMap;
+  renderer.shadowMap.autoUpdate = false;
+}
+
+/** A renderer for pictures that leave the product, at an exact size. */
+export function pictureRenderer(canvas: HTMLCanvasElement | OffscreenCanvas, width: number, height: number): WebGLRenderer {
+  const renderer = new WebGLRenderer({ canvas, antialias: false, preserveDrawingBuffer: true, powerPreference: 'high-performance' });
+  prepareRenderer(renderer);
+  renderer.setPixelRatio(1);
+  renderer.setSize(width, height, false);
+  return renderer;
+}

@@ -1,0 +1,248 @@
+import {
+  AdditiveBlending, BufferAttribute, BufferGeometry, Color, Group, LineBasicMaterial, LineSegments, type Material, Mesh, type Object3D,
+  type PerspectiveCamera, Points, PointsMaterial, Scene as ThreeScene, ShaderMaterial, Sphere, Vector2, Vector3, type WebGLRenderer,
+} from 'three';
+import { type Scene } from '@uvrex/core';
+import { type OnScreen } from '@/state/results';
+import { type Eye, type Look } from '@/state/view';
+import { type Shown } from '@/worker/protocol';
+import { growthMaterial } from './material';
+import { type Rendering } from './rendering';
+import { Surroundings } from './surroundings';
+
+/** What a picture shows. */
+export interface Picture {
+  scene: Scene;
+  frame: number;
+  growths: readonly OnScreen[];
+  look: Look;
+  rendering: Rendering;
+}
+
+/**
+ * The three.js side of a scene, the same for the viewport and for pictures that leave the product: `show` brings it to
+ * a picture, changing only what differs from the last one.
+ */
+export class Rig {
+  readonly three = new ThreeScene();
+  readonly #surroundings = new Surroundings(this.three);
+  readonly #entries = new Map<string, Entry>();
+  readonly #bounds = new Sphere(new Vector3(0, 1, 0), 1.5);
+  #last: Picture | null = null;
+  #shadowsStale = true;
+
+  show(picture: Picture): void {
+    const { growths, look, rendering, scene } = picture;
+    const ids = new Set(growths.map(({ id }) => id));
+    for (const [id, entry] of this.#entries) {
+      if (ids.has(id)) continue;
+      this.three.remove(entry.group);
+      entry.dispose();
+      this.#entries.delete(id);
+    }
+    let changed = this.#last?.growths !== growths || this.#last.look !== look;
+    for (const growth of growths) {
+      let entry = this.#entries.get(growth.id);
+      if (!entry) {
+        entry = new Entry();
+        this.three.add(entry.group);
+        this.#entries.set(growth.id, entry);
+        changed = true;
+      }
+      entry.show(growth, look, rendering);
+    }
+    if (changed) this.#measure();
+    if (changed || this.#last?.scene !== scene || this.#last.rendering.quality !== rendering.quality) {
+      this.#surroundings.fit(this.#bounds);
+      this.#surroundings.apply(scene, rendering);
+      this.#shadowsStale = true;
+    }
+    this.#last = picture;
+  }
+
+  /** Draws the picture last shown through a camera. */
+  draw(renderer: WebGLRenderer, camera: PerspectiveCamera, width: number, height: number): void {
+    if (!this.#last) return;
+    const { scene, frame } = this.#last;
+    const [first, last] = scene.range;
+    renderer.toneMappingExposure = scene.finish.exposure;
+    renderer.shadowMap.needsUpdate = this.#shadowsStale;
+    this.#shadowsStale = false;
+    this.#surroundings.resize(width, height);
+    this.#surroundings.drift((frame - first) / (last - first + 1), height * renderer.getPixelRatio());
+    renderer.render(this.three, camera);
+  }
+
+  /** Smallest sphere about everything that is shown, one of a metre and a half where nothing is. */
+  get bounds(): Sphere {
+    return this.#bounds.clone();
+  }
+
+  dispose(): void {
+    for (const entry of this.#entries.values()) entry.dispose();
+    this.#surroundings.dispose();
+  }
+
+  #measure(): void {
+    const spheres = [...this.#entries.values()].flatMap((entry) => entry.sphere() ?? []);
+    if (spheres.length === 0) this.#bounds.set(new Vector3(0, 1, 0), 1.5);
+    else {
+      this.#bounds.copy(spheres[0]);
+      for (const sphere of spheres.slice(1)) this.#bounds.union(sphere);
+    }
+  }
+}
+
+/** Puts a camera where an eye is. */
+export function aim(camera: PerspectiveCamera, eye: Eye, fov: number, aspect: number): void {
+  camera.position.set(...eye.position);
+  camera.up.set(0, 1, 0);
+  camera.lookAt(...eye.target);
+  camera.fov = fov;
+  camera.aspect = aspect;
+  camera.near = 0.01;
+  camera.far = 400;
+  camera.updateProjectionMatrix();
+}
+
+/** One growth's objects: kept from frame to frame, only their geometry changes while the way of drawing is the same. */
+class Entry {
+  readonly group = new Group();
+  #growth: OnScreen | null = null;
+  #drawnAs = '';
+
+  show(growth: OnScreen, look: Look, rendering: Rendering): void {
+    const parts = partsOf(growth, look, rendering);
+    const drawnAs = JSON.stringify([look, rendering.quality, growth.hue, growth.shown.surface, parts.map(({ kind }) => kind)]);
+    if (this.#growth === growth && this.#drawnAs === drawnAs) return;
+    if (this.#drawnAs === drawnAs) {
+      parts.forEach((part, i) => {
+        const object = this.group.children[i] as Drawn;
+        object.geometry.dispose();
+        object.geometry = part.geometry();
+      });
+    } else {
+      this.dispose();
+      for (const part of parts) this.group.add(part.make(part.geometry()));
+    }
+    this.#growth = growth;
+    this.#drawnAs = drawnAs;
+  }
+
+  sphere(): Sphere | null {
+    const object = this.group.children[0] as Drawn | undefined;
+    if (!object) return null;
+    if (!object.geometry.boundingSphere) object.geometry.computeBoundingSphere();
+    return object.geometry.boundingSphere;
+  }
+
+  dispose(): void {
+    for (const object of this.group.children as Drawn[]) {
+      object.geometry.dispose();
+      object.material.dispose();
+    }
+    this.group.clear();
+  }
+}
+
+type Drawn = Object3D & { geometry: BufferGeometry; material: Material };
+
+/** One object of a growth: its geometry is made for every frame, the object around it once. */
+interface DrawnPart {
+  kind: string;
+  geometry: () => BufferGeometry;
+  make: (geometry: BufferGeometry) => Drawn;
+}
+
+function partsOf({ shown, hue }: OnScreen, look: Look, rendering: Rendering): DrawnPart[] {
+  const { mesh, paths, surface } = shown;
+  if (look === 'finished' && mesh) {
+    if (mesh.indices.length === 0) return [];
+    const features = { colors: mesh.colors !== null, glow: mesh.glow !== null };
+    const skin: DrawnPart = {
+      kind: `skin ${features.colors} ${features.glow}`,
+      geometry: () => meshGeometry(mesh),
+      make: (geometry) => {
+        const object = new Mesh(geometry, growthMaterial(rendering, surface, features, hue));
+        object.castShadow = object.receiveShadow = rendering.quality !== 'draft';
+        return object;
+      },
+    };
+    const tips = surface && tipsOf(shown);
+    if (!tips) return [skin];
+    return [skin, { kind: 'halos', geometry: () => points(tips), make: (geometry) => halos(geometry, surface.glowColor) }];
+  }
+  if (!paths) return [];
+  if (look === 'points') {
+    const make = (geometry: BufferGeometry): Drawn =>
+      new Points(geometry, new PointsMaterial({ color: hue, size: 3.5, sizeAttenuation: false, fog: false }));
+    return [{ kind: 'points', geometry: () => points(paths.positions), make }];
+  }
+  const make = (geometry: BufferGeometry): Drawn => new LineSegments(geometry, new LineBasicMaterial({ color: hue, fog: false }));
+  return [{ kind: 'lines', geometry: () => pathLines(paths), make }];
+}
+
+function meshGeometry(mesh: NonNullable<Shown['mesh']>): BufferGeometry {
+  const geometry = new BufferGeometry();
+  geometry.setAttribute('position', new BufferAttribute(mesh.positions, 3));
+  geometry.setAttribute('normal', new BufferAttribute(mesh.normals, 3));
+  if (mesh.colors) geometry.setAttribute('color', new BufferAttribute(mesh.colors, 3));
+  if (mesh.glow) geometry.setAttribute('glow', new BufferAttribute(mesh.glow, 1));
+  geometry.setIndex(new BufferAttribute(mesh.indices, 1));
+  return geometry;
+}
+
+const points = (positions: Float32Array): BufferGeometry =>
+  new BufferGeometry().setAttribute('position', new BufferAttribute(positions, 3));
+
+function pathLines({ positions, offsets, closed }: NonNullable<Shown['paths']>): BufferGeometry {
+  const pairs: number[] = [];
+  for (let p = 0; p < offsets.length - 1; p++) {
+    for (let i = offsets[p]; i < offsets[p + 1] - 1; i++) pairs.push(i, i + 1);
+    if (closed[p] && offsets[p + 1] - offsets[p] > 2) pairs.push(offsets[p + 1] - 1, offsets[p]);
+  }
+  return points(positions).setIndex(pairs);
+}
+
+/** The glowing ends of a growth's paths; null when it has none. */
+function tipsOf({ paths, mesh }: Shown): Float32Array | null {
+  if (!paths || !mesh?.glow) return null;
+  const ends: number[] = [];
+  for (let p = 0; p < paths.offsets.length - 1; p++) {
+    const [a, b] = [paths.offsets[p], paths.offsets[p + 1]];
+    if (b - a > 1 && !paths.closed[p]) ends.push(...paths.positions.subarray(3 * b - 3, 3 * b));
+  }
+  const strongest = mesh.glow.reduce((top, glow) => Math.max(top, glow), 0);
+  return ends.length > 0 && strongest > 0.01 ? Float32Array.from(ends) : null;
+}
+
+/** A soft light about each tip: the glow as water scatters it. */
+function halos(geometry: BufferGeometry, [r, g, b]: [number, number, number]): Drawn {
+  const material = new ShaderMaterial({
+    transparent: true,
+    depthWrite: false,
+    blending: AdditiveBlending,
+    uniforms: { tint: { value: new Color(r, g, b) }, pixels: { value: 600 } },
+    vertexShader: `
+      uniform float pixels;
+      void main() {
+        vec4 seen = modelViewMatrix * vec4(position, 1.0);
+        seen.xyz *= 0.985;
+        gl_Position = projectionMatrix * seen;
+        gl_PointSize = min(pixels * 0.62 / -seen.z, 900.0);
+      }`,
+    fragmentShader: `
+      uniform vec3 tint;
+      void main() {
+        float r = length(gl_PointCoord - 0.5) * 2.0;
+        float light = pow(max(0.0, 1.0 - r), 3.0);
+        gl_FragColor = vec4(tint * light * 0.55, light);
+        #include <colorspace_fragment>
+      }`,
+  });
+  const object = new Points(geometry, material);
+  object.onBeforeRender = (renderer) => {
+    material.uniforms.pixels.value = renderer.getDrawingBufferSize(new Vector2()).y;
+  };
+  return object;
+}

@@ -1,0 +1,199 @@
+import {
+  AdditiveBlending, BufferAttribute, BufferGeometry, CircleGeometry, Color, DirectionalLight, Fog, Group, HemisphereLight, Mesh,
+  MeshLambertMaterial, MeshStandardMaterial, Points, type Scene as ThreeScene, ShaderMaterial, Sphere, Vector2, Vector3,
+} from 'three';
+import { random, type Scene } from '@uvrex/core';
+import { type Rendering } from './rendering';
+
+const MOTES = 420;
+const SPREAD = 9;
+const GROUND_RADIUS = 60;
+
+/** Everything around the growths: backdrop, ground, light and drifting specks, as the scene says. */
+export class Surroundings {
+  readonly group = new Group();
+  readonly #sky: Mesh<BufferGeometry, ShaderMaterial>;
+  readonly #ground: Mesh<CircleGeometry, MeshLambertMaterial | MeshStandardMaterial>;
+  readonly #key = new DirectionalLight();
+  readonly #back = new DirectionalLight();
+  readonly #fill = new HemisphereLight();
+  readonly #motes: Points<BufferGeometry, ShaderMaterial>;
+  #middle = new Vector3(0, 1, 0);
+  #radius = 3;
+
+  constructor(readonly three: ThreeScene) {
+    this.#sky = skyMesh();
+    this.#ground = new Mesh(new CircleGeometry(GROUND_RADIUS, 72).rotateX(-Math.PI / 2), new MeshLambertMaterial());
+    this.#ground.receiveShadow = true;
+    this.#motes = motePoints();
+    this.#key.castShadow = true;
+    this.group.add(this.#sky, this.#ground, this.#key, this.#key.target, this.#back, this.#back.target, this.#fill, this.#motes);
+    three.add(this.group);
+  }
+
+  /** Takes the scene's light and backdrop. */
+  apply(scene: Scene, rendering: Rendering): void {
+    const { above, below, ground, haze, motes } = scene.backdrop;
+    const [high, low] = [new Color(above), new Color(below)];
+    const uniforms = this.#sky.material.uniforms;
+    uniforms.above.value = high;
+    uniforms.below.value = low;
+    const far = haze > 0 ? 4 + 26 * (1 - haze) ** 2 : 1e6;
+    this.three.fog = haze > 0 ? new Fog(low.clone().lerp(high, 0.3), far * 0.25, far) : null;
+
+    this.#ground.visible = ground;
+    const floor = low.clone().lerp(high, 0.42);
+    const wantsStandard = rendering.quality !== 'draft';
+    if (wantsStandard !== this.#ground.material instanceof MeshStandardMaterial) {
+      this.#ground.material.dispose();
+      this.#ground.material = wantsStandard ? new MeshStandardMaterial({ roughness: 1 }) : new MeshLambertMaterial();
+      fadeOut(this.#ground.material);
+    }
+    this.#ground.material.color.copy(floor);
+
+    const { turn, height, strength, color } = scene.light;
+    const [t, h] = [(turn * Math.PI) / 180, (height * Math.PI) / 180];
+    const direction = new Vector3(Math.sin(t) * Math.cos(h), Math.sin(h), Math.cos(t) * Math.cos(h));
+    const reach = 4 * this.#radius;
+    this.#key.color.set(color);
+    this.#key.intensity = 3.1 * strength;
+    this.#key.target.position.copy(this.#middle);
+    this.#key.position.copy(this.#middle).addScaledVector(direction, reach);
+    this.#back.color.copy(high).lerp(new Color('#9fe8ff'), 0.55);
+    this.#back.intensity = 2.2 * strength;
+    this.#back.target.position.copy(this.#middle);
+    this.#back.position.copy(this.#middle).add(new Vector3(-direction.x, 0.35, -direction.z).multiplyScalar(reach));
+    this.#fill.color.copy(high).lerp(new Color('#ffffff'), 0.35);
+    this.#fill.groundColor.copy(low).lerp(high, 0.35);
+    this.#fill.intensity = 1.15 * strength;
+
+    this.#key.castShadow = rendering.quality !== 'draft';
+    const size = rendering.quality === 'fine' ? 2048 : 1024;
+    const { shadow } = this.#key;
+    if (shadow.mapSize.x !== size) {
+      shadow.mapSize.set(size, size);
+      shadow.map?.dispose();
+      shadow.map = null;
+    }
+    shadow.radius = 4;
+    shadow.bias = -0.0006;
+    shadow.normalBias = 0.01;
+    const lens = shadow.camera;
+    lens.left = lens.bottom = -this.#radius * 1.15;
+    lens.right = lens.top = this.#radius * 1.15;
+    lens.near = 0.1;
+    lens.far = 2 * reach;
+    lens.updateProjectionMatrix();
+
+    this.#motes.visible = motes > 0;
+    this.#motes.geometry.setDrawRange(0, Math.round(MOTES * motes));
+  }
+
+  /** Fits shadows to what there is. */
+  fit(bounds: Sphere): void {
+    const radius = Math.max(0.5, bounds.radius);
+    this.#middle.copy(bounds.center);
+    this.#radius = radius;
+  }
+
+  /** Moves the specks to where they are at this share of the range; the range's end meets its beginning. */
+  drift(share: number, pixels: number): void {
+    const { uniforms } = this.#motes.material;
+    uniforms.share.value = share;
+    uniforms.pixels.value = pixels;
+  }
+
+  resize(width: number, height: number): void {
+    this.#sky.material.uniforms.size.value.set(width, height);
+  }
+
+  dispose(): void {
+    for (const mesh of [this.#sky, this.#ground, this.#motes]) {
+      mesh.geometry.dispose();
+      mesh.material.dispose();
+    }
+    this.#key.shadow.map?.dispose();
+    this.three.remove(this.group);
+  }
+}
+
+/** Lets the ground fade into the backdrop with distance instead of ending at an edge. */
+function fadeOut(material: MeshLambertMaterial | MeshStandardMaterial): void {
+  material.transparent = true;
+  material.depthWrite = false;
+  material.fog = false;
+  material.onBeforeCompile = (shader) => {
+    shader.vertexShader = shader.vertexShader
+      .replace('#include <common>', '#include <common>\nvarying vec3 vPlace;')
+      .replace('#include <begin_vertex>', '#include <begin_vertex>\nvPlace = position;');
+    shader.fragmentShader = shader.fragmentShader
+      .replace('#include <common>', '#include <common>\nvarying vec3 vPlace;')
+      .replace('#include <dithering_fragment>', '#include <dithering_fragment>\ngl_FragColor.a *= pow(1.0 - smoothstep(0.0, 9.0, length(vPlace.xz)), 1.6);');
+  };
+}
+
+/** A full-screen gradient with a soft light high in the middle; dithered, since deep gradients band. */
+function skyMesh(): Mesh<BufferGeometry, ShaderMaterial> {
+  const geometry = new BufferGeometry();
+  geometry.setAttribute('position', new BufferAttribute(new Float32Array([-1, -1, 0, 3, -1, 0, -1, 3, 0]), 3));
+  const material = new ShaderMaterial({
+    depthTest: false,
+    depthWrite: false,
+    fog: false,
+    toneMapped: false,
+    uniforms: { above: { value: new Color() }, below: { value: new Color() }, size: { value: new Vector2(1, 1) } },
+    vertexShader: 'varying vec2 at;\nvoid main() { at = position.xy * 0.5 + 0.5; gl_Position = vec4(position.xy, 1.0, 1.0); }',
+    fragmentShader: `
+      uniform vec3 above; uniform vec3 below; uniform vec2 size; varying vec2 at;
+      float grain(vec2 p) { return fract(sin(dot(p, vec2(12.9898, 78.233))) * 43758.5453); }
+      void main() {
+        vec2 d = (at - vec2(0.56, 0.86)) * vec2(size.x / size.y * 0.62, 1.0);
+        float light = exp(-2.6 * dot(d, d));
+        vec3 color = mix(below, above, 0.12 + 0.88 * light);
+        color += (grain(gl_FragCoord.xy) - 0.5) / 190.0;
+        gl_FragColor = vec4(max(color, 0.0), 1.0);
+        #include <colorspace_fragment>
+      }`,
+  });
+  const mesh = new Mesh(geometry, material);
+  mesh.frustumCulled = false;
+  mesh.renderOrder = -10;
+  return mesh;
+}
+
+function motePoints(): Points<BufferGeometry, ShaderMaterial> {
+  const geometry = new BufferGeometry();
+  const places = new Float32Array(3 * MOTES);
+  const phases = new Float32Array(4 * MOTES);
+  for (let i = 0; i < MOTES; i++) {
+    places.set([SPREAD * (random(91, i, 0) - 0.5), 0.1 + 4.2 * random(91, i, 1), SPREAD * (random(91, i, 2) - 0.5)], 3 * i);
+    phases.set([random(91, i, 3), random(91, i, 4), random(91, i, 5), 0.3 + 0.7 * random(91, i, 6)], 4 * i);
+  }
+  geometry.setAttribute('position', new BufferAttribute(places, 3));
+  geometry.setAttribute('phase', new BufferAttribute(phases, 4));
+  geometry.boundingSphere = new Sphere(new Vector3(0, 2, 0), 10);
+  const material = new ShaderMaterial({
+    transparent: true,
+    depthWrite: false,
+    blending: AdditiveBlending,
+    uniforms: { share: { value: 0 }, pixels: { value: 800 } },
+    vertexShader: `
+      uniform float share; uniform float pixels; attribute vec4 phase; varying float strength;
+      void main() {
+        vec3 turn = 6.2831853 * (share + phase.xyz);
+        vec3 place = position + vec3(0.14 * sin(turn.x), 0.2 * sin(turn.y), 0.14 * cos(turn.z));
+        vec4 seen = modelViewMatrix * vec4(place, 1.0);
+        gl_Position = projectionMatrix * seen;
+        gl_PointSize = clamp(pixels * 0.011 * phase.w / -seen.z, 1.0, 9.0);
+        strength = phase.w * smoothstep(11.0, 3.0, -seen.z) * (0.6 + 0.4 * sin(turn.y * 2.0));
+      }`,
+    fragmentShader: `
+      varying float strength;
+      void main() {
+        float r = length(gl_PointCoord - 0.5) * 2.0;
+        gl_FragColor = vec4(vec3(0.62, 0.86, 0.84), 0.34 * strength * smoothstep(1.0, 0.0, r));
+        #include <colorspace_fragment>
+      }`,
+  });
+  return new Points(geometry, material);
+}

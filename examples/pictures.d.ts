@@ -1,0 +1,4 @@
+declare module '*.png' {
+  const picture: { src: string; width: number; height: number };
+  export default picture;
+}
