@@ -1,5 +1,19 @@
 /** ES-module-only packages that jest must translate before it can load them. */
-const esm = ['@noble', 'd3-ease', 'd3-color', '@thi\\.ng', 'three', 'mediabunny', '@gltf-transform', 'property-graph', 'dexie', 'immer', 'client-zip', 'zod', 'zustand'];
+const esm = [
+  '@noble',
+  'd3-ease',
+  'd3-color',
+  '@thi\\.ng',
+  'three',
+  'mediabunny',
+  '@gltf-transform',
+  'property-graph',
+  'dexie',
+  'immer',
+  'client-zip',
+  'zod',
+  'zustand',
+];
 
 export default {
   testEnvironment: 'node',

@@ -14,7 +14,8 @@ export interface BakeOptions {
   cores: number | undefined;
 }
 
-export const USAGE = 'npm run bake -- SCENE.json --frames 1-144 --out DIR --format obj|glb|csv [--growth NAME] [--cores N]';
+export const USAGE =
+  'npm run bake -- SCENE.json --frames 1-144 --out DIR --format obj|glb|csv [--growth NAME] [--cores N]';
 
 /**
  * Reads the command line.
@@ -41,7 +42,8 @@ export function readArgs(argv: readonly string[]): BakeOptions {
     return wrong((error as Error).message.split('. ')[0]);
   }
   const { values, positionals } = parsed;
-  if (positionals.length !== 1) return wrong(positionals.length === 0 ? 'No scene file is named.' : 'More than one scene file is named.');
+  if (positionals.length !== 1)
+    return wrong(positionals.length === 0 ? 'No scene file is named.' : 'More than one scene file is named.');
   const frames = /^(-?\d+)(?:-(-?\d+))?$/.exec(values.frames ?? '');
   if (!frames) return wrong('--frames must be a range like 1-144, or one frame.');
   const range: [number, number] = [Number(frames[1]), Number(frames[2] ?? frames[1])];
@@ -50,6 +52,7 @@ export function readArgs(argv: readonly string[]): BakeOptions {
   const format = values.format as BakeFormat;
   if (!['obj', 'glb', 'csv'].includes(format)) return wrong('--format must be obj, glb or csv.');
   const cores = values.cores === undefined ? undefined : Number(values.cores);
-  if (cores !== undefined && !(Number.isInteger(cores) && cores >= 1 && cores <= 256)) return wrong('--cores must be a whole number from 1 to 256.');
+  if (cores !== undefined && !(Number.isInteger(cores) && cores >= 1 && cores <= 256))
+    return wrong('--cores must be a whole number from 1 to 256.');
   return { scene: positionals[0], frames: range, out: values.out, format, growth: values.growth, cores };
 }

@@ -10,17 +10,30 @@ const root = resolve(__dirname, '../../..');
 /** Runs the real command, as a person would. */
 function run(...args: string[]): Promise<{ code: number; out: string; error: string }> {
   return new Promise((done) => {
-    execFile(process.execPath, ['--import', 'tsx', 'packages/bake/src/cli.ts', ...args], { cwd: root }, (error, out, err) =>
-      done({ code: error ? Number(error.code) : 0, out, error: err }),
+    execFile(
+      process.execPath,
+      ['--import', 'tsx', 'packages/bake/src/cli.ts', ...args],
+      { cwd: root },
+      (error, out, err) => done({ code: error ? Number(error.code) : 0, out, error: err }),
     );
   });
 }
 
 const reef = (): Scene => {
   const scene = newScene('Reef');
-  const to = { keys: [{ frame: 1, value: 0, ease: 'linear' as const }, { frame: 11, value: 1, ease: 'linear' as const }], before: 'hold' as const, after: 'hold' as const };
+  const to = {
+    keys: [
+      { frame: 1, value: 0, ease: 'linear' as const },
+      { frame: 11, value: 1, ease: 'linear' as const },
+    ],
+    before: 'hold' as const,
+    after: 'hold' as const,
+  };
   const steps = [newStep('line', { points: 30, toY: 3 }), newStep('grow', { to }), newStep('tube', { sides: 4 })];
-  scene.growths = [newGrowth('Stem, tall', 0, steps), newGrowth('Coil', 1, [newStep('helix', { points: 40 }), newStep('noise')])];
+  scene.growths = [
+    newGrowth('Stem, tall', 0, steps),
+    newGrowth('Coil', 1, [newStep('helix', { points: 40 }), newStep('noise')]),
+  ];
   return scene;
 };
 
@@ -33,7 +46,10 @@ async function sceneFile(scene: Scene = reef()): Promise<{ file: string; folder:
 
 /** Rows of the table without the one column that is a measurement of time. */
 const rowsOf = async (folder: string): Promise<string[]> =>
-  (await readFile(join(folder, 'growth.csv'), 'utf8')).trim().split('\r\n').map((row) => row.replace(/,[^,]*(,[^,]*)$/, '$1'));
+  (await readFile(join(folder, 'growth.csv'), 'utf8'))
+    .trim()
+    .split('\r\n')
+    .map((row) => row.replace(/,[^,]*(,[^,]*)$/, '$1'));
 
 jest.setTimeout(120_000);
 

@@ -13,7 +13,10 @@ import { COLUMNS } from './measure';
  * @returns the files written, or the one table
  * @throws Problem on a scene that cannot be read, a growth that is not there, or a step that fails
  */
-export async function bake(options: BakeOptions, progress: (done: number, total: number) => void = () => {}): Promise<string[]> {
+export async function bake(
+  options: BakeOptions,
+  progress: (done: number, total: number) => void = () => {},
+): Promise<string[]> {
   const scene = await sceneFrom(options.scene);
   const growth = growthId(scene, options.growth);
   const [first, last] = options.frames;
@@ -38,7 +41,8 @@ export async function bake(options: BakeOptions, progress: (done: number, total:
         return result.rows;
       }),
     );
-    if (options.format !== 'csv') return frames.map((frame) => join(options.out, `frame_${String(frame).padStart(4, '0')}.${options.format}`));
+    if (options.format !== 'csv')
+      return frames.map((frame) => join(options.out, `frame_${String(frame).padStart(4, '0')}.${options.format}`));
     const table = join(options.out, 'growth.csv');
     await writeFile(table, `${[COLUMNS.join(','), ...rows.flat()].join('\r\n')}\r\n`);
     return [table];

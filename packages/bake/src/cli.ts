@@ -11,7 +11,9 @@ try {
     else if (done === total || done % Math.ceil(total / 10) === 0) console.log(line);
   });
   const seconds = ((performance.now() - started) / 1000).toFixed(1);
-  console.log(`${process.stdout.isTTY ? '\n' : ''}Wrote ${files.length === 1 ? files[0] : `${files.length} files to ${options.out}`} in ${seconds} s.`);
+  console.log(
+    `${process.stdout.isTTY ? '\n' : ''}Wrote ${files.length === 1 ? files[0] : `${files.length} files to ${options.out}`} in ${seconds} s.`,
+  );
 } catch (error) {
   const problem = error as Partial<Problem>;
   console.error(error instanceof Problem ? `${problem.message} ${problem.advice}` : error);

@@ -25,15 +25,26 @@ export class FrameBaker {
    * @throws Problem when a step of a wanted growth fails
    */
   async bake({ frame, format, out, growth }: FrameJob): Promise<string[]> {
-    const { growths } = await this.#evaluator.evaluate(this.scene, frame, undefined, growth ? new Set([growth]) : undefined);
+    const { growths } = await this.#evaluator.evaluate(
+      this.scene,
+      frame,
+      undefined,
+      growth ? new Set([growth]) : undefined,
+    );
     const parts = growths.map((result) => {
       const { name } = this.scene.growths.find(({ id }) => id === result.id)!;
       const notice = result.notices.find(({ level }) => level === 'error');
-      if (!result.form) throw new Problem(`Frame ${frame}, growth “${name}”: ${notice?.what ?? 'it has no result.'}`, notice?.advice ?? '', notice?.place);
+      if (!result.form)
+        throw new Problem(
+          `Frame ${frame}, growth “${name}”: ${notice?.what ?? 'it has no result.'}`,
+          notice?.advice ?? '',
+          notice?.place,
+        );
       const milliseconds = result.costs.reduce((sum, cost) => sum + cost.milliseconds, 0);
       return { ...result.form, name, share: result.share, milliseconds, form: result.form };
     });
-    if (format === 'csv') return parts.map((part) => measureRow(frame, part.name, part.form, part.share, part.milliseconds));
+    if (format === 'csv')
+      return parts.map((part) => measureRow(frame, part.name, part.form, part.share, part.milliseconds));
     await mkdir(out, { recursive: true });
     const file = join(out, `frame_${String(frame).padStart(4, '0')}.${format}`);
     await writeFile(file, format === 'obj' ? objText(parts) : await glbBytes(parts, this.scene.name));

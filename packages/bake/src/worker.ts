@@ -5,7 +5,9 @@ import { FrameBaker, type FrameJob } from './frame';
 const baker = new FrameBaker((workerData as { scene: Scene }).scene);
 
 /** What the pool runs: one frame, its problem told as plain data since errors lose their class between threads. */
-export default async function bakeFrame(job: FrameJob): Promise<{ rows: string[] } | { problem: string; advice: string }> {
+export default async function bakeFrame(
+  job: FrameJob,
+): Promise<{ rows: string[] } | { problem: string; advice: string }> {
   try {
     return { rows: await baker.bake(job) };
   } catch (error) {

@@ -9,9 +9,17 @@ import { objText } from './obj';
 const paths = pathsFrom([{ positions: helixPoints({ below: 0.5, above: 0.2, height: 1, turns: 2, start: 0 }, 40) }]);
 
 async function tubePart(): Promise<DressedPart & { mesh: Mesh }> {
-  const mesh = await sweepTubes(paths, { radius: 0.05, along: () => 1, follows: 'whole', swell: 0, sides: 6, start: 'flat', end: 'round' });
+  const mesh = await sweepTubes(paths, {
+    radius: 0.05,
+    along: () => 1,
+    follows: 'whole',
+    swell: 0,
+    sides: 6,
+    start: 'flat',
+    end: 'round',
+  });
   mesh.colors = new Float32Array(mesh.positions.length).fill(0.25);
-  return { name: 'Kelp stem', mesh, paths, surface: { roughness: 0.4, glowColor: [1, 0.5, 0.2] } };
+  return { name: 'Kelp stem', mesh, paths, surface: { roughness: 0.4, glowColor: [1, 0.5, 0.2], glowReach: 0.2 } };
 }
 
 describe('GLB', () => {
@@ -19,8 +27,16 @@ describe('GLB', () => {
   test('passes gltf-validator without an error, with meshes, with paths alone, and empty', async () => {
     const part = await tubePart();
     const lines: DressedPart = { ...part, name: 'Lines', mesh: null };
-    const closed: DressedPart = { ...lines, name: 'Ring', paths: pathsFrom([{ positions: [0, 0, 0, 1, 0, 0, 0, 1, 0], closed: true }]) };
-    const empty: DressedPart = { name: 'Nothing yet', ...emptyForm(), mesh: { ...part.mesh, indices: new Uint32Array(0) } };
+    const closed: DressedPart = {
+      ...lines,
+      name: 'Ring',
+      paths: pathsFrom([{ positions: [0, 0, 0, 1, 0, 0, 0, 1, 0], closed: true }]),
+    };
+    const empty: DressedPart = {
+      name: 'Nothing yet',
+      ...emptyForm(),
+      mesh: { ...part.mesh, indices: new Uint32Array(0) },
+    };
     for (const parts of [[part], [lines, closed], [part, lines, empty], [empty], []]) {
       const report = await validateBytes(await glbBytes(parts, 'Reef'));
       expect(report.issues.messages.filter(({ severity }) => severity <= 1)).toEqual([]);
@@ -56,7 +72,11 @@ describe('OBJ', () => {
   });
 
   test('paths without a skin become polylines', () => {
-    const text = [...objText([{ name: 'Path', mesh: null, paths: pathsFrom([{ positions: [0, 0, 0, 1, 0, 0, 0, 1, 0], closed: true }]) }])].join('');
+    const text = [
+      ...objText([
+        { name: 'Path', mesh: null, paths: pathsFrom([{ positions: [0, 0, 0, 1, 0, 0, 0, 1, 0], closed: true }]) },
+      ]),
+    ].join('');
     expect(text).toContain('l 1 2 3 1\n');
     expect((new OBJLoader().parse(text).children[0] as LineSegments).isLineSegments).toBe(true);
   });

@@ -25,7 +25,11 @@ export async function glbBytes(parts: readonly DressedPart[], sceneName: string)
   const root = document.createNode(sceneName);
   scene.addChild(root);
   const accessor = (type: 'SCALAR' | 'VEC2' | 'VEC3', array: Float32Array | Uint32Array): Accessor =>
-    document.createAccessor().setType(type).setArray(array as Float32Array<ArrayBuffer>).setBuffer(buffer);
+    document
+      .createAccessor()
+      .setType(type)
+      .setArray(array as Float32Array<ArrayBuffer>)
+      .setBuffer(buffer);
 
   for (const { name, mesh, paths, surface } of parts) {
     const made = document.createMesh(name);

@@ -41,7 +41,10 @@ function* meshText({ positions, normals, uvs, colors, indices }: Mesh, base: num
     const k = index + base;
     return `${k}/${k}/${k}`;
   };
-  yield* lines(indices.length / 3, (f) => `f ${corner(indices[3 * f])} ${corner(indices[3 * f + 1])} ${corner(indices[3 * f + 2])}`);
+  yield* lines(
+    indices.length / 3,
+    (f) => `f ${corner(indices[3 * f])} ${corner(indices[3 * f + 1])} ${corner(indices[3 * f + 2])}`,
+  );
 }
 
 function* pathText(paths: Paths, base: number): Generator<string> {
@@ -63,7 +66,8 @@ function* lines(count: number, line: (i: number) => string): Generator<string> {
   }
 }
 
-const triple = (values: Float32Array, i: number): string => `${short(values[3 * i])} ${short(values[3 * i + 1])} ${short(values[3 * i + 2])}`;
+const triple = (values: Float32Array, i: number): string =>
+  `${short(values[3 * i])} ${short(values[3 * i + 1])} ${short(values[3 * i + 2])}`;
 
 /** Up to seven significant digits: what single precision holds. */
 const short = (value: number): string => String(Number(value.toPrecision(7)));

@@ -22,8 +22,8 @@ const FORMATS: { id: Format; label: string; help: string }[] = [
   { id: 'mp4', label: 'Film, MP4', help: 'Plays everywhere' },
   { id: 'webm', label: 'Film, WebM', help: 'Open codec, for the web' },
   { id: 'png', label: 'Picture sequence', help: 'A PNG a frame, in one zip' },
-  { id: 'glb', label: 'GLB', help: 'This frame\'s geometry with colours' },
-  { id: 'obj', label: 'OBJ', help: 'This frame\'s geometry as text' },
+  { id: 'glb', label: 'GLB', help: "This frame's geometry with colours" },
+  { id: 'obj', label: 'OBJ', help: "This frame's geometry as text" },
   { id: 'json', label: 'Scene file', help: 'To keep, or open elsewhere' },
 ];
 
@@ -44,7 +44,9 @@ export function ExportSheet() {
   const abort = useRef<AbortController | null>(null);
   useEffect(() => () => abort.current?.abort(), []);
 
-  const [width, height, first, last] = [size.width, size.height, range.first, range.last].map((text) => (text.trim() === '' ? NaN : Number(text)));
+  const [width, height, first, last] = [size.width, size.height, range.first, range.last].map((text) =>
+    text.trim() === '' ? NaN : Number(text),
+  );
   const wrong = moving(format) ? (sizeFault(width, height) ?? rangeFault(first, last)) : null;
   const close = (): void => {
     if (!work) setView({ sheet: null });
@@ -55,7 +57,12 @@ export function ExportSheet() {
     setWork({ done: 0, total: 1, started: performance.now() });
     try {
       const file = await deliver({
-        format, scene, range: [first, last], frame, style: { width, height, quality }, signal: abort.current.signal,
+        format,
+        scene,
+        range: [first, last],
+        frame,
+        style: { width, height, quality },
+        signal: abort.current.signal,
         progress: (done, total) => setWork((before) => before && { ...before, done, total }),
       });
       save(file);
@@ -69,14 +76,26 @@ export function ExportSheet() {
   };
 
   const field = (label: string, value: string, set: (text: string) => void) => (
-    <TextField size="small" label={label} value={value} onChange={(event) => set(event.target.value)} disabled={work !== null} slotProps={{ htmlInput: { inputMode: 'numeric' } }} sx={{ width: 104 }} />
+    <TextField
+      size="small"
+      label={label}
+      value={value}
+      onChange={(event) => set(event.target.value)}
+      disabled={work !== null}
+      slotProps={{ htmlInput: { inputMode: 'numeric' } }}
+      sx={{ width: 104 }}
+    />
   );
 
   return (
     <Dialog open onClose={close} maxWidth="sm" fullWidth>
       <DialogTitle>Export</DialogTitle>
       <DialogContent sx={{ display: 'grid', gap: 2 }}>
-        <Box role="radiogroup" aria-label="Format" sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1 }}>
+        <Box
+          role="radiogroup"
+          aria-label="Format"
+          sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1 }}
+        >
           {FORMATS.map(({ id, label, help }) => (
             <ButtonBase
               key={id}
@@ -84,7 +103,15 @@ export function ExportSheet() {
               aria-checked={format === id}
               disabled={work !== null}
               onClick={() => setFormat(id)}
-              sx={{ display: 'block', textAlign: 'left', p: 1.25, borderRadius: 3, border: `1px solid ${format === id ? INK.sprout : INK.line}`, bgcolor: format === id ? INK.raised : 'transparent', fontFamily: 'inherit' }}
+              sx={{
+                display: 'block',
+                textAlign: 'left',
+                p: 1.25,
+                borderRadius: 3,
+                border: `1px solid ${format === id ? INK.sprout : INK.line}`,
+                bgcolor: format === id ? INK.raised : 'transparent',
+                fontFamily: 'inherit',
+              }}
             >
               <Box sx={{ fontWeight: 650, fontSize: 14, color: format === id ? INK.sprout : INK.text }}>{label}</Box>
               <Box sx={{ fontSize: 12, color: 'text.secondary' }}>{help}</Box>
@@ -98,7 +125,9 @@ export function ExportSheet() {
                 <Button
                   key={option.id}
                   variant="outlined"
-                  color={Number(size.width) === option.width && Number(size.height) === option.height ? 'primary' : 'inherit'}
+                  color={
+                    Number(size.width) === option.width && Number(size.height) === option.height ? 'primary' : 'inherit'
+                  }
                   disabled={work !== null}
                   onClick={() => setSize({ width: String(option.width), height: String(option.height) })}
                   sx={{ py: 0.1, borderColor: INK.line }}
@@ -113,17 +142,34 @@ export function ExportSheet() {
               {field('First frame', range.first, (next) => setRange({ ...range, first: next }))}
               {field('Last frame', range.last, (next) => setRange({ ...range, last: next }))}
             </Box>
-            <Box role="radiogroup" aria-label="Quality" sx={{ display: 'flex', gap: 0.75, alignItems: 'center', fontSize: 13, color: 'text.secondary' }}>
+            <Box
+              role="radiogroup"
+              aria-label="Quality"
+              sx={{ display: 'flex', gap: 0.75, alignItems: 'center', fontSize: 13, color: 'text.secondary' }}
+            >
               Quality
               {QUALITIES.map((option) => (
-                <Button key={option} role="radio" aria-checked={quality === option} variant="outlined" color={quality === option ? 'primary' : 'inherit'} disabled={work !== null} onClick={() => setQuality(option)} sx={{ py: 0.1, borderColor: INK.line, textTransform: 'capitalize' }}>
+                <Button
+                  key={option}
+                  role="radio"
+                  aria-checked={quality === option}
+                  variant="outlined"
+                  color={quality === option ? 'primary' : 'inherit'}
+                  disabled={work !== null}
+                  onClick={() => setQuality(option)}
+                  sx={{ py: 0.1, borderColor: INK.line, textTransform: 'capitalize' }}
+                >
                   {option}
                 </Button>
               ))}
             </Box>
           </>
         )}
-        {(format === 'glb' || format === 'obj') && <Box sx={{ fontSize: 13, color: 'text.secondary' }}>Frame {frame}, all visible growths, in metres with Y up.</Box>}
+        {(format === 'glb' || format === 'obj') && (
+          <Box sx={{ fontSize: 13, color: 'text.secondary' }}>
+            Frame {frame}, all visible growths, in metres with Y up.
+          </Box>
+        )}
         {(wrong ?? fault) && (
           <Box role="alert" sx={{ color: 'error.main', fontSize: 13 }}>
             {wrong ?? fault}
@@ -131,7 +177,11 @@ export function ExportSheet() {
         )}
         {work && (
           <Box>
-            <LinearProgress variant={work.total > 1 ? 'determinate' : 'indeterminate'} value={(100 * work.done) / work.total} aria-label="Progress" />
+            <LinearProgress
+              variant={work.total > 1 ? 'determinate' : 'indeterminate'}
+              value={(100 * work.done) / work.total}
+              aria-label="Progress"
+            />
             <Box role="status" sx={{ pt: 0.75, fontSize: 12.5, color: 'text.secondary' }}>
               {work.total > 1 ? `${work.done} of ${work.total} frames${remaining(work)}` : 'Working …'}
             </Box>
@@ -164,4 +214,5 @@ function remaining({ done, total, started }: { done: number; total: number; star
   return seconds >= 90 ? `, about ${Math.round(seconds / 60)} min left` : `, about ${Math.ceil(seconds)} s left`;
 }
 
-const megabytes = (bytes: number): string => (bytes >= 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1e3))} kB`);
+const megabytes = (bytes: number): string =>
+  bytes >= 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1e3))} kB`;

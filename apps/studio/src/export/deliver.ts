@@ -32,7 +32,11 @@ export class Stopped extends Error {}
  */
 export async function deliver(order: Order): Promise<Delivery> {
   const { format, scene } = order;
-  const base = scene.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'scene';
+  const base =
+    scene.name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '') || 'scene';
   switch (format) {
     case 'json':
       return { name: `${base}.uvrex.json`, blob: new Blob([writeScene(scene)], { type: 'application/json' }) };
@@ -63,7 +67,13 @@ async function geometry({ scene, frame, signal }: Order, format: 'glb' | 'obj'):
 }
 
 /** Draws the ordered frames one after another; between frames the page can act and the order can be stopped. */
-async function* drawn({ scene, range, style, signal, progress }: Order): AsyncGenerator<{ frame: number; canvas: HTMLCanvasElement }> {
+async function* drawn({
+  scene,
+  range,
+  style,
+  signal,
+  progress,
+}: Order): AsyncGenerator<{ frame: number; canvas: HTMLCanvasElement }> {
   const maker = new PictureMaker(scene, style);
   const [first, last] = range;
   try {
@@ -91,12 +101,23 @@ async function pictures(order: Order, base: string): Promise<Blob> {
 }
 
 async function film(order: Order, format: 'webm' | 'mp4'): Promise<Blob> {
-  const { BufferTarget, CanvasSource, getFirstEncodableVideoCodec, Mp4OutputFormat, Output, QUALITY_VERY_HIGH, WebMOutputFormat } = await import('mediabunny');
+  const {
+    BufferTarget,
+    CanvasSource,
+    getFirstEncodableVideoCodec,
+    Mp4OutputFormat,
+    Output,
+    QUALITY_VERY_HIGH,
+    WebMOutputFormat,
+  } = await import('mediabunny');
   const { width, height } = order.style;
   const container = format === 'webm' ? new WebMOutputFormat() : new Mp4OutputFormat({ fastStart: 'in-memory' });
   const wanted = format === 'webm' ? (['vp9', 'vp8', 'av1'] as const) : (['avc', 'vp9', 'av1'] as const);
   const codec = await getFirstEncodableVideoCodec([...wanted], { width, height });
-  if (!codec) throw new Error(`This browser cannot encode ${format.toUpperCase()} at ${width} × ${height}: choose a smaller size, or a picture sequence.`);
+  if (!codec)
+    throw new Error(
+      `This browser cannot encode ${format.toUpperCase()} at ${width} × ${height}: choose a smaller size, or a picture sequence.`,
+    );
 
   const target = new BufferTarget();
   const output = new Output({ format: container, target });

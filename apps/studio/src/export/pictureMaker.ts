@@ -48,7 +48,10 @@ export class PictureMaker {
     const used = new Set<string>();
     const growths = payload.growths.map(({ id, key, shown, failed, notices }): OnScreen => {
       const growth = this.scene.growths.find((entry) => entry.id === id);
-      if (failed) throw new Error(`Frame ${frame}: “${growth?.name}” has a problem: ${notices[0]?.what ?? ''} Mend it, or hide the growth.`);
+      if (failed)
+        throw new Error(
+          `Frame ${frame}: “${growth?.name}” has a problem: ${notices[0]?.what ?? ''} Mend it, or hide the growth.`,
+        );
       if (shown) this.#kept.set(key, shown);
       used.add(key);
       return { id, key, hue: growth?.hue ?? '#ffffff', shown: this.#kept.get(key)! };

@@ -9,8 +9,12 @@ export const SIZES: readonly { id: string; label: string; width: number; height:
 
 /** Why a picture size cannot be made, or null. */
 export function sizeFault(width: number, height: number): string | null {
-  for (const [name, value] of [['Width', width], ['Height', height]] as const) {
-    if (!Number.isInteger(value) || value < 16 || value > 4096) return `${name} must be a whole number from 16 to 4096.`;
+  for (const [name, value] of [
+    ['Width', width],
+    ['Height', height],
+  ] as const) {
+    if (!Number.isInteger(value) || value < 16 || value > 4096)
+      return `${name} must be a whole number from 16 to 4096.`;
     if (value % 2) return `${name} must be even: video stores colour for pairs of pixels.`;
   }
   return null;

@@ -44,12 +44,25 @@ export function Library() {
       }}
       onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
       onDrop={drop}
-      sx={{ minHeight: '100vh', px: { xs: 3, md: 6 }, pb: 8, outline: over ? `2px dashed ${INK.sprout}` : 'none', outlineOffset: -12, background: `radial-gradient(90% 60% at 70% 0%, #1b3b44 0, #122026 46%, ${INK.ground} 100%)` }}
+      sx={{
+        minHeight: '100vh',
+        px: { xs: 3, md: 6 },
+        pb: 8,
+        outline: over ? `2px dashed ${INK.sprout}` : 'none',
+        outlineOffset: -12,
+        background: `radial-gradient(90% 60% at 70% 0%, #1b3b44 0, #122026 46%, ${INK.ground} 100%)`,
+      }}
     >
       <Box component="header" sx={{ display: 'flex', alignItems: 'center', gap: 1.5, py: 2.5 }}>
         <Box sx={{ ...wordmark, fontSize: 24 }}>uvrex</Box>
         <Box sx={{ ml: 'auto', display: 'flex', gap: 1 }}>
-          <Button variant="outlined" color="inherit" startIcon={<FileOpen />} onClick={() => input.current?.click()} sx={{ borderColor: INK.line }}>
+          <Button
+            variant="outlined"
+            color="inherit"
+            startIcon={<FileOpen />}
+            onClick={() => input.current?.click()}
+            sx={{ borderColor: INK.line }}
+          >
             Import a scene file
           </Button>
           <Button variant="contained" startIcon={<Add />} onClick={() => open(createScene())}>
@@ -72,7 +85,8 @@ export function Library() {
         Make it grow.
       </Typography>
       <Typography color="text.secondary" sx={{ maxWidth: 520, pt: 1, pb: 3, fontSize: 15 }}>
-        Open a starter and change anything in it, or begin with an empty scene and draw. Everything stays on this device.
+        Open a starter and change anything in it, or begin with an empty scene and draw. Everything stays on this
+        device.
       </Typography>
       <Shelf title="Starters">
         {STARTERS.map((starter) => (
@@ -80,9 +94,19 @@ export function Library() {
         ))}
       </Shelf>
       <Shelf title="Your scenes">
-        {scenes?.map((stored) => <SceneCard key={stored.id} stored={stored} open={() => router.push(`/studio/${stored.id}`)} />)}
+        {scenes?.map((stored) => (
+          <SceneCard key={stored.id} stored={stored} open={() => router.push(`/studio/${stored.id}`)} />
+        ))}
         {scenes?.length === 0 && (
-          <Box sx={{ gridColumn: '1 / -1', color: 'text.secondary', border: `1px dashed ${INK.line}`, borderRadius: 4, p: 3 }}>
+          <Box
+            sx={{
+              gridColumn: '1 / -1',
+              color: 'text.secondary',
+              border: `1px dashed ${INK.line}`,
+              borderRadius: 4,
+              p: 3,
+            }}
+          >
             None yet. Open a starter, make a new scene, or drop a scene file anywhere on this page.
           </Box>
         )}
@@ -97,7 +121,9 @@ function Shelf({ title, children }: { title: string; children: ReactNode }) {
       <Typography variant="h2" sx={{ pb: 1.5 }}>
         {title}
       </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(272px, 1fr))', gap: 2.5 }}>{children}</Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(272px, 1fr))', gap: 2.5 }}>
+        {children}
+      </Box>
     </Box>
   );
 }

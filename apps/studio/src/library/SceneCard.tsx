@@ -26,12 +26,37 @@ export function SceneCard({ stored, open }: { stored: StoredScene; open: () => v
   };
   const remove = async (): Promise<void> => {
     const bringBack = await deleteScene(stored);
-    say({ tone: 'info', text: `“${stored.name}” is deleted.`, action: { label: 'Bring it back', run: () => void bringBack().catch(sayProblem) } });
+    say({
+      tone: 'info',
+      text: `“${stored.name}” is deleted.`,
+      action: { label: 'Bring it back', run: () => void bringBack().catch(sayProblem) },
+    });
   };
   return (
-    <Box role="group" aria-label={stored.name} sx={{ borderRadius: 4, overflow: 'hidden', border: `1px solid ${INK.line}`, bgcolor: 'background.paper', '&:hover': { borderColor: INK.sprout } }}>
-      <ButtonBase onClick={open} aria-label={`Open ${stored.name}`} sx={{ display: 'block', width: '100%', aspectRatio: '16 / 10', bgcolor: INK.deep }}>
-        {picture && <Box component="img" src={picture} alt="" sx={{ display: 'block', width: '100%', height: '100%', objectFit: 'cover' }} />}
+    <Box
+      role="group"
+      aria-label={stored.name}
+      sx={{
+        borderRadius: 4,
+        overflow: 'hidden',
+        border: `1px solid ${INK.line}`,
+        bgcolor: 'background.paper',
+        '&:hover': { borderColor: INK.sprout },
+      }}
+    >
+      <ButtonBase
+        onClick={open}
+        aria-label={`Open ${stored.name}`}
+        sx={{ display: 'block', width: '100%', aspectRatio: '16 / 10', bgcolor: INK.deep }}
+      >
+        {picture && (
+          <Box
+            component="img"
+            src={picture}
+            alt=""
+            sx={{ display: 'block', width: '100%', height: '100%', objectFit: 'cover' }}
+          />
+        )}
       </ButtonBase>
       <Box sx={{ display: 'flex', alignItems: 'center', p: 1.25, pl: 1.5 }}>
         <Box sx={{ flex: 1, minWidth: 0 }}>
@@ -45,7 +70,11 @@ export function SceneCard({ stored, open }: { stored: StoredScene; open: () => v
               }}
             />
           ) : (
-            <Box sx={{ fontWeight: 650, fontSize: 15, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{stored.name}</Box>
+            <Box
+              sx={{ fontWeight: 650, fontSize: 15, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
+            >
+              {stored.name}
+            </Box>
           )}
           <Box sx={{ color: 'text.secondary', fontSize: 12.5 }}>{WHEN.format(stored.changed)}</Box>
         </Box>

@@ -13,9 +13,23 @@ export function StarterCard({ starter, open }: { starter: Starter; open: (making
     <ButtonBase
       onClick={() => open(fromStarter(starter))}
       aria-label={`Open the starter ${starter.scene.name}`}
-      sx={{ display: 'block', textAlign: 'left', borderRadius: 4, overflow: 'hidden', border: `1px solid ${INK.line}`, bgcolor: 'background.paper', fontFamily: 'inherit', '&:hover': { borderColor: INK.sprout } }}
+      sx={{
+        display: 'block',
+        textAlign: 'left',
+        borderRadius: 4,
+        overflow: 'hidden',
+        border: `1px solid ${INK.line}`,
+        bgcolor: 'background.paper',
+        fontFamily: 'inherit',
+        '&:hover': { borderColor: INK.sprout },
+      }}
     >
-      <Image src={starter.picture} alt="" unoptimized style={{ display: 'block', width: '100%', height: 'auto', aspectRatio: '16 / 10', objectFit: 'cover' }} />
+      <Image
+        src={starter.picture}
+        alt=""
+        unoptimized
+        style={{ display: 'block', width: '100%', height: 'auto', aspectRatio: '16 / 10', objectFit: 'cover' }}
+      />
       <Box sx={{ p: 1.5 }}>
         <Box sx={{ fontWeight: 650, fontSize: 15 }}>{starter.scene.name}</Box>
         <Box sx={{ color: 'text.secondary', fontSize: 13, pt: 0.25 }}>{starter.about}</Box>

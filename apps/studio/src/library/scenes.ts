@@ -21,7 +21,8 @@ async function freeName(base: string): Promise<string> {
 export const createScene = async (): Promise<string> => keep(newScene(await freeName('Untitled reef')));
 
 /** A scene of one's own from a starter. */
-export const fromStarter = async ({ scene }: Starter): Promise<string> => keep({ ...structuredClone(scene), name: await freeName(scene.name) });
+export const fromStarter = async ({ scene }: Starter): Promise<string> =>
+  keep({ ...structuredClone(scene), name: await freeName(scene.name) });
 
 /**
  * Takes a scene file into the library.

@@ -1,6 +1,24 @@
 import {
-  defaultsOf, growingSteps, type Growth, isTrack, newGrowth, newId, newStep, type NumberParam, type ParamValue, resolveParam, type Scene,
-  type Step, stepOf, type Track, valueAt, withKey, withKeyMoved, type Ease, type Cycle, type Vec3,
+  defaultsOf,
+  growingSteps,
+  type Growth,
+  isTrack,
+  newGrowth,
+  newId,
+  newStep,
+  type NumberParam,
+  type ParamValue,
+  resolveParam,
+  type Scene,
+  type Step,
+  stepOf,
+  type Track,
+  valueAt,
+  withKey,
+  withKeyMoved,
+  type Ease,
+  type Cycle,
+  type Vec3,
 } from '@uvrex/core';
 import { edit, growthIn, stepIn, useDocument } from './document';
 import { type KeyAddress, SCENE_ENTRY, setView, useView } from './view';
@@ -52,7 +70,12 @@ export function deleteGrowth(id: string): void {
   setView({ growth: next?.id ?? SCENE_ENTRY, keys: [] });
 }
 
-export function changeGrowth(id: string, label: string, changes: Partial<Omit<Growth, 'id' | 'steps'>>, merge: string | null = null): void {
+export function changeGrowth(
+  id: string,
+  label: string,
+  changes: Partial<Omit<Growth, 'id' | 'steps'>>,
+  merge: string | null = null,
+): void {
   edit(label, (draft) => Object.assign(growthIn(draft, id) ?? {}, changes), merge);
 }
 
@@ -134,7 +157,13 @@ function moveWithin<T>(list: T[], from: number, to: number): void {
 export const ownFrame = (growth: Growth, frame: number): number => frame - growth.shift;
 
 /** Sets a parameter: a constant, or on a track a key at the playhead. */
-export function setParam(growthId: string, stepId: string, param: string, value: ParamValue, merge: string | null = null): void {
+export function setParam(
+  growthId: string,
+  stepId: string,
+  param: string,
+  value: ParamValue,
+  merge: string | null = null,
+): void {
   const { frame } = useView.getState();
   edit(
     'Change a value',
@@ -143,7 +172,8 @@ export function setParam(growthId: string, stepId: string, param: string, value:
       const step = stepIn(draft, growthId, stepId);
       if (!growth || !step) return;
       const old = step.params[param];
-      step.params[param] = isTrack(old) && typeof value === 'number' ? withKey(old, ownFrame(growth, frame), value) : value;
+      step.params[param] =
+        isTrack(old) && typeof value === 'number' ? withKey(old, ownFrame(growth, frame), value) : value;
     },
     merge && `${merge}:${growthId}:${stepId}:${param}`,
   );

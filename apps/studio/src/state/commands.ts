@@ -1,6 +1,14 @@
 import { isTrack, type NumberParam, STEPS, stepOf } from '@uvrex/core';
 import { say } from '@/ui/Toasts';
-import { addStartedGrowth, deleteGrowth, deleteKeys, duplicateGrowth, selectedGrowth, toggleKey, toggleStep } from './actions';
+import {
+  addStartedGrowth,
+  deleteGrowth,
+  deleteKeys,
+  duplicateGrowth,
+  selectedGrowth,
+  toggleKey,
+  toggleStep,
+} from './actions';
 import { travel, useDocument } from './document';
 import { type Look, setView, useView } from './view';
 
@@ -33,7 +41,11 @@ const toKey = (way: 1 | -1) => () => {
   if (!growth) return;
   const { frame } = useView.getState();
   const frames = growth.steps
-    .flatMap(({ params }) => Object.values(params).flatMap((value) => (isTrack(value) ? value.keys.map((key) => key.frame + growth.shift) : [])))
+    .flatMap(({ params }) =>
+      Object.values(params).flatMap((value) =>
+        isTrack(value) ? value.keys.map((key) => key.frame + growth.shift) : [],
+      ),
+    )
     .filter((at) => (at - frame) * way > 0)
     .sort((a, b) => (a - b) * way);
   if (frames.length > 0) setView({ frame: frames[0], playing: false });
@@ -46,7 +58,8 @@ const keyAll = (): void => {
   const frame = useView.getState().frame - growth.shift;
   for (const { id, kind, params } of growth.steps) {
     for (const [name, value] of Object.entries(params)) {
-      if (isTrack(value) && !value.keys.some((key) => key.frame === frame)) toggleKey(growth.id, id, name, stepOf(kind)?.params[name] as NumberParam);
+      if (isTrack(value) && !value.keys.some((key) => key.frame === frame))
+        toggleKey(growth.id, id, name, stepOf(kind)?.params[name] as NumberParam);
     }
   }
 };
@@ -72,10 +85,28 @@ export const COMMANDS: readonly Command[] = [
     run: () => deleteKeys(useView.getState().keys),
     can: () => useView.getState().keys.length > 0,
   },
-  { id: 'undo', label: 'Undo', keys: 'mod+z', run: history('undo'), can: () => useDocument.getState().history.past.length > 0 },
-  { id: 'redo', label: 'Do again', keys: 'mod+shift+z, mod+y', run: history('redo'), can: () => useDocument.getState().history.future.length > 0 },
+  {
+    id: 'undo',
+    label: 'Undo',
+    keys: 'mod+z',
+    run: history('undo'),
+    can: () => useDocument.getState().history.past.length > 0,
+  },
+  {
+    id: 'redo',
+    label: 'Do again',
+    keys: 'mod+shift+z, mod+y',
+    run: history('redo'),
+    can: () => useDocument.getState().history.future.length > 0,
+  },
   { id: 'draw', label: 'Draw a path', keys: 'd', run: () => setView({ tool: 'draw', redraw: null, playing: false }) },
-  { id: 'steps', label: 'Add a step to this growth', keys: 'n', run: () => setView({ palette: 'steps' }), can: hasGrowth },
+  {
+    id: 'steps',
+    label: 'Add a step to this growth',
+    keys: 'n',
+    run: () => setView({ palette: 'steps' }),
+    can: hasGrowth,
+  },
   {
     id: 'bud',
     label: 'Switch the focused step on or off',
@@ -89,15 +120,28 @@ export const COMMANDS: readonly Command[] = [
   },
   { id: 'all', label: 'See everything', keys: 'o', run: () => setView(({ frameAll }) => ({ frameAll: frameAll + 1 })) },
   { id: 'shot', label: "Look through the shot's camera", keys: 'c', run: () => setView({ eye: null }) },
-  { id: 'look', label: 'Next way of showing: finished, paths, points', keys: 'l', run: () => setView(({ look }) => ({ look: LOOKS[(LOOKS.indexOf(look) + 1) % LOOKS.length] })) },
+  {
+    id: 'look',
+    label: 'Next way of showing: finished, paths, points',
+    keys: 'l',
+    run: () => setView(({ look }) => ({ look: LOOKS[(LOOKS.indexOf(look) + 1) % LOOKS.length] })),
+  },
   { id: 'palette', label: 'All commands', keys: 'mod+k', run: () => setView({ palette: 'commands' }) },
   { id: 'export', label: 'Export', keys: 'mod+e', run: () => setView({ sheet: 'export', playing: false }) },
   { id: 'shortcuts', label: 'Shortcuts', keys: 'shift+slash', run: () => setView({ sheet: 'shortcuts' }) },
-  { id: 'duplicate', label: 'Duplicate this growth', keys: 'mod+d', run: () => duplicateGrowth(selectedGrowth()?.id ?? ''), can: hasGrowth },
+  {
+    id: 'duplicate',
+    label: 'Duplicate this growth',
+    keys: 'mod+d',
+    run: () => duplicateGrowth(selectedGrowth()?.id ?? ''),
+    can: hasGrowth,
+  },
   { id: 'delete', label: 'Delete this growth', run: () => deleteGrowth(selectedGrowth()?.id ?? ''), can: hasGrowth },
-  ...STEPS.filter(({ family }) => family === 'start').map(
-    (start): Command => ({ id: `new:${start.kind}`, label: `New growth: ${start.label.toLowerCase()}`, run: () => addStartedGrowth(start.kind) }),
-  ),
+  ...STEPS.filter(({ family }) => family === 'start').map((start): Command => ({
+    id: `new:${start.kind}`,
+    label: `New growth: ${start.label.toLowerCase()}`,
+    run: () => addStartedGrowth(start.kind),
+  })),
 ];
 
 /** Runs a command when it can do something now. */
@@ -109,9 +153,29 @@ export function runCommand(id: string): void {
 /** A command's keys as people read them. */
 export function keysText(keys: string): string {
   const mac = typeof navigator !== 'undefined' && /mac/i.test(navigator.platform);
-  const words: Record<string, string> = { mod: mac ? '⌘' : 'Ctrl', shift: 'Shift', left: '←', right: '→', space: 'Space', comma: ',', period: '.', slash: '?', delete: 'Delete', backspace: 'Backspace', home: 'Home', end: 'End' };
+  const words: Record<string, string> = {
+    mod: mac ? '⌘' : 'Ctrl',
+    shift: 'Shift',
+    left: '←',
+    right: '→',
+    space: 'Space',
+    comma: ',',
+    period: '.',
+    slash: '?',
+    delete: 'Delete',
+    backspace: 'Backspace',
+    home: 'Home',
+    end: 'End',
+  };
   return keys
     .split(', ')
-    .map((one) => (one === 'shift+slash' ? '?' : one.split('+').map((part) => words[part] ?? part.toUpperCase()).join(' ')))
+    .map((one) =>
+      one === 'shift+slash'
+        ? '?'
+        : one
+            .split('+')
+            .map((part) => words[part] ?? part.toUpperCase())
+            .join(' '),
+    )
     .join('  or  ');
 }

@@ -10,7 +10,11 @@ interface DocumentState {
 }
 
 /** The open scene and its history. All changes go through `edit`. */
-export const useDocument = create<DocumentState>(() => ({ id: null, scene: newScene('Untitled'), history: emptyHistory }));
+export const useDocument = create<DocumentState>(() => ({
+  id: null,
+  scene: newScene('Untitled'),
+  history: emptyHistory,
+}));
 
 /** Puts a scene on the table, with no history. */
 export const openScene = (id: string, scene: Scene): void => useDocument.setState({ id, scene, history: emptyHistory });
@@ -40,7 +44,8 @@ export function travel(direction: 'undo' | 'redo'): string | null {
 }
 
 /** The growth of that id within a scene or draft. */
-export const growthIn = (scene: Scene, id: string | null): Growth | undefined => scene.growths.find((growth) => growth.id === id);
+export const growthIn = (scene: Scene, id: string | null): Growth | undefined =>
+  scene.growths.find((growth) => growth.id === id);
 
 /** The step of that id within a scene or draft. */
 export const stepIn = (scene: Scene, growthId: string, stepId: string): Step | undefined =>

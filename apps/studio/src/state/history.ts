@@ -48,15 +48,29 @@ export const seal = (history: History): History => {
 };
 
 /** Takes the last change back; null when there is none. */
-export function undo<T extends object>(value: T, { past, future }: History): { value: T; history: History; label: string } | null {
+export function undo<T extends object>(
+  value: T,
+  { past, future }: History,
+): { value: T; history: History; label: string } | null {
   const entry = past.at(-1);
   if (!entry) return null;
-  return { value: applyPatches(value, entry.inverse), history: { past: past.slice(0, -1), future: [entry, ...future] }, label: entry.label };
+  return {
+    value: applyPatches(value, entry.inverse),
+    history: { past: past.slice(0, -1), future: [entry, ...future] },
+    label: entry.label,
+  };
 }
 
 /** Does the change again that was taken back last; null when there is none. */
-export function redo<T extends object>(value: T, { past, future }: History): { value: T; history: History; label: string } | null {
+export function redo<T extends object>(
+  value: T,
+  { past, future }: History,
+): { value: T; history: History; label: string } | null {
   const [entry, ...rest] = future;
   if (!entry) return null;
-  return { value: applyPatches(value, entry.patches), history: { past: [...past, entry], future: rest }, label: entry.label };
+  return {
+    value: applyPatches(value, entry.patches),
+    history: { past: [...past, entry], future: rest },
+    label: entry.label,
+  };
 }

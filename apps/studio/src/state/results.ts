@@ -41,6 +41,9 @@ export const useResults = create<ResultsState>(() => ({
   lost: null,
 }));
 
+/** Milliseconds over which news of frames in the background is gathered. */
+const TELL = 150;
+
 /** The parts of a scene that the engine's result depends on. */
 const sameResult = (a: Scene, b: Scene): boolean =>
   a.growths === b.growths && a.seed === b.seed && a.fps === b.fps && a.range === b.range;
@@ -62,6 +65,9 @@ class Director {
   #poisoned = false;
   #idle: ReturnType<typeof setTimeout> | null = null;
   #evaluating: number | null = null;
+  /** Records whose readiness and measures are not published yet. */
+  readonly #untold: FrameRecord[] = [];
+  #teller: ReturnType<typeof setTimeout> | null = null;
 
   constructor() {
     this.#engine = new Engine(() => {
@@ -88,6 +94,7 @@ class Director {
   dispose(): void {
     for (const stop of this.#stop) stop();
     if (this.#idle) clearTimeout(this.#idle);
+    if (this.#teller) clearTimeout(this.#teller);
     this.#engine.dispose();
     useResults.setState({ record: null, onScreen: [], ready: new Set(), shares: new Map(), busy: null, lost: null });
   }
@@ -104,6 +111,7 @@ class Director {
     if (sameResult(before, scene)) return;
     this.#poisoned = false;
     this.#records.clear();
+    this.#untold.length = 0;
     const known = new Set(scene.growths.map(({ id }) => id));
     useResults.setState(({ shares, onScreen }) => ({
       ready: new Set(),
@@ -154,7 +162,7 @@ class Director {
       if (this.#records.has(next)) continue;
       this.#running = true;
       this.#again = false;
-      const before = useResults.getState().ready.size;
+      const before = this.#records.size;
       try {
         await this.#evaluate(next);
       } finally {
@@ -162,7 +170,7 @@ class Director {
       }
       if (this.#again) void this.#run();
       // A range too heavy to keep whole would chase its own tail: stop when nothing is gained.
-      else if (useResults.getState().ready.size > before) this.#idle = setTimeout(() => void this.#fill(), 0);
+      else if (this.#records.size > before) this.#idle = setTimeout(() => void this.#fill(), 0);
       return;
     }
   }
@@ -175,7 +183,10 @@ class Director {
     }
     this.#evaluating = frame;
     const since = performance.now();
-    const watch = setInterval(() => useResults.setState({ busy: { since, stage: this.#engine.stage } }), 400);
+    // Work ahead of the playhead goes on quietly.
+    const watch = setInterval(() => {
+      if (frame === useView.getState().frame) useResults.setState({ busy: { since, stage: this.#engine.stage } });
+    }, 500);
     try {
       const payload = await this.#engine.evaluate(frame);
       if (payload && scene === this.#scene) this.#take(payload);
@@ -186,7 +197,7 @@ class Director {
     } finally {
       this.#evaluating = null;
       clearInterval(watch);
-      useResults.setState({ busy: null });
+      if (useResults.getState().busy) useResults.setState({ busy: null });
     }
   }
 
@@ -195,19 +206,35 @@ class Director {
     for (const growth of payload.growths) if (growth.shown) this.#geometries.add(growth.key, growth.shown, onScreen);
     const record: FrameRecord = {
       ...payload,
-      growths: payload.growths.map(({ shown: _, ...rest }) => rest),
+      growths: payload.growths.map(({ shown, ...rest }) => rest),
     };
     // The engine may still believe in a key that was dropped while its answer was on the way.
-    const gone = record.growths.filter(({ key, failed }) => !failed && !this.#geometries.has(key)).map(({ key }) => key);
+    const gone = record.growths
+      .filter(({ key, failed }) => !failed && !this.#geometries.has(key))
+      .map(({ key }) => key);
     if (gone.length > 0) {
       this.#engine.forget(gone);
       this.#again = true;
       return;
     }
     this.#records.set(payload.frame, record);
-    this.#measure(record);
-    useResults.setState(({ ready }) => ({ ready: new Set(ready).add(payload.frame) }));
-    if (payload.frame === useView.getState().frame) this.#present(record);
+    this.#untold.push(record);
+    if (payload.frame === useView.getState().frame) {
+      this.#tell();
+      this.#present(record);
+    } else this.#teller ??= setTimeout(() => this.#tell(), TELL);
+  }
+
+  /** Publishes which frames are ready and what they measured; in batches, since the timeline draws itself anew. */
+  #tell(): void {
+    if (this.#teller) clearTimeout(this.#teller);
+    this.#teller = null;
+    const records = this.#untold.splice(0);
+    if (records.length === 0) return;
+    useResults.setState(({ shares }) => ({
+      ready: new Set(this.#records.keys()),
+      shares: measured(shares, records, this.#scene.range),
+    }));
   }
 
   #present(record: FrameRecord): void {
@@ -223,29 +250,36 @@ class Director {
     }));
   }
 
-  #measure(record: FrameRecord): void {
-    const [first, last] = this.#scene.range;
-    const index = record.frame - first;
-    if (!Number.isInteger(index) || index < 0 || record.frame > last) return;
-    useResults.setState(({ shares }) => {
-      const next = new Map(shares);
-      for (const { id, share } of record.growths) {
-        const old = next.get(id);
-        const measured = new Float32Array(last - first + 1).fill(NaN);
-        if (old) measured.set(old.subarray(0, measured.length));
-        measured[index] = share ?? 1;
-        next.set(id, measured);
-      }
-      return { shares: next };
-    });
-  }
-
   #dropRecords(keys: ReadonlySet<string>): void {
     for (const [frame, record] of this.#records) {
       if (record.growths.some(({ key }) => keys.has(key))) this.#records.delete(frame);
     }
     useResults.setState({ ready: new Set(this.#records.keys()) });
   }
+}
+
+/** Shares with those of some frames put in; arrays are made anew, so that whoever shows them sees the change. */
+function measured(
+  shares: ReadonlyMap<string, Float32Array>,
+  records: readonly FrameRecord[],
+  [first, last]: readonly [number, number],
+): Map<string, Float32Array> {
+  const next = new Map(shares);
+  const fresh = new Set<string>();
+  for (const { frame, growths } of records) {
+    const index = frame - first;
+    if (!Number.isInteger(index) || index < 0 || frame > last) continue;
+    for (const { id, share } of growths) {
+      if (!fresh.has(id)) {
+        const array = new Float32Array(last - first + 1).fill(NaN);
+        array.set((next.get(id) ?? array).subarray(0, array.length));
+        next.set(id, array);
+        fresh.add(id);
+      }
+      next.get(id)![index] = share ?? 1;
+    }
+  }
+  return next;
 }
 
 function lostNotice(scene: Scene, stage: Stage | null): Notice {
@@ -255,7 +289,7 @@ function lostNotice(scene: Scene, stage: Stage | null): Notice {
   return {
     level: 'error',
     what: `The engine stopped${where} and was started again.`,
-    advice: 'The last good picture stays. Lower that step\'s numbers or switch it off, then go on.',
+    advice: "The last good picture stays. Lower that step's numbers or switch it off, then go on.",
     place: stage ?? {},
   };
 }

@@ -45,7 +45,14 @@ interface ViewState extends SavedView {
   frameAll: number;
 }
 
-export const firstView: SavedView = { frame: 1, growth: null, openSteps: [], look: 'finished', quality: 'auto', eye: null };
+export const firstView: SavedView = {
+  frame: 1,
+  growth: null,
+  openSteps: [],
+  look: 'finished',
+  quality: 'auto',
+  eye: null,
+};
 
 /** How the studio is being looked at; not part of the scene, not undone. */
 export const useView = create<ViewState>(() => ({
@@ -66,4 +73,11 @@ export const setView = useView.setState;
 /** The growth entry that stands for the scene itself in the list. */
 export const SCENE_ENTRY = 'scene';
 
-export const savedView = ({ frame, growth, openSteps, look, quality, eye }: ViewState): SavedView => ({ frame, growth, openSteps, look, quality, eye });
+export const savedView = ({ frame, growth, openSteps, look, quality, eye }: ViewState): SavedView => ({
+  frame,
+  growth,
+  openSteps,
+  look,
+  quality,
+  eye,
+});

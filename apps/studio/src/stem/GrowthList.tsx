@@ -2,7 +2,12 @@
 
 import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { restrictToVerticalAxis } from '@dnd-kit/modifiers';
-import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import MoreHoriz from '@mui/icons-material/MoreHoriz';
 import Visibility from '@mui/icons-material/Visibility';
@@ -27,13 +32,24 @@ import { INK } from '@/ui/theme';
 export function GrowthList() {
   const growths = useDocument((state) => state.scene.growths);
   const selected = useView((state) => state.growth);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const ids = growths.map(({ id }) => id);
   return (
-    <Box component="section" aria-label="Growths" sx={{ borderBottom: `1px solid ${INK.line}`, pb: 1, maxHeight: '38%', overflowY: 'auto', flexShrink: 0 }}>
+    <Box
+      component="section"
+      aria-label="Growths"
+      sx={{ borderBottom: `1px solid ${INK.line}`, pb: 1, maxHeight: '38%', overflowY: 'auto', flexShrink: 0 }}
+    >
       <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', pl: 1.75, pr: 1, pt: 0.75 }}>
         <Box sx={{ fontSize: 12, color: 'text.secondary' }}>Growths</Box>
-        <Button color="inherit" sx={{ fontSize: 12, py: 0.1, color: 'text.secondary' }} onClick={() => setView({ palette: 'commands' })}>
+        <Button
+          color="inherit"
+          sx={{ fontSize: 12, py: 0.1, color: 'text.secondary' }}
+          onClick={() => setView({ palette: 'commands' })}
+        >
           + New
         </Button>
       </Box>
@@ -65,12 +81,33 @@ export function GrowthList() {
 
 const rowStyle = (hue: string, on: boolean) =>
   ({
-    display: 'flex', alignItems: 'center', justifyContent: 'flex-start', gap: 1.25, minHeight: 30, pl: 1.75, pr: 0.75, fontSize: 13.5, fontFamily: 'inherit', textAlign: 'left',
-    fontWeight: on ? 650 : 450, bgcolor: on ? INK.raised : 'transparent', boxShadow: on ? `inset 3px 0 ${hue}` : 'none',
+    display: 'flex',
+    alignItems: 'center',
+    justifyContent: 'flex-start',
+    gap: 1.25,
+    minHeight: 30,
+    pl: 1.75,
+    pr: 0.75,
+    fontSize: 13.5,
+    fontFamily: 'inherit',
+    textAlign: 'left',
+    fontWeight: on ? 650 : 450,
+    bgcolor: on ? INK.raised : 'transparent',
+    boxShadow: on ? `inset 3px 0 ${hue}` : 'none',
   }) as const;
 
 const Dot = ({ hue, hollow = false }: { hue: string; hollow?: boolean }) => (
-  <Box component="span" sx={{ width: 9, height: 9, borderRadius: 5, flexShrink: 0, border: `2px solid ${hue}`, bgcolor: hollow ? 'transparent' : hue }} />
+  <Box
+    component="span"
+    sx={{
+      width: 9,
+      height: 9,
+      borderRadius: 5,
+      flexShrink: 0,
+      border: `2px solid ${hue}`,
+      bgcolor: hollow ? 'transparent' : hue,
+    }}
+  />
 );
 
 function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) {
@@ -84,7 +121,10 @@ function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) 
     run();
   };
   return (
-    <Box ref={setNodeRef} sx={{ ...rowStyle(growth.hue, selected), transform: CSS.Translate.toString(transform), transition }}>
+    <Box
+      ref={setNodeRef}
+      sx={{ ...rowStyle(growth.hue, selected), transform: CSS.Translate.toString(transform), transition }}
+    >
       <Dot hue={growth.hue} hollow={!growth.visible} />
       {naming ? (
         <RenameInput
@@ -102,9 +142,19 @@ function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) 
           aria-pressed={selected}
           onClick={() => setView({ growth: growth.id, keys: [] })}
           onDoubleClick={() => setNaming(true)}
-          sx={{ flex: 1, minWidth: 0, minHeight: 28, justifyContent: 'space-between', gap: 1, font: 'inherit', color: failed ? 'error.main' : growth.visible ? 'inherit' : 'text.secondary' }}
+          sx={{
+            flex: 1,
+            minWidth: 0,
+            minHeight: 28,
+            justifyContent: 'space-between',
+            gap: 1,
+            font: 'inherit',
+            color: failed ? 'error.main' : growth.visible ? 'inherit' : 'text.secondary',
+          }}
         >
-          <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{growth.name}</Box>
+          <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
+            {growth.name}
+          </Box>
           {shares && (
             <svg width="84" height="18" aria-hidden>
               <path d={podPath(shares, 84, 18)} fill={growth.hue} opacity={growth.visible ? 0.85 : 0.3} />
@@ -112,10 +162,20 @@ function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) 
           )}
         </ButtonBase>
       )}
-      <IconButton aria-label={growth.visible ? `Hide ${growth.name}` : `Show ${growth.name}`} onClick={() => changeGrowth(growth.id, growth.visible ? 'Hide growth' : 'Show growth', { visible: !growth.visible })} sx={{ p: 0.25, color: 'text.secondary' }}>
+      <IconButton
+        aria-label={growth.visible ? `Hide ${growth.name}` : `Show ${growth.name}`}
+        onClick={() =>
+          changeGrowth(growth.id, growth.visible ? 'Hide growth' : 'Show growth', { visible: !growth.visible })
+        }
+        sx={{ p: 0.25, color: 'text.secondary' }}
+      >
         {growth.visible ? <Visibility sx={{ fontSize: 16 }} /> : <VisibilityOff sx={{ fontSize: 16 }} />}
       </IconButton>
-      <IconButton aria-label={`More for ${growth.name}`} onClick={(event) => setMenu(event.currentTarget)} sx={{ p: 0.25, color: 'text.secondary' }}>
+      <IconButton
+        aria-label={`More for ${growth.name}`}
+        onClick={(event) => setMenu(event.currentTarget)}
+        sx={{ p: 0.25, color: 'text.secondary' }}
+      >
         <MoreHoriz fontSize="small" />
       </IconButton>
       <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)}>
@@ -124,7 +184,18 @@ function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) 
         <MenuItem onClick={act(() => deleteGrowth(growth.id))}>Delete</MenuItem>
         <Box sx={{ display: 'flex', gap: 0.75, px: 2, py: 0.75 }}>
           {HUES.map((hue) => (
-            <ButtonBase key={hue} aria-label={`Hue ${hue}`} onClick={act(() => changeGrowth(growth.id, 'Change hue', { hue }))} sx={{ width: 18, height: 18, borderRadius: 9, bgcolor: hue, outline: growth.hue === hue ? `2px solid ${INK.text}` : 'none' }} />
+            <ButtonBase
+              key={hue}
+              aria-label={`Hue ${hue}`}
+              onClick={act(() => changeGrowth(growth.id, 'Change hue', { hue }))}
+              sx={{
+                width: 18,
+                height: 18,
+                borderRadius: 9,
+                bgcolor: hue,
+                outline: growth.hue === hue ? `2px solid ${INK.text}` : 'none',
+              }}
+            />
           ))}
         </Box>
       </Menu>

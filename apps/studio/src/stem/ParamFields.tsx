@@ -4,7 +4,18 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { Fragment } from 'react';
 import {
-  type Growth, isTrack, type NumberParam, type ParamSpec, type ParamValue, type ProfilePoint, resolveParam, resolveParams, type Step, type StepDeclaration, type Stop, type Vec3,
+  type Growth,
+  isTrack,
+  type NumberParam,
+  type ParamSpec,
+  type ParamValue,
+  type ProfilePoint,
+  resolveParam,
+  resolveParams,
+  type Step,
+  type StepDeclaration,
+  type Stop,
+  type Vec3,
 } from '@uvrex/core';
 import { ownFrame, setParam, toggleKey } from '@/state/actions';
 import { endEdit, useDocument } from '@/state/document';
@@ -61,13 +72,34 @@ function ParamField({ growth, step, name, spec }: Omit<Props, 'declaration'> & {
           accent={growth.hue}
           context={spec.group}
           onChange={set}
-          end={<Leaf label={spec.label} state={leafState(raw, own)} onClick={() => toggleKey(growth.id, step.id, name, spec as NumberParam)} />}
+          end={
+            <Leaf
+              label={spec.label}
+              state={leafState(raw, own)}
+              onClick={() => toggleKey(growth.id, step.id, name, spec as NumberParam)}
+            />
+          }
         />
       );
     case 'choice':
-      return <ChoiceField label={spec.label} help={spec.help} options={spec.options} value={value as string} onChange={(next) => set(next, false)} />;
+      return (
+        <ChoiceField
+          label={spec.label}
+          help={spec.help}
+          options={spec.options}
+          value={value as string}
+          onChange={(next) => set(next, false)}
+        />
+      );
     case 'toggle':
-      return <ToggleField label={spec.label} help={spec.help} value={value as boolean} onChange={(next) => set(next, false)} />;
+      return (
+        <ToggleField
+          label={spec.label}
+          help={spec.help}
+          value={value as boolean}
+          onChange={(next) => set(next, false)}
+        />
+      );
     case 'color':
       return <ColorField label={spec.label} help={spec.help} value={value as string} onChange={set} />;
     case 'gradient':
@@ -75,7 +107,15 @@ function ParamField({ growth, step, name, spec }: Omit<Props, 'declaration'> & {
     case 'profile':
       return <ProfileField spec={spec} value={value as readonly ProfilePoint[]} accent={growth.hue} onChange={set} />;
     case 'growth':
-      return <GrowthField label={spec.label} help={spec.help} own={growth.id} value={value as string | null} onChange={(next) => set(next, false)} />;
+      return (
+        <GrowthField
+          label={spec.label}
+          help={spec.help}
+          own={growth.id}
+          value={value as string | null}
+          onChange={(next) => set(next, false)}
+        />
+      );
     case 'anchors':
       return <AnchorsField growth={growth.id} step={step.id} count={(value as readonly Vec3[]).length} />;
   }
@@ -86,17 +126,45 @@ function leafState(raw: ParamValue | undefined, frame: number): LeafState {
   return raw.keys.some((key) => key.frame === frame) ? 'key' : 'animated';
 }
 
-function GrowthField({ label, help, own, value, onChange }: { label: string; help: string; own: string; value: string | null; onChange: (value: string | null) => void }) {
+function GrowthField({
+  label,
+  help,
+  own,
+  value,
+  onChange,
+}: {
+  label: string;
+  help: string;
+  own: string;
+  value: string | null;
+  onChange: (value: string | null) => void;
+}) {
   const growths = useDocument((state) => state.scene.growths);
-  const options = [{ value: '', label: 'None' }, ...growths.filter(({ id }) => id !== own).map(({ id, name }) => ({ value: id, label: name }))];
-  return <ChoiceField label={label} help={help} options={options} value={value ?? ''} onChange={(next) => onChange(next || null)} />;
+  const options = [
+    { value: '', label: 'None' },
+    ...growths.filter(({ id }) => id !== own).map(({ id, name }) => ({ value: id, label: name })),
+  ];
+  return (
+    <ChoiceField
+      label={label}
+      help={help}
+      options={options}
+      value={value ?? ''}
+      onChange={(next) => onChange(next || null)}
+    />
+  );
 }
 
 function AnchorsField({ growth, step, count }: { growth: string; step: string; count: number }) {
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, fontSize: 12, color: 'text.secondary', py: 0.5 }}>
       <span>{count} anchors: drag them in the view, double-click the line to add one.</span>
-      <Button variant="outlined" color="inherit" sx={{ flexShrink: 0, py: 0.1 }} onClick={() => setView({ tool: 'draw', redraw: { growth, step }, playing: false })}>
+      <Button
+        variant="outlined"
+        color="inherit"
+        sx={{ flexShrink: 0, py: 0.1 }}
+        onClick={() => setView({ tool: 'draw', redraw: { growth, step }, playing: false })}
+      >
         Redraw
       </Button>
     </Box>

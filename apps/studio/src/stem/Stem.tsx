@@ -14,12 +14,35 @@ import { NumberField } from '@/ui/NumberField';
 import { INK } from '@/ui/theme';
 import { StepRow } from './StepRow';
 
-const SEED: NumberParam = { type: 'number', unit: 'count', label: 'Seed', help: 'Everything random in this growth hangs on it.', default: 0, min: 0, max: 4294967295, slider: [0, 999], whole: true };
-const LATE: NumberParam = { type: 'number', unit: 'count', label: 'Late by', help: 'Frames by which the whole growth runs later; keys keep their places on its own clock.', default: 0, min: -100000, max: 100000, slider: [-96, 96], whole: true };
+const SEED: NumberParam = {
+  type: 'number',
+  unit: 'count',
+  label: 'Seed',
+  help: 'Everything random in this growth hangs on it.',
+  default: 0,
+  min: 0,
+  max: 4294967295,
+  slider: [0, 999],
+  whole: true,
+};
+const LATE: NumberParam = {
+  type: 'number',
+  unit: 'count',
+  label: 'Late by',
+  help: 'Frames by which the whole growth runs later; keys keep their places on its own clock.',
+  default: 0,
+  min: -100000,
+  max: 100000,
+  slider: [-96, 96],
+  whole: true,
+};
 
 /** The steps of a growth from first to last, along a drawn line. */
 export function Stem({ growth }: { growth: Growth }) {
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
   const result = useResults((state) => state.record?.growths.find(({ id }) => id === growth.id));
   const lost = useResults((state) => state.lost);
   const notices = [...(result?.notices ?? []), ...(lost?.place.growth === growth.id ? [lost] : [])];
@@ -30,20 +53,41 @@ export function Stem({ growth }: { growth: Growth }) {
   const ids = growth.steps.map(({ id }) => id);
 
   return (
-    <Box component="section" aria-label={`${growth.name}, step by step`} sx={{ flex: 1, minHeight: 0, overflowY: 'auto', pb: 3 }}>
+    <Box
+      component="section"
+      aria-label={`${growth.name}, step by step`}
+      sx={{ flex: 1, minHeight: 0, overflowY: 'auto', pb: 3 }}
+    >
       <Box sx={{ px: 1.75, pt: 1.25, pb: 0.5, fontSize: 12, color: 'text.secondary' }}>{growth.name}, step by step</Box>
-      {notices.filter(({ place }) => !place.step).map((notice) => (
-        <Box key={notice.what} role="alert" sx={{ mx: 1.75, my: 0.5, color: 'error.main', fontSize: 12.5 }}>
-          {notice.what} {notice.advice}
-        </Box>
-      ))}
-      <Box sx={{ position: 'relative', '&:before': { content: '""', position: 'absolute', left: 25, top: 18, bottom: 20, width: 2, bgcolor: growth.hue, opacity: 0.45 } }}>
+      {notices
+        .filter(({ place }) => !place.step)
+        .map((notice) => (
+          <Box key={notice.what} role="alert" sx={{ mx: 1.75, my: 0.5, color: 'error.main', fontSize: 12.5 }}>
+            {notice.what} {notice.advice}
+          </Box>
+        ))}
+      <Box
+        sx={{
+          position: 'relative',
+          '&:before': {
+            content: '""',
+            position: 'absolute',
+            left: 25,
+            top: 18,
+            bottom: 20,
+            width: 2,
+            bgcolor: growth.hue,
+            opacity: 0.45,
+          },
+        }}
+      >
         <DndContext
           sensors={sensors}
           collisionDetection={closestCenter}
           modifiers={[restrictToVerticalAxis]}
           onDragEnd={({ active, over }) => {
-            if (over && active.id !== over.id) moveStep(growth.id, ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
+            if (over && active.id !== over.id)
+              moveStep(growth.id, ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
           }}
         >
           <SortableContext items={ids} strategy={verticalListSortingStrategy}>
@@ -59,7 +103,11 @@ export function Stem({ growth }: { growth: Growth }) {
           </SortableContext>
         </DndContext>
         <Box sx={{ pl: '46px', pr: 1.75, pt: 0.5 }}>
-          <Button color="inherit" sx={{ color: growth.hue, border: `1px dashed ${INK.line}`, width: '100%' }} onClick={() => setView({ palette: 'steps' })}>
+          <Button
+            color="inherit"
+            sx={{ color: growth.hue, border: `1px dashed ${INK.line}`, width: '100%' }}
+            onClick={() => setView({ palette: 'steps' })}
+          >
             Add a step
           </Button>
         </Box>

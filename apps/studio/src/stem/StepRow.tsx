@@ -38,7 +38,9 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
   const animated = Object.values(step.params).some(isTrack);
   const summary = step.on ? declaration.summary(resolveParams(declaration, step, frame)) : 'off';
   const toggleOpen = (): void =>
-    setView(({ openSteps }) => ({ openSteps: open ? openSteps.filter((id) => id !== step.id) : [...openSteps, step.id] }));
+    setView(({ openSteps }) => ({
+      openSteps: open ? openSteps.filter((id) => id !== step.id) : [...openSteps, step.id],
+    }));
   const act = (run: () => void) => () => {
     setMenu(null);
     run();
@@ -49,19 +51,46 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
       ref={setNodeRef}
       role="group"
       aria-label={title}
-      sx={{ position: 'relative', pl: '46px', pr: 1.75, py: 0.75, transform: CSS.Translate.toString(transform), transition, zIndex: isDragging ? 2 : undefined, bgcolor: isDragging ? INK.raised : undefined, borderRadius: 2 }}
+      sx={{
+        position: 'relative',
+        pl: '46px',
+        pr: 1.75,
+        py: 0.75,
+        transform: CSS.Translate.toString(transform),
+        transition,
+        zIndex: isDragging ? 2 : undefined,
+        bgcolor: isDragging ? INK.raised : undefined,
+        borderRadius: 2,
+      }}
     >
       <Tooltip title={step.on ? 'Switch off (B)' : 'Switch on (B)'}>
         <ButtonBase
           aria-label={`Switch ${title} ${step.on ? 'off' : 'on'}`}
           aria-pressed={step.on}
           onClick={() => toggleStep(growth.id, step.id)}
-          sx={{ position: 'absolute', left: 16, top: 9, width: 20, height: 20, borderRadius: '60% 0 60% 60%', transform: 'rotate(45deg)', bgcolor: step.on ? growth.hue : INK.panel, border: `2px solid ${step.on ? growth.hue : INK.mute}` }}
+          sx={{
+            position: 'absolute',
+            left: 16,
+            top: 9,
+            width: 20,
+            height: 20,
+            borderRadius: '60% 0 60% 60%',
+            transform: 'rotate(45deg)',
+            bgcolor: step.on ? growth.hue : INK.panel,
+            border: `2px solid ${step.on ? growth.hue : INK.mute}`,
+          }}
         />
       </Tooltip>
       <Box sx={{ display: 'flex', alignItems: 'flex-start' }}>
         {naming ? (
-          <RenameInput value={title} label="Name of the step" done={(name) => { setNaming(false); if (name !== null) renameStep(growth.id, step.id, name); }} />
+          <RenameInput
+            value={title}
+            label="Name of the step"
+            done={(name) => {
+              setNaming(false);
+              if (name !== null) renameStep(growth.id, step.id, name);
+            }}
+          />
         ) : (
           <ButtonBase
             {...attributes}
@@ -70,21 +99,56 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
             onClick={toggleOpen}
             onDoubleClick={() => setNaming(true)}
             onFocus={() => setView({ focusStep: step.id })}
-            sx={{ flex: 1, minWidth: 0, display: 'block', textAlign: 'left', borderRadius: 1, cursor: 'grab', fontFamily: 'inherit' }}
+            sx={{
+              flex: 1,
+              minWidth: 0,
+              display: 'block',
+              textAlign: 'left',
+              borderRadius: 1,
+              cursor: 'grab',
+              fontFamily: 'inherit',
+            }}
           >
-            <Box component="span" sx={{ display: 'flex', gap: 1, alignItems: 'baseline', fontSize: 13.5, fontWeight: 650, color: step.on ? 'text.primary' : 'text.secondary' }}>
+            <Box
+              component="span"
+              sx={{
+                display: 'flex',
+                gap: 1,
+                alignItems: 'baseline',
+                fontSize: 13.5,
+                fontWeight: 650,
+                color: step.on ? 'text.primary' : 'text.secondary',
+              }}
+            >
               {title}
-              {animated && <Box component="span" aria-label="animated" sx={{ width: 6, height: 6, borderRadius: 3, bgcolor: INK.front, alignSelf: 'center' }} />}
+              {animated && (
+                <Box
+                  component="span"
+                  aria-label="animated"
+                  sx={{ width: 6, height: 6, borderRadius: 3, bgcolor: INK.front, alignSelf: 'center' }}
+                />
+              )}
               {cost && cost.milliseconds >= 1 && (
                 <Tooltip title="Time this step took for this frame">
-                  <Box component="span" sx={{ ml: 'auto', fontFamily: MONO, fontWeight: 400, fontSize: 11, color: 'text.secondary' }}>{cost.milliseconds.toFixed(1)} ms</Box>
+                  <Box
+                    component="span"
+                    sx={{ ml: 'auto', fontFamily: MONO, fontWeight: 400, fontSize: 11, color: 'text.secondary' }}
+                  >
+                    {cost.milliseconds.toFixed(1)} ms
+                  </Box>
                 </Tooltip>
               )}
             </Box>
-            <Box component="span" sx={{ display: 'block', fontSize: 12, color: 'text.secondary' }}>{summary}</Box>
+            <Box component="span" sx={{ display: 'block', fontSize: 12, color: 'text.secondary' }}>
+              {summary}
+            </Box>
           </ButtonBase>
         )}
-        <IconButton aria-label={`More for ${title}`} onClick={(event) => setMenu(event.currentTarget)} sx={{ p: 0.25, color: 'text.secondary' }}>
+        <IconButton
+          aria-label={`More for ${title}`}
+          onClick={(event) => setMenu(event.currentTarget)}
+          sx={{ p: 0.25, color: 'text.secondary' }}
+        >
           <MoreHoriz fontSize="small" />
         </IconButton>
       </Box>
@@ -95,13 +159,26 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
         <MenuItem onClick={act(() => deleteStep(growth.id, step.id))}>Delete</MenuItem>
       </Menu>
       {notices.map((notice) => (
-        <Box key={notice.what} role="alert" sx={{ mt: 0.5, fontSize: 12.5, color: notice.level === 'error' ? 'error.main' : '#f2d06b' }}>
+        <Box
+          key={notice.what}
+          role="alert"
+          sx={{ mt: 0.5, fontSize: 12.5, color: notice.level === 'error' ? 'error.main' : '#f2d06b' }}
+        >
           {notice.level === 'skipped' && 'Skipped: '}
           {notice.what} {notice.advice}
         </Box>
       ))}
       {open && (
-        <Box sx={{ mt: 0.75, bgcolor: 'background.default', border: `1px solid ${INK.line}`, borderRadius: 3, px: 1.25, py: 0.75 }}>
+        <Box
+          sx={{
+            mt: 0.75,
+            bgcolor: 'background.default',
+            border: `1px solid ${INK.line}`,
+            borderRadius: 3,
+            px: 1.25,
+            py: 0.75,
+          }}
+        >
           <ParamFields growth={growth} step={step} declaration={declaration} />
         </Box>
       )}

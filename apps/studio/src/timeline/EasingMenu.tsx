@@ -11,7 +11,12 @@ import { stepIn, useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { INK } from '@/ui/theme';
 
-const CYCLE_WORDS: Record<Cycle, string> = { hold: 'Hold', repeat: 'Repeat', 'ping-pong': 'There and back', 'repeat-offset': 'Repeat onwards' };
+const CYCLE_WORDS: Record<Cycle, string> = {
+  hold: 'Hold',
+  repeat: 'Repeat',
+  'ping-pong': 'There and back',
+  'repeat-offset': 'Repeat onwards',
+};
 
 /** How values run on from the chosen keys, and what their track does past its ends. */
 export function EasingMenu({ anchor, close }: { anchor: Element | null; close: () => void }) {
@@ -22,8 +27,17 @@ export function EasingMenu({ anchor, close }: { anchor: Element | null; close: (
   if (!first || !isTrack(track)) return null;
   const ease = track.keys.find(({ frame }) => frame === first.frame)?.ease;
   return (
-    <Popover open={anchor !== null} anchorEl={anchor} onClose={close} anchorOrigin={{ vertical: 'top', horizontal: 'center' }} transformOrigin={{ vertical: 'bottom', horizontal: 'center' }} slotProps={{ paper: { sx: { p: 1.5, border: `1px solid ${INK.line}`, maxWidth: 470 } } }}>
-      <Box sx={{ fontSize: 12, color: 'text.secondary', pb: 0.75 }}>From {keys.length > 1 ? `these ${keys.length} keys` : 'this key'} to the next</Box>
+    <Popover
+      open={anchor !== null}
+      anchorEl={anchor}
+      onClose={close}
+      anchorOrigin={{ vertical: 'top', horizontal: 'center' }}
+      transformOrigin={{ vertical: 'bottom', horizontal: 'center' }}
+      slotProps={{ paper: { sx: { p: 1.5, border: `1px solid ${INK.line}`, maxWidth: 470 } } }}
+    >
+      <Box sx={{ fontSize: 12, color: 'text.secondary', pb: 0.75 }}>
+        From {keys.length > 1 ? `these ${keys.length} keys` : 'this key'} to the next
+      </Box>
       <Box role="listbox" aria-label="Easing" sx={{ display: 'grid', gridTemplateColumns: 'repeat(6, 1fr)', gap: 0.5 }}>
         {EASE_NAMES.map((name) => (
           <ButtonBase
@@ -31,7 +45,16 @@ export function EasingMenu({ anchor, close }: { anchor: Element | null; close: (
             role="option"
             aria-selected={ease === name}
             onClick={() => setEase(keys, name)}
-            sx={{ display: 'grid', justifyItems: 'center', p: 0.5, borderRadius: 2, fontSize: 10.5, color: ease === name ? INK.sprout : INK.mute, bgcolor: ease === name ? INK.raised : 'transparent', '&:hover': { bgcolor: INK.raised } }}
+            sx={{
+              display: 'grid',
+              justifyItems: 'center',
+              p: 0.5,
+              borderRadius: 2,
+              fontSize: 10.5,
+              color: ease === name ? INK.sprout : INK.mute,
+              bgcolor: ease === name ? INK.raised : 'transparent',
+              '&:hover': { bgcolor: INK.raised },
+            }}
           >
             <EaseCurve ease={name} />
             {name}

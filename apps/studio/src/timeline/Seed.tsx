@@ -24,7 +24,8 @@ export function Seed({ keys, x, y, label, shape, scale, openEasing }: Props) {
   const chosen = useView((state) => keys.every((key) => state.keys.some((other) => sameKey(key, other))));
   const drag = useRef<{ frame: number; keys: KeyAddress[] } | null>(null);
 
-  const frameOf = (event: PointerEvent): number => frameAt(scale, event.clientX - (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect().left);
+  const frameOf = (event: PointerEvent): number =>
+    frameAt(scale, event.clientX - (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect().left);
   const choose = (adding: boolean): KeyAddress[] => {
     const others = useView.getState().keys;
     const next = chosen ? others : adding ? [...others, ...keys] : keys;

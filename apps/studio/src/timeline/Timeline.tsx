@@ -60,19 +60,58 @@ export function Timeline() {
   const height = Math.max(y + 6, 60);
 
   return (
-    <Box component="section" aria-label="Timeline" sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, borderTop: `1px solid ${INK.line}`, bgcolor: 'background.paper' }}>
+    <Box
+      component="section"
+      aria-label="Timeline"
+      sx={{
+        display: 'flex',
+        flexDirection: 'column',
+        minHeight: 0,
+        borderTop: `1px solid ${INK.line}`,
+        bgcolor: 'background.paper',
+      }}
+    >
       <Transport openEasing={setEasing} />
       <Box ref={body} sx={{ flex: 1, minHeight: 0, overflowY: 'auto', overflowX: 'hidden', userSelect: 'none' }}>
-        <Box component="svg" width={width} height={RULER} data-testid="ruler" {...scrubHandlers} sx={{ display: 'block', position: 'sticky', top: 0, zIndex: 1, bgcolor: 'background.paper', cursor: 'pointer', touchAction: 'none' }}>
+        <Box
+          component="svg"
+          width={width}
+          height={RULER}
+          data-testid="ruler"
+          {...scrubHandlers}
+          sx={{
+            display: 'block',
+            position: 'sticky',
+            top: 0,
+            zIndex: 1,
+            bgcolor: 'background.paper',
+            cursor: 'pointer',
+            touchAction: 'none',
+          }}
+        >
           {ticks(scale).map((frame) => (
-            <text key={frame} x={xOf(scale, frame)} y={12} fill={INK.mute} fontSize={10} fontFamily={MONO} textAnchor="middle">
+            <text
+              key={frame}
+              x={xOf(scale, frame)}
+              y={12}
+              fill={INK.mute}
+              fontSize={10}
+              fontFamily={MONO}
+              textAnchor="middle"
+            >
               {frame}
             </text>
           ))}
           <ReadyBar scale={scale} />
           <Playhead scale={scale} height={RULER} head />
         </Box>
-        <Box component="svg" width={width} height={height} {...scrubHandlers} sx={{ display: 'block', touchAction: 'none' }}>
+        <Box
+          component="svg"
+          width={width}
+          height={height}
+          {...scrubHandlers}
+          sx={{ display: 'block', touchAction: 'none' }}
+        >
           {ticks(scale).map((frame) => (
             <line key={frame} x1={xOf(scale, frame)} x2={xOf(scale, frame)} y1={0} y2={height} stroke="#22323a" />
           ))}
@@ -80,7 +119,15 @@ export function Timeline() {
             <g key={entry.id} transform={`translate(0 ${top})`}>
               <Pod growth={entry} scale={scale} selected={entry === growth} openEasing={setEasing} />
               {entry === growth &&
-                values.map((row, i) => <ValueRow key={`${row.step}.${row.param}`} row={row} top={POD + i * VALUE} scale={scale} openEasing={setEasing} />)}
+                values.map((row, i) => (
+                  <ValueRow
+                    key={`${row.step}.${row.param}`}
+                    row={row}
+                    top={POD + i * VALUE}
+                    scale={scale}
+                    openEasing={setEasing}
+                  />
+                ))}
             </g>
           ))}
           <Playhead scale={scale} height={height} />
@@ -106,7 +153,15 @@ function ReadyBar({ scale }: { scale: Scale }) {
   return (
     <g data-testid="ready" data-count={ready.size}>
       {runs.map(([from, to]) => (
-        <rect key={from} x={xOf(scale, from) - cell / 2} y={18} width={(to - from + 1) * cell} height={3} fill="#66d3c8" opacity={0.75} />
+        <rect
+          key={from}
+          x={xOf(scale, from) - cell / 2}
+          y={18}
+          width={(to - from + 1) * cell}
+          height={3}
+          fill="#66d3c8"
+          opacity={0.75}
+        />
       ))}
     </g>
   );
@@ -149,13 +204,21 @@ function Pod({ growth, scale, selected, openEasing }: RowProps & { growth: Growt
         {clipped(growth.name, 20)}
       </text>
       {shares && growth.visible && (
-        <path d={podPath(shares, scale.right - scale.left, POD - 6)} transform={`translate(${scale.left} 3)`} fill={growth.hue} opacity={selected ? 0.95 : 0.55} data-testid={`pod-${growth.name}`} />
+        <path
+          d={podPath(shares, scale.right - scale.left, POD - 6)}
+          transform={`translate(${scale.left} 3)`}
+          fill={growth.hue}
+          opacity={selected ? 0.95 : 0.55}
+          data-testid={`pod-${growth.name}`}
+        />
       )}
       {selected &&
         frames.map((frame) => (
           <Seed
             key={frame}
-            keys={rows.filter(({ track }) => track.keys.some((key) => key.frame === frame)).map((row) => addressOf(row, frame))}
+            keys={rows
+              .filter(({ track }) => track.keys.some((key) => key.frame === frame))
+              .map((row) => addressOf(row, frame))}
             x={xOf(scale, frame + growth.shift)}
             y={POD / 2}
             label={`Keys of ${growth.name} at frame ${frame + growth.shift}`}
@@ -178,14 +241,20 @@ function ValueRow({ row, top, scale, openEasing }: RowProps & { row: TrackRow; t
   });
   const all = [...samples.map(([, value]) => value), ...track.keys.map(({ value }) => value)];
   const [low, high] = [Math.min(...all), Math.max(...all)];
-  const yOf = (value: number): number => top + VALUE - 7 - (high > low ? (value - low) / (high - low) : 0.5) * (VALUE - 14);
+  const yOf = (value: number): number =>
+    top + VALUE - 7 - (high > low ? (value - low) / (high - low) : 0.5) * (VALUE - 14);
   return (
     <g>
       <text x={26} y={top + VALUE / 2 + 4} fontSize={12} fill={INK.mute}>
         {clipped(row.label, 19)}
         <title>{row.label}</title>
       </text>
-      <polyline points={samples.map(([frame, value]) => `${xOf(scale, frame).toFixed(1)},${yOf(value).toFixed(1)}`).join(' ')} fill="none" stroke={INK.front} strokeWidth={1.6} />
+      <polyline
+        points={samples.map(([frame, value]) => `${xOf(scale, frame).toFixed(1)},${yOf(value).toFixed(1)}`).join(' ')}
+        fill="none"
+        stroke={INK.front}
+        strokeWidth={1.6}
+      />
       {track.keys.map(({ frame, value }) => (
         <Seed
           key={frame}
@@ -203,4 +272,3 @@ function ValueRow({ row, top, scale, openEasing }: RowProps & { row: TrackRow; t
 }
 
 const clipped = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
-

@@ -27,28 +27,34 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
   const total = range[1] - range[0] + 1;
   const commit = (): void => {
     const typed = Number(text);
-    if (text !== null && text.trim() !== '' && Number.isFinite(typed)) setView({ frame: typed, playing: false });
+    if (text !== null && text.trim() !== '' && Number.isFinite(typed))
+      setView({ frame: Math.min(range[1], Math.max(range[0], typed)), playing: false });
     setText(null);
   };
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.25, px: 1.75, height: 40, flexShrink: 0 }}>
       <Tooltip title={playing ? 'Stop (Space)' : 'Play (Space)'}>
-        <IconButton aria-label={playing ? 'Stop' : 'Play'} onClick={() => runCommand('play')} sx={{ bgcolor: INK.front, color: '#2a0f05', width: 28, height: 28, '&:hover': { bgcolor: '#ffa27c' } }}>
+        <IconButton
+          aria-label={playing ? 'Stop' : 'Play'}
+          onClick={() => runCommand('play')}
+          sx={{ bgcolor: INK.front, color: '#2a0f05', width: 28, height: 28, '&:hover': { bgcolor: '#ffa27c' } }}
+        >
           {playing ? <Pause fontSize="small" /> : <PlayArrow fontSize="small" />}
         </IconButton>
       </Tooltip>
       <Box sx={{ display: 'flex', alignItems: 'center' }}>
         <Tooltip title="One frame back (←)">
-          <IconButton aria-label="One frame back" onClick={() => runCommand('back')} sx={{ p: 0.25, color: 'text.secondary' }}>
+          <IconButton
+            aria-label="One frame back"
+            onClick={() => runCommand('back')}
+            sx={{ p: 0.25, color: 'text.secondary' }}
+          >
             <SkipPrevious fontSize="small" />
           </IconButton>
         </Tooltip>
         <InputBase
           value={text ?? String(Number(frame.toFixed(2))).padStart(3, '0')}
-          onFocus={(event) => {
-            setText(String(Number(frame.toFixed(2))));
-            event.target.select();
-          }}
+          onFocus={(event) => event.target.select()}
           onChange={(event) => setText(event.target.value)}
           onBlur={commit}
           onKeyDown={(event) => {
@@ -59,7 +65,11 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
           sx={{ fontFamily: MONO, fontSize: 20, fontWeight: 500, width: 62, '& input': { p: 0, textAlign: 'center' } }}
         />
         <Tooltip title="One frame on (→)">
-          <IconButton aria-label="One frame on" onClick={() => runCommand('on')} sx={{ p: 0.25, color: 'text.secondary' }}>
+          <IconButton
+            aria-label="One frame on"
+            onClick={() => runCommand('on')}
+            sx={{ p: 0.25, color: 'text.secondary' }}
+          >
             <SkipNext fontSize="small" />
           </IconButton>
         </Tooltip>
@@ -79,7 +89,12 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
       <Box sx={{ ml: 'auto', fontSize: 12, color: 'text.secondary', whiteSpace: 'nowrap' }}>
         {ready >= total ? 'All frames ready' : `${ready} of ${total} frames ready`}
       </Box>
-      <Button color="inherit" disabled={chosen === 0} onClick={(event) => openEasing(event.currentTarget)} sx={{ py: 0.1, border: `1px solid ${INK.line}` }}>
+      <Button
+        color="inherit"
+        disabled={chosen === 0}
+        onClick={(event) => openEasing(event.currentTarget)}
+        sx={{ py: 0.1, border: `1px solid ${INK.line}` }}
+      >
         Easing{chosen > 1 ? ` of ${chosen}` : ''}
       </Button>
     </Box>

@@ -21,7 +21,16 @@ export function tracksOf(growth: Growth): TrackRow[] {
       const track = step.params[param];
       if (!isTrack(track)) return [];
       const group = spec.type === 'number' && spec.group ? `${spec.group} ` : '';
-      return [{ growth: growth.id, step: step.id, param, label: `${titleOf(step)}, ${group}${spec.label}`, track, shift: growth.shift }];
+      return [
+        {
+          growth: growth.id,
+          step: step.id,
+          param,
+          label: `${titleOf(step)}, ${group}${spec.label}`,
+          track,
+          shift: growth.shift,
+        },
+      ];
     });
   });
 }
@@ -29,4 +38,9 @@ export function tracksOf(growth: Growth): TrackRow[] {
 export const sameKey = (a: KeyAddress, b: KeyAddress): boolean =>
   a.frame === b.frame && a.param === b.param && a.step === b.step && a.growth === b.growth;
 
-export const addressOf = ({ growth, step, param }: TrackRow, frame: number): KeyAddress => ({ growth, step, param, frame });
+export const addressOf = ({ growth, step, param }: TrackRow, frame: number): KeyAddress => ({
+  growth,
+  step,
+  param,
+  frame,
+});

@@ -9,9 +9,15 @@ export interface Scale {
 
 export const LABELS = 148;
 
-export const scaleOf = ([first, last]: readonly [number, number], width: number): Scale => ({ first, last, left: LABELS, right: Math.max(LABELS + 50, width - 18) });
+export const scaleOf = ([first, last]: readonly [number, number], width: number): Scale => ({
+  first,
+  last,
+  left: LABELS,
+  right: Math.max(LABELS + 50, width - 18),
+});
 
-export const xOf = ({ first, last, left, right }: Scale, frame: number): number => left + ((frame - first) / (last - first)) * (right - left);
+export const xOf = ({ first, last, left, right }: Scale, frame: number): number =>
+  left + ((frame - first) / (last - first)) * (right - left);
 
 /** The nearest whole frame of the range to a pixel. */
 export function frameAt(scale: Scale, x: number): number {

@@ -11,8 +11,12 @@ const SAMPLES = 24;
 /** CSS of a gradient as the core mixes it. */
 export function gradientCss(stops: readonly Stop[]): string {
   const table = gradientTable(stops, SAMPLES);
-  const encoded = (linear: number): number => Math.round(255 * (linear <= 0.0031308 ? 12.92 * linear : 1.055 * linear ** (1 / 2.4) - 0.055));
-  const colors = Array.from({ length: SAMPLES }, (_, i) => `rgb(${[0, 1, 2].map((c) => encoded(table[3 * i + c])).join()})`);
+  const encoded = (linear: number): number =>
+    Math.round(255 * (linear <= 0.0031308 ? 12.92 * linear : 1.055 * linear ** (1 / 2.4) - 0.055));
+  const colors = Array.from(
+    { length: SAMPLES },
+    (_, i) => `rgb(${[0, 1, 2].map((c) => encoded(table[3 * i + c])).join()})`,
+  );
   return `linear-gradient(90deg, ${colors.join(', ')})`;
 }
 
@@ -34,10 +38,17 @@ export function GradientField({ label, help, value, onChange }: Props) {
     const box = bar.current!.getBoundingClientRect();
     return Math.round(1000 * Math.min(1, Math.max(0, (event.clientX - box.left) / box.width))) / 1000;
   };
-  const change = (i: number, part: Partial<Stop>, live: boolean): void => onChange(value.map((stop, k) => (k === i ? { ...stop, ...part } : { ...stop })), live);
+  const change = (i: number, part: Partial<Stop>, live: boolean): void =>
+    onChange(
+      value.map((stop, k) => (k === i ? { ...stop, ...part } : { ...stop })),
+      live,
+    );
   const remove = (i: number): void => {
     if (value.length < 2) return;
-    onChange(value.filter((_, k) => k !== i), false);
+    onChange(
+      value.filter((_, k) => k !== i),
+      false,
+    );
     setChosen(0);
   };
   const onKey = (event: KeyboardEvent, i: number): void => {
@@ -65,7 +76,14 @@ export function GradientField({ label, help, value, onChange }: Props) {
               onChange([...value, { at, color: nearest(value, at) }], false);
               setChosen(value.length);
             }}
-            sx={{ position: 'relative', height: 16, borderRadius: '7px', background: gradientCss(value), border: `1px solid ${INK.line}`, touchAction: 'none' }}
+            sx={{
+              position: 'relative',
+              height: 16,
+              borderRadius: '7px',
+              background: gradientCss(value),
+              border: `1px solid ${INK.line}`,
+              touchAction: 'none',
+            }}
           >
             {value.map((stop, i) => (
               <Box
@@ -89,7 +107,17 @@ export function GradientField({ label, help, value, onChange }: Props) {
                   dragged.current = null;
                   onChange([...value], false);
                 }}
-                sx={{ position: 'absolute', top: -3, left: `calc(${100 * stop.at}% - 6px)`, width: 12, height: 20, borderRadius: 3, bgcolor: stop.color, border: `2px solid ${i === chosen ? INK.text : INK.deep}`, cursor: 'grab' }}
+                sx={{
+                  position: 'absolute',
+                  top: -3,
+                  left: `calc(${100 * stop.at}% - 6px)`,
+                  width: 12,
+                  height: 20,
+                  borderRadius: 3,
+                  bgcolor: stop.color,
+                  border: `2px solid ${i === chosen ? INK.text : INK.deep}`,
+                  cursor: 'grab',
+                }}
               />
             ))}
           </Box>
@@ -97,7 +125,11 @@ export function GradientField({ label, help, value, onChange }: Props) {
       </Row>
       <Row label="" help="">
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, fontSize: 12, color: 'text.secondary' }}>
-          <Swatch label={`${label}, chosen stop`} value={current.color} onChange={(color, live) => change(Math.min(chosen, value.length - 1), { color }, live)} />
+          <Swatch
+            label={`${label}, chosen stop`}
+            value={current.color}
+            onChange={(color, live) => change(Math.min(chosen, value.length - 1), { color }, live)}
+          />
           double-click adds
         </Box>
       </Row>

@@ -26,11 +26,25 @@ export function Header() {
   const saving = useSaving((state) => state.state);
   const [naming, setNaming] = useState(false);
   return (
-    <Box component="header" sx={{ gridColumn: '1 / 3', display: 'flex', alignItems: 'center', gap: 1.5, px: 1.75, borderBottom: `1px solid ${INK.line}` }}>
+    <Box
+      component="header"
+      sx={{
+        gridColumn: '1 / 3',
+        display: 'flex',
+        alignItems: 'center',
+        gap: 1.5,
+        px: 1.75,
+        borderBottom: `1px solid ${INK.line}`,
+      }}
+    >
       <Box component={Link} href="/" sx={wordmark}>
         uvrex
       </Box>
-      <Box component={Link} href="/" sx={{ color: 'text.secondary', textDecoration: 'none', '&:hover': { color: 'text.primary' } }}>
+      <Box
+        component={Link}
+        href="/"
+        sx={{ color: 'text.secondary', textDecoration: 'none', '&:hover': { color: 'text.primary' } }}
+      >
         Library /
       </Box>
       {naming ? (
@@ -46,7 +60,10 @@ export function Header() {
         </Box>
       ) : (
         <Tooltip title="Rename">
-          <ButtonBase onClick={() => setNaming(true)} sx={{ fontWeight: 650, fontSize: 14, fontFamily: 'inherit', borderRadius: 1, px: 0.5 }}>
+          <ButtonBase
+            onClick={() => setNaming(true)}
+            sx={{ fontWeight: 650, fontSize: 14, fontFamily: 'inherit', borderRadius: 1, px: 0.5 }}
+          >
             {name}
           </ButtonBase>
         </Tooltip>
@@ -69,7 +86,12 @@ export function Header() {
             </IconButton>
           </span>
         </Tooltip>
-        <Button variant="outlined" color="inherit" sx={{ borderColor: INK.line }} onClick={() => setView({ palette: 'commands' })}>
+        <Button
+          variant="outlined"
+          color="inherit"
+          sx={{ borderColor: INK.line }}
+          onClick={() => setView({ palette: 'commands' })}
+        >
           Commands
         </Button>
         <Button variant="contained" onClick={() => runCommand('export')}>

@@ -18,9 +18,21 @@ export function Leaf({ state, label, onClick }: { state: LeafState; label: strin
   const tone = state === 'constant' ? INK.mute : INK.front;
   return (
     <Tooltip title={HELP[state]}>
-      <ButtonBase aria-label={`${label}: ${HELP[state].toLowerCase()}`} data-state={state} onClick={onClick} sx={{ width: 20, height: 20, borderRadius: 1 }}>
+      <ButtonBase
+        aria-label={`${label}: ${HELP[state].toLowerCase()}`}
+        data-state={state}
+        onClick={onClick}
+        sx={{ width: 20, height: 20, borderRadius: 1 }}
+      >
         <svg width="14" height="14" viewBox="0 0 14 14" aria-hidden>
-          <path d="M2 12C1 5 5 2 12 2 12 9 9 13 2 12ZM2 12 7 7" fill={state === 'key' ? tone : 'none'} stroke={tone} strokeWidth="1.3" strokeLinejoin="round" strokeLinecap="round" />
+          <path
+            d="M2 12C1 5 5 2 12 2 12 9 9 13 2 12ZM2 12 7 7"
+            fill={state === 'key' ? tone : 'none'}
+            stroke={tone}
+            strokeWidth="1.3"
+            strokeLinejoin="round"
+            strokeLinecap="round"
+          />
         </svg>
       </ButtonBase>
     </Tooltip>

@@ -8,7 +8,10 @@ import Link from 'next/link';
 /** A page for what is not there, with the way back. */
 export function Missing({ what }: { what: string }) {
   return (
-    <Box component="main" sx={{ height: '100vh', display: 'grid', placeContent: 'center', justifyItems: 'center', gap: 2 }}>
+    <Box
+      component="main"
+      sx={{ height: '100vh', display: 'grid', placeContent: 'center', justifyItems: 'center', gap: 2 }}
+    >
       <Typography variant="h2" component="h1">
         {what}
       </Typography>

@@ -56,12 +56,29 @@ export function NumberField({ spec, value, onChange, end, context, accent = INK.
 
   return (
     <Box sx={{ py: '1px' }}>
-      <Box sx={{ display: 'grid', gridTemplateColumns: '88px 1fr 86px 20px', columnGap: 1, alignItems: 'center', minHeight: 27 }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: '88px 1fr 86px 20px',
+          columnGap: 1,
+          alignItems: 'center',
+          minHeight: 27,
+        }}
+      >
         <Tooltip title={spec.help} placement="left">
           <Box
             component="label"
             htmlFor={id}
-            sx={{ color: 'text.secondary', cursor: 'ew-resize', touchAction: 'none', userSelect: 'none', overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontSize: 13 }}
+            sx={{
+              color: 'text.secondary',
+              cursor: 'ew-resize',
+              touchAction: 'none',
+              userSelect: 'none',
+              overflow: 'hidden',
+              textOverflow: 'ellipsis',
+              whiteSpace: 'nowrap',
+              fontSize: 13,
+            }}
             onPointerDown={(event) => {
               event.currentTarget.setPointerCapture(event.pointerId);
               drag.current = { x: event.clientX, from: value };
@@ -94,7 +111,14 @@ export function NumberField({ spec, value, onChange, end, context, accent = INK.
             onChange(within(next as number), true);
           }}
           onChangeCommitted={(_, next) => onChange(within(next as number), false)}
-          sx={{ color: accent, py: 0.5, height: 3, '& .MuiSlider-thumb': { width: 11, height: 11, bgcolor: INK.text, boxShadow: 'none' }, '& .MuiSlider-rail': { bgcolor: INK.line, opacity: 1 }, '& .MuiSlider-track': { border: 0 } }}
+          sx={{
+            color: accent,
+            py: 0.5,
+            height: 3,
+            '& .MuiSlider-thumb': { width: 11, height: 11, bgcolor: INK.text, boxShadow: 'none' },
+            '& .MuiSlider-rail': { bgcolor: INK.line, opacity: 1 },
+            '& .MuiSlider-track': { border: 0 },
+          }}
         />
         <InputBase
           id={id}
@@ -120,14 +144,42 @@ export function NumberField({ spec, value, onChange, end, context, accent = INK.
             }
           }}
           error={fault !== null}
-          endAdornment={sign && <Box component="span" sx={{ color: INK.mute, pl: 0.5, fontSize: 11, fontFamily: MONO, whiteSpace: 'nowrap' }}>{sign}</Box>}
-          inputProps={{ 'aria-label': context ? name : undefined, 'aria-invalid': fault !== null, 'aria-describedby': fault ? `${id}-fault` : undefined, inputMode: 'decimal' }}
-          sx={{ bgcolor: INK.raised, borderRadius: '7px', px: 0.9, height: 24, fontFamily: MONO, fontSize: 12, border: `1px solid ${fault ? INK.fault : 'transparent'}`, '&.Mui-focused': { borderColor: fault ? INK.fault : accent }, '& input': { p: 0, textAlign: 'right' } }}
+          endAdornment={
+            sign && (
+              <Box
+                component="span"
+                sx={{ color: INK.mute, pl: 0.5, fontSize: 11, fontFamily: MONO, whiteSpace: 'nowrap' }}
+              >
+                {sign}
+              </Box>
+            )
+          }
+          inputProps={{
+            'aria-label': context ? name : undefined,
+            'aria-invalid': fault !== null,
+            'aria-describedby': fault ? `${id}-fault` : undefined,
+            inputMode: 'decimal',
+          }}
+          sx={{
+            bgcolor: INK.raised,
+            borderRadius: '7px',
+            px: 0.9,
+            height: 24,
+            fontFamily: MONO,
+            fontSize: 12,
+            border: `1px solid ${fault ? INK.fault : 'transparent'}`,
+            '&.Mui-focused': { borderColor: fault ? INK.fault : accent },
+            '& input': { p: 0, textAlign: 'right' },
+          }}
         />
         {end ?? <span />}
       </Box>
       {fault && (
-        <Box id={`${id}-fault`} role="alert" sx={{ color: 'error.main', fontSize: 12, textAlign: 'right', pr: 3.5, pb: 0.5 }}>
+        <Box
+          id={`${id}-fault`}
+          role="alert"
+          sx={{ color: 'error.main', fontSize: 12, textAlign: 'right', pr: 3.5, pb: 0.5 }}
+        >
           {spec.label} {fault}.
         </Box>
       )}

@@ -22,7 +22,8 @@ interface Entry {
 }
 
 /** Kinds of geometry that a growth's steps give. */
-const given = (steps: readonly Step[]): Set<FormKind> => new Set(steps.flatMap(({ kind, on }) => (on ? (stepOf(kind)?.gives ?? []) : [])));
+const given = (steps: readonly Step[]): Set<FormKind> =>
+  new Set(steps.flatMap(({ kind, on }) => (on ? (stepOf(kind)?.gives ?? []) : [])));
 
 function stepEntries(): Entry[] {
   const growth = selectedGrowth();
@@ -55,9 +56,18 @@ function OpenPalette({ kind }: { kind: 'commands' | 'steps' }) {
   const steps = stepEntries();
   const commands = commandEntries();
   const starts = commands.filter(({ id }) => id.startsWith('new:'));
-  const sorted = kind === 'steps' ? steps : [...starts, ...commands.filter(({ id }) => !id.startsWith('new:')), ...steps.map((entry) => ({ ...entry, label: `Add step: ${entry.label.toLowerCase()}` }))];
+  const sorted =
+    kind === 'steps'
+      ? steps
+      : [
+          ...starts,
+          ...commands.filter(({ id }) => !id.startsWith('new:')),
+          ...steps.map((entry) => ({ ...entry, label: `Add step: ${entry.label.toLowerCase()}` })),
+        ];
   const words = query.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = sorted.filter(({ label, help }) => words.every((word) => `${label} ${help ?? ''}`.toLowerCase().includes(word))).sort((a, b) => Number(a.off !== undefined) - Number(b.off !== undefined));
+  const found = sorted
+    .filter(({ label, help }) => words.every((word) => `${label} ${help ?? ''}`.toLowerCase().includes(word)))
+    .sort((a, b) => Number(a.off !== undefined) - Number(b.off !== undefined));
   const close = (): void => setView({ palette: null });
   const run = (entry: Entry | undefined): void => {
     if (!entry || entry.off) return;
@@ -69,7 +79,15 @@ function OpenPalette({ kind }: { kind: 'commands' | 'steps' }) {
   }, [chosen]);
 
   return (
-    <Dialog open onClose={close} maxWidth="sm" fullWidth aria-label={kind === 'steps' ? 'Add a step' : 'Commands'} sx={{ '& .MuiDialog-container': { alignItems: 'flex-start', pt: '9vh' } }} disableRestoreFocus>
+    <Dialog
+      open
+      onClose={close}
+      maxWidth="sm"
+      fullWidth
+      aria-label={kind === 'steps' ? 'Add a step' : 'Commands'}
+      sx={{ '& .MuiDialog-container': { alignItems: 'flex-start', pt: '9vh' } }}
+      disableRestoreFocus
+    >
       <InputBase
         autoFocus
         placeholder={kind === 'steps' ? 'Which step?' : 'What would you like to do?'}
@@ -85,10 +103,22 @@ function OpenPalette({ kind }: { kind: 'commands' | 'steps' }) {
           }
           if (event.key === 'Enter') run(found[chosen]);
         }}
-        inputProps={{ 'aria-label': 'Find', role: 'combobox', 'aria-expanded': true, 'aria-controls': 'palette-list', 'aria-activedescendant': found[chosen] ? `palette-${found[chosen].id}` : undefined }}
+        inputProps={{
+          'aria-label': 'Find',
+          role: 'combobox',
+          'aria-expanded': true,
+          'aria-controls': 'palette-list',
+          'aria-activedescendant': found[chosen] ? `palette-${found[chosen].id}` : undefined,
+        }}
         sx={{ px: 2.5, py: 1.5, fontSize: 16, borderBottom: `1px solid ${INK.line}` }}
       />
-      <List ref={list} id="palette-list" role="listbox" aria-label="Found" sx={{ overflowY: 'auto', maxHeight: '56vh', py: 0.75 }}>
+      <List
+        ref={list}
+        id="palette-list"
+        role="listbox"
+        aria-label="Found"
+        sx={{ overflowY: 'auto', maxHeight: '56vh', py: 0.75 }}
+      >
         {found.map((entry, i) => (
           <ListItemButton
             key={entry.id}
@@ -105,7 +135,11 @@ function OpenPalette({ kind }: { kind: 'commands' | 'steps' }) {
               {entry.help && <Box sx={{ fontSize: 12, color: 'text.secondary' }}>{entry.help}</Box>}
             </Box>
             {entry.off && <Box sx={{ fontSize: 12, color: '#f2d06b' }}>{entry.off}</Box>}
-            {entry.keys && <Box sx={{ fontFamily: MONO, fontSize: 11.5, color: 'text.secondary', whiteSpace: 'nowrap' }}>{keysText(entry.keys)}</Box>}
+            {entry.keys && (
+              <Box sx={{ fontFamily: MONO, fontSize: 11.5, color: 'text.secondary', whiteSpace: 'nowrap' }}>
+                {keysText(entry.keys)}
+              </Box>
+            )}
           </ListItemButton>
         ))}
         {found.length === 0 && <Box sx={{ px: 2.5, py: 1.5, color: 'text.secondary' }}>Nothing is called that.</Box>}

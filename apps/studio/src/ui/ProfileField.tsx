@@ -31,14 +31,26 @@ export function ProfileField({ spec, value, onChange, accent }: Props) {
       value: Math.round(1000 * (min + (max - min) * (1 - share((event.clientY - box.top) / box.height)))) / 1000,
     };
   };
-  const change = (i: number, point: ProfilePoint, live: boolean): void => onChange(value.map((old, k) => (k === i ? point : { ...old })), live);
+  const change = (i: number, point: ProfilePoint, live: boolean): void =>
+    onChange(
+      value.map((old, k) => (k === i ? point : { ...old })),
+      live,
+    );
 
   const onKey = (event: KeyboardEvent, i: number): void => {
     const by = { ArrowLeft: [-0.01, 0], ArrowRight: [0.01, 0], ArrowUp: [0, 0.01], ArrowDown: [0, -0.01] }[event.key];
     if (by) {
       const { at, value: v } = value[i];
-      change(i, { at: Math.min(1, Math.max(0, at + by[0])), value: Math.min(max, Math.max(min, v + by[1] * (max - min))) }, false);
-    } else if ((event.key === 'Delete' || event.key === 'Backspace') && value.length > 1) onChange(value.filter((_, k) => k !== i), false);
+      change(
+        i,
+        { at: Math.min(1, Math.max(0, at + by[0])), value: Math.min(max, Math.max(min, v + by[1] * (max - min))) },
+        false,
+      );
+    } else if ((event.key === 'Delete' || event.key === 'Backspace') && value.length > 1)
+      onChange(
+        value.filter((_, k) => k !== i),
+        false,
+      );
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -58,11 +70,34 @@ export function ProfileField({ spec, value, onChange, accent }: Props) {
           role="group"
           aria-label={`${spec.label} profile`}
           onDoubleClick={add}
-          sx={{ display: 'block', width: '100%', height: HEIGHT, bgcolor: INK.raised, borderRadius: '7px', overflow: 'visible', touchAction: 'none', cursor: 'copy' }}
+          sx={{
+            display: 'block',
+            width: '100%',
+            height: HEIGHT,
+            bgcolor: INK.raised,
+            borderRadius: '7px',
+            overflow: 'visible',
+            touchAction: 'none',
+            cursor: 'copy',
+          }}
         >
-          <line x1={0} x2={WIDTH} y1={y(1)} y2={y(1)} stroke={INK.line} strokeDasharray="2 3" vectorEffect="non-scaling-stroke" />
+          <line
+            x1={0}
+            x2={WIDTH}
+            y1={y(1)}
+            y2={y(1)}
+            stroke={INK.line}
+            strokeDasharray="2 3"
+            vectorEffect="non-scaling-stroke"
+          />
           <polygon points={`0,${HEIGHT} ${steps.join(' ')} ${WIDTH},${HEIGHT}`} fill={accent} opacity={0.18} />
-          <polyline points={steps.join(' ')} fill="none" stroke={accent} strokeWidth={1.6} vectorEffect="non-scaling-stroke" />
+          <polyline
+            points={steps.join(' ')}
+            fill="none"
+            stroke={accent}
+            strokeWidth={1.6}
+            vectorEffect="non-scaling-stroke"
+          />
           {value.map((point, i) => (
             <circle
               key={i}

@@ -5,7 +5,15 @@ import { useState } from 'react';
 import { INK } from './theme';
 
 /** A name being changed in place: Enter or leaving takes it, Escape drops it. */
-export function RenameInput({ value, label, done }: { value: string; label: string; done: (name: string | null) => void }) {
+export function RenameInput({
+  value,
+  label,
+  done,
+}: {
+  value: string;
+  label: string;
+  done: (name: string | null) => void;
+}) {
   const [text, setText] = useState(value);
   return (
     <InputBase

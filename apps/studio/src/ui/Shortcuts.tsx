@@ -26,10 +26,25 @@ export function Shortcuts() {
     <Dialog open={open} onClose={() => setView({ sheet: null })} maxWidth="md">
       <DialogTitle>Shortcuts</DialogTitle>
       <DialogContent sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 5, rowGap: 0.25, fontSize: 13 }}>
-        {[...COMMANDS.flatMap(({ label, keys }): [string, string][] => (keys ? [[label, keysText(keys)]] : [])), ...HANDS].map(([label, keys]) => (
-          <Box key={label} sx={{ display: 'flex', justifyContent: 'space-between', gap: 3, py: 0.4, borderBottom: `1px solid ${INK.line}66` }}>
+        {[
+          ...COMMANDS.flatMap(({ label, keys }): [string, string][] => (keys ? [[label, keysText(keys)]] : [])),
+          ...HANDS,
+        ].map(([label, keys]) => (
+          <Box
+            key={label}
+            sx={{
+              display: 'flex',
+              justifyContent: 'space-between',
+              gap: 3,
+              py: 0.4,
+              borderBottom: `1px solid ${INK.line}66`,
+            }}
+          >
             {label}
-            <Box component="span" sx={{ fontFamily: MONO, fontSize: 12, color: 'text.secondary', whiteSpace: 'nowrap' }}>
+            <Box
+              component="span"
+              sx={{ fontFamily: MONO, fontSize: 12, color: 'text.secondary', whiteSpace: 'nowrap' }}
+            >
               {keys}
             </Box>
           </Box>

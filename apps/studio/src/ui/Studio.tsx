@@ -45,9 +45,18 @@ export function Studio({ id }: { id: string }) {
       }
       const scene = checkScene(stored.scene);
       openScene(id, scene);
-      const { id: _, ...seen } = view ?? { id, ...firstView, frame: scene.range[0] };
+      const { id: sceneId, ...seen } = view ?? { id, ...firstView, frame: scene.range[0] };
       const known = seen.growth === SCENE_ENTRY || growthIn(scene, seen.growth) !== undefined;
-      setView({ ...seen, growth: known ? seen.growth : (scene.growths[0]?.id ?? SCENE_ENTRY), playing: false, tool: 'look', redraw: null, keys: [], palette: null, sheet: null });
+      setView({
+        ...seen,
+        growth: known ? seen.growth : (scene.growths[0]?.id ?? SCENE_ENTRY),
+        playing: false,
+        tool: 'look',
+        redraw: null,
+        keys: [],
+        palette: null,
+        sheet: null,
+      });
       stops = [startDirector(), startPlaying(), startAutosave(id)];
       setLoading('open');
     })().catch((error) => {
@@ -83,7 +92,8 @@ function Room() {
       const { palette, sheet: open } = useView.getState();
       if (palette || open || document.querySelector('[role="dialog"],[role="menu"],.MuiPopover-root')) return;
       // A focused button is pressed by the space bar; that is its own business.
-      if (event.code === 'Space' && (event.target as HTMLElement).closest('button,[role="button"],[role="option"]')) return;
+      if (event.code === 'Space' && (event.target as HTMLElement).closest('button,[role="button"],[role="option"]'))
+        return;
       event.preventDefault();
       const id = byKeys.get(hotkey);
       if (id) runCommand(id);
@@ -93,13 +103,33 @@ function Room() {
   useHotkeys('escape', () => setView({ tool: 'look', redraw: null, keys: [] }));
 
   return (
-    <Box sx={{ height: '100vh', display: 'grid', gridTemplate: '46px minmax(0, 1fr) / 356px minmax(0, 1fr)', overflow: 'hidden' }}>
+    <Box
+      sx={{
+        height: '100vh',
+        display: 'grid',
+        gridTemplate: '46px minmax(0, 1fr) / 356px minmax(0, 1fr)',
+        overflow: 'hidden',
+      }}
+    >
       <Header />
-      <Box component="aside" aria-label="Growths and steps" sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, bgcolor: 'background.paper', borderRight: `1px solid ${INK.line}` }}>
+      <Box
+        component="aside"
+        aria-label="Growths and steps"
+        sx={{
+          display: 'flex',
+          flexDirection: 'column',
+          minHeight: 0,
+          bgcolor: 'background.paper',
+          borderRight: `1px solid ${INK.line}`,
+        }}
+      >
         <GrowthList />
         {chosen ? <Stem key={chosen.id} growth={chosen} /> : <ScenePanel />}
       </Box>
-      <Box component="main" sx={{ display: 'grid', gridTemplateRows: 'minmax(0, 1fr) 236px', minWidth: 0, minHeight: 0 }}>
+      <Box
+        component="main"
+        sx={{ display: 'grid', gridTemplateRows: 'minmax(0, 1fr) 236px', minWidth: 0, minHeight: 0 }}
+      >
         <Viewport />
         <Timeline />
       </Box>

@@ -27,7 +27,19 @@ export function Row({ label, help, children }: { label: string; help: string; ch
 }
 
 /** One of several. */
-export function ChoiceField({ label, help, options, value, onChange }: { label: string; help: string; options: readonly { value: string; label: string }[]; value: string; onChange: (value: string) => void }) {
+export function ChoiceField({
+  label,
+  help,
+  options,
+  value,
+  onChange,
+}: {
+  label: string;
+  help: string;
+  options: readonly { value: string; label: string }[];
+  value: string;
+  onChange: (value: string) => void;
+}) {
   return (
     <Row label={label} help={help}>
       <Select
@@ -49,18 +61,43 @@ export function ChoiceField({ label, help, options, value, onChange }: { label: 
 }
 
 /** On or off. */
-export function ToggleField({ label, help, value, onChange }: { label: string; help: string; value: boolean; onChange: (value: boolean) => void }) {
+export function ToggleField({
+  label,
+  help,
+  value,
+  onChange,
+}: {
+  label: string;
+  help: string;
+  value: boolean;
+  onChange: (value: boolean) => void;
+}) {
   return (
     <Row label={label} help={help}>
       <Box>
-        <Switch size="small" checked={value} onChange={(event) => onChange(event.target.checked)} slotProps={{ input: { 'aria-label': label } }} />
+        <Switch
+          size="small"
+          checked={value}
+          onChange={(event) => onChange(event.target.checked)}
+          slotProps={{ input: { 'aria-label': label } }}
+        />
       </Box>
     </Row>
   );
 }
 
 /** A colour, behind a swatch. */
-export function ColorField({ label, help, value, onChange }: { label: string; help: string; value: string; onChange: (value: string, live: boolean) => void }) {
+export function ColorField({
+  label,
+  help,
+  value,
+  onChange,
+}: {
+  label: string;
+  help: string;
+  value: string;
+  onChange: (value: string, live: boolean) => void;
+}) {
   return (
     <Row label={label} help={help}>
       <Swatch label={label} value={value} onChange={onChange} />
@@ -69,7 +106,15 @@ export function ColorField({ label, help, value, onChange }: { label: string; he
 }
 
 /** A swatch that opens a colour picker, the scene's palette in it. */
-export function Swatch({ label, value, onChange }: { label: string; value: string; onChange: (value: string, live: boolean) => void }) {
+export function Swatch({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (value: string, live: boolean) => void;
+}) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const palette = useDocument((state) => state.scene.finish.palette);
   return (
@@ -77,7 +122,14 @@ export function Swatch({ label, value, onChange }: { label: string; value: strin
       <ButtonBase
         aria-label={`${label}: ${value}`}
         onClick={(event) => setAnchor(event.currentTarget)}
-        sx={{ width: 74, height: 22, borderRadius: '7px', bgcolor: value, border: `1px solid ${INK.line}`, justifySelf: 'start' }}
+        sx={{
+          width: 74,
+          height: 22,
+          borderRadius: '7px',
+          bgcolor: value,
+          border: `1px solid ${INK.line}`,
+          justifySelf: 'start',
+        }}
       />
       <Popover
         open={anchor !== null}
@@ -92,7 +144,12 @@ export function Swatch({ label, value, onChange }: { label: string; value: strin
         <HexColorPicker color={value} onChange={(color) => onChange(color, true)} />
         <Box sx={{ display: 'flex', gap: 0.5, flexWrap: 'wrap', width: 200 }}>
           {palette.map((color) => (
-            <ButtonBase key={color} aria-label={color} onClick={() => onChange(color, true)} sx={{ width: 20, height: 20, borderRadius: 10, bgcolor: color, border: `1px solid ${INK.line}` }} />
+            <ButtonBase
+              key={color}
+              aria-label={color}
+              onClick={() => onChange(color, true)}
+              sx={{ width: 20, height: 20, borderRadius: 10, bgcolor: color, border: `1px solid ${INK.line}` }}
+            />
           ))}
         </Box>
         <Box
@@ -101,7 +158,17 @@ export function Swatch({ label, value, onChange }: { label: string; value: strin
           prefixed
           aria-label={`${label} in hexadecimal`}
           onChange={(color: string) => /^#[0-9a-f]{6}$/i.test(color) && onChange(color, true)}
-          sx={{ width: 200, bgcolor: INK.raised, color: INK.text, border: `1px solid ${INK.line}`, borderRadius: '7px', px: 1, py: 0.5, fontFamily: MONO, fontSize: 12 }}
+          sx={{
+            width: 200,
+            bgcolor: INK.raised,
+            color: INK.text,
+            border: `1px solid ${INK.line}`,
+            borderRadius: '7px',
+            px: 1,
+            py: 0.5,
+            fontFamily: MONO,
+            fontSize: 12,
+          }}
         />
       </Popover>
     </>

@@ -43,25 +43,39 @@ export const theme = createTheme({
       styleOverrides: {
         body: { overscrollBehavior: 'none' },
         '*': { scrollbarColor: `${INK.line} transparent`, scrollbarWidth: 'thin' },
-        '@media (prefers-reduced-motion: reduce)': { '*': { transition: 'none !important', animation: 'none !important' } },
+        '@media (prefers-reduced-motion: reduce)': {
+          '*': { transition: 'none !important', animation: 'none !important' },
+        },
       },
     },
     MuiButtonBase: {
       defaultProps: { disableRipple: true },
       styleOverrides: { root: { '&.Mui-focusVisible': { outline: `2px solid ${INK.sprout}`, outlineOffset: 1 } } },
     },
-    MuiButton: { defaultProps: { size: 'small', disableElevation: true }, styleOverrides: { root: { borderRadius: 18, paddingInline: 14 } } },
+    MuiButton: {
+      defaultProps: { size: 'small', disableElevation: true },
+      styleOverrides: { root: { borderRadius: 18, paddingInline: 14 } },
+    },
     MuiIconButton: { defaultProps: { size: 'small' } },
     MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
     MuiDialog: { styleOverrides: { paper: { border: `1px solid ${INK.line}`, borderRadius: 16 } } },
     MuiMenu: { styleOverrides: { paper: { border: `1px solid ${INK.line}` } } },
     MuiTooltip: {
       defaultProps: { enterDelay: 500, disableInteractive: true },
-      styleOverrides: { tooltip: { background: '#24363e', fontSize: 12, maxWidth: 280, border: `1px solid ${INK.line}` } },
+      styleOverrides: {
+        tooltip: { background: '#24363e', fontSize: 12, maxWidth: 280, border: `1px solid ${INK.line}` },
+      },
     },
     MuiSlider: { defaultProps: { size: 'small' } },
   },
 });
 
 /** The wordmark's type. */
-export const wordmark = { fontFamily: WORDMARK, fontWeight: 700, fontSize: 20, letterSpacing: '-0.02em', color: INK.sprout, textDecoration: 'none' } as const;
+export const wordmark = {
+  fontFamily: WORDMARK,
+  fontWeight: 700,
+  fontSize: 20,
+  letterSpacing: '-0.02em',
+  color: INK.sprout,
+  textDecoration: 'none',
+} as const;

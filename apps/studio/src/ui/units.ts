@@ -22,7 +22,8 @@ const UNITS: Record<Unit, UnitStyle> = {
 export const unitOf = (unit: Unit): UnitStyle => UNITS[unit];
 
 /** A stored value as people read it, without its sign. */
-export const shownFigure = (value: number, unit: Unit): string => figure(value * UNITS[unit].factor, UNITS[unit].decimals);
+export const shownFigure = (value: number, unit: Unit): string =>
+  figure(value * UNITS[unit].factor, UNITS[unit].decimals);
 
 /** The stored value that a person's text means, its sign allowed behind it; NaN when it is no number. */
 export function typedValue(text: string, unit: Unit): number {

@@ -24,7 +24,15 @@ export function AnchorHandles() {
   const growth = growthIn(scene, growthId);
   const step = growth?.steps.find(({ id, kind, on }) => kind === 'drawn' && on && openSteps.includes(id));
   if (!growth || !step || busy) return null;
-  return <Handles growth={growth.id} step={step.id} anchors={step.params.anchors as Vec3[]} closed={step.params.closed === true} hue={growth.hue} />;
+  return (
+    <Handles
+      growth={growth.id}
+      step={step.id}
+      anchors={step.params.anchors as Vec3[]}
+      closed={step.params.closed === true}
+      hue={growth.hue}
+    />
+  );
 }
 
 interface Props {
@@ -46,7 +54,12 @@ function Handles({ growth, step, anchors, closed, hue }: Props) {
   const place = (event: PointerEvent | React.MouseEvent, through: Vec3): Vec3 | null => {
     const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
     if (!projection.camera) return null;
-    const point = ontoPlane(event.clientX - box.left, event.clientY - box.top, facingPlane(through, projection.camera), projection);
+    const point = ontoPlane(
+      event.clientX - box.left,
+      event.clientY - box.top,
+      facingPlane(through, projection.camera),
+      projection,
+    );
     return point && (point.map((value) => Math.round(value * 1e4) / 1e4) as unknown as Vec3);
   };
   const replace = (i: number, point: Vec3): Vec3[] => anchors.map((anchor, k) => (k === i ? point : anchor));
@@ -69,7 +82,8 @@ function Handles({ growth, step, anchors, closed, hue }: Props) {
     set(replace(i, [moved.x, moved.y, moved.z]), 'nudge');
   };
 
-  const curve = anchors.length > 1 ? catmullRom(anchors.flat(), PER_SEGMENT, closed && anchors.length > 2) : new Float64Array();
+  const curve =
+    anchors.length > 1 ? catmullRom(anchors.flat(), PER_SEGMENT, closed && anchors.length > 2) : new Float64Array();
   const dots = Array.from({ length: curve.length / 3 }, (_, i) => toScreen(at(curve, i), projection));
   const line = dots.flatMap((dot) => (dot ? [`${dot.x.toFixed(1)},${dot.y.toFixed(1)}`] : [])).join(' ');
 
@@ -81,13 +95,28 @@ function Handles({ growth, step, anchors, closed, hue }: Props) {
     const nearest = near.indexOf(Math.min(...near));
     const segment = Math.min(Math.floor(nearest / PER_SEGMENT), closed ? anchors.length - 1 : anchors.length - 2);
     const point = place(event, at(curve, nearest));
-    if (point && anchors.every((anchor) => distance(anchor, point) > 1e-4)) set([...anchors.slice(0, segment + 1), point, ...anchors.slice(segment + 1)]);
+    if (point && anchors.every((anchor) => distance(anchor, point) > 1e-4))
+      set([...anchors.slice(0, segment + 1), point, ...anchors.slice(segment + 1)]);
   };
 
   return (
-    <Box component="svg" aria-label="Anchors" role="group" sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' }}>
+    <Box
+      component="svg"
+      aria-label="Anchors"
+      role="group"
+      sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' }}
+    >
       <polyline points={line} fill="none" stroke={hue} strokeWidth={1.2} strokeDasharray="3 4" opacity={0.8} />
-      <polyline points={line} fill="none" stroke="transparent" strokeWidth={14} pointerEvents="stroke" cursor="copy" data-testid="anchor-line" onDoubleClick={insert} />
+      <polyline
+        points={line}
+        fill="none"
+        stroke="transparent"
+        strokeWidth={14}
+        pointerEvents="stroke"
+        cursor="copy"
+        data-testid="anchor-line"
+        onDoubleClick={insert}
+      />
       {anchors.map((anchor, i) => {
         const dot = toScreen(anchor, projection);
         if (!dot) return null;

@@ -12,7 +12,7 @@ import { INK, MONO } from '@/ui/theme';
 
 const LOOKS: [Look, string, string][] = [
   ['finished', 'Finished', 'Skins with colour and light'],
-  ['paths', 'Paths', 'The paths alone, in the growths\' hues'],
+  ['paths', 'Paths', "The paths alone, in the growths' hues"],
   ['points', 'Points', 'The points that the paths are made of'],
 ];
 
@@ -35,7 +35,13 @@ export function Chips() {
       </Bar>
       <Bar label="Picture quality" place={{ right: 14, top: 12 }}>
         {QUALITIES.map(([value, label, help]) => (
-          <Choice key={value} label={label} help={help} on={quality === value} pick={() => setView({ quality: value })} />
+          <Choice
+            key={value}
+            label={label}
+            help={help}
+            on={quality === value}
+            pick={() => setView({ quality: value })}
+          />
         ))}
       </Bar>
       <Statistics />
@@ -45,15 +51,40 @@ export function Chips() {
             <Box component="span" sx={{ color: 'text.secondary' }}>
               {redraw ? 'Redraw on' : 'Draw on'}
             </Box>
-            <Choice label="View plane" help="The plane through the view's centre that faces you" on={drawOn === 'view'} pick={() => setView({ drawOn: 'view' })} />
-            <Choice label="Ground" help="The ground at height 0" on={drawOn === 'ground'} pick={() => setView({ drawOn: 'ground' })} />
+            <Choice
+              label="View plane"
+              help="The plane through the view's centre that faces you"
+              on={drawOn === 'view'}
+              pick={() => setView({ drawOn: 'view' })}
+            />
+            <Choice
+              label="Ground"
+              help="The ground at height 0"
+              on={drawOn === 'ground'}
+              pick={() => setView({ drawOn: 'ground' })}
+            />
             <Choice label="Stop drawing" help="Esc" on={false} pick={() => setView({ tool: 'look', redraw: null })} />
           </>
         ) : (
           <>
-            <Choice label="Draw" help="Draw a path freehand (D)" on={false} pick={() => setView({ tool: 'draw', redraw: null, playing: false })} />
-            <Choice label="See all" help="Brings everything into view (O)" on={false} pick={() => setView(({ frameAll }) => ({ frameAll: frameAll + 1 }))} />
-            <Choice label="Shot" help="Look through the shot's camera, as pictures and films are made" on={eye === null} pick={() => setView({ eye: null })} />
+            <Choice
+              label="Draw"
+              help="Draw a path freehand (D)"
+              on={false}
+              pick={() => setView({ tool: 'draw', redraw: null, playing: false })}
+            />
+            <Choice
+              label="See all"
+              help="Brings everything into view (O)"
+              on={false}
+              pick={() => setView(({ frameAll }) => ({ frameAll: frameAll + 1 }))}
+            />
+            <Choice
+              label="Shot"
+              help="Look through the shot's camera, as pictures and films are made"
+              on={eye === null}
+              pick={() => setView({ eye: null })}
+            />
             {eye && (
               <Choice
                 label="Keep as shot"
@@ -82,8 +113,18 @@ function Bar({ label, place, children }: { label: string; place: object; childre
       role="group"
       aria-label={label}
       sx={{
-        position: 'absolute', ...place, display: 'flex', alignItems: 'center', gap: 0.25, px: 0.75, minHeight: 28, fontSize: 12, borderRadius: 4,
-        bgcolor: '#0b1316c8', border: `1px solid ${INK.line}99`, whiteSpace: 'nowrap',
+        position: 'absolute',
+        ...place,
+        display: 'flex',
+        alignItems: 'center',
+        gap: 0.25,
+        px: 0.75,
+        minHeight: 28,
+        fontSize: 12,
+        borderRadius: 4,
+        bgcolor: '#0b1316c8',
+        border: `1px solid ${INK.line}99`,
+        whiteSpace: 'nowrap',
       }}
     >
       {children}
@@ -97,7 +138,16 @@ function Choice({ label, help, on, pick }: { label: string; help: string; on: bo
       <ButtonBase
         aria-pressed={on}
         onClick={pick}
-        sx={{ px: 0.9, py: 0.4, borderRadius: 3, fontSize: 12, fontFamily: 'inherit', fontWeight: on ? 650 : 450, color: on ? INK.sprout : INK.mute, '&:hover': { color: on ? INK.sprout : INK.text } }}
+        sx={{
+          px: 0.9,
+          py: 0.4,
+          borderRadius: 3,
+          fontSize: 12,
+          fontFamily: 'inherit',
+          fontWeight: on ? 650 : 450,
+          color: on ? INK.sprout : INK.mute,
+          '&:hover': { color: on ? INK.sprout : INK.text },
+        }}
       >
         {label}
       </ButtonBase>
@@ -105,7 +155,8 @@ function Choice({ label, help, on, pick }: { label: string; help: string; on: bo
   );
 }
 
-const compact = (n: number): string => (n >= 1e6 ? `${(n / 1e6).toFixed(1)}M` : n >= 1e4 ? `${(n / 1e3).toFixed(1)}k` : n.toLocaleString('en-GB'));
+const compact = (n: number): string =>
+  n >= 1e6 ? `${(n / 1e6).toFixed(1)}M` : n >= 1e4 ? `${(n / 1e3).toFixed(1)}k` : n.toLocaleString('en-GB');
 
 /** Faces, copies and time of the frame on screen; while a long evaluation runs, which step is at it and how to stop it. */
 function Statistics() {
@@ -125,11 +176,17 @@ function Statistics() {
     );
   }
   if (!record) return null;
-  const sum = (of: 'faces' | 'copies' | 'points'): number => record.growths.reduce((total, growth) => total + growth.counts[of], 0);
+  const sum = (of: 'faces' | 'copies' | 'points'): number =>
+    record.growths.reduce((total, growth) => total + growth.counts[of], 0);
   return (
     <Bar label="Statistics" place={{ left: 14, bottom: 12 }}>
-      <Box component="span" data-testid="statistics" sx={{ px: 0.75, fontFamily: MONO, color: INK.mute, '& b': { color: INK.text, fontWeight: 500 } }}>
-        <b>{compact(sum('faces'))} faces</b>&ensp;{compact(sum('points'))} points&ensp;{compact(sum('copies'))} copies&ensp;{record.milliseconds.toFixed(1)} ms
+      <Box
+        component="span"
+        data-testid="statistics"
+        sx={{ px: 0.75, fontFamily: MONO, color: INK.mute, '& b': { color: INK.text, fontWeight: 500 } }}
+      >
+        <b>{compact(sum('faces'))} faces</b>&ensp;{compact(sum('points'))} points&ensp;{compact(sum('copies'))}{' '}
+        copies&ensp;{record.milliseconds.toFixed(1)} ms
       </Box>
     </Bar>
   );

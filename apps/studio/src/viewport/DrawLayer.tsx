@@ -57,7 +57,14 @@ export function DrawLayer() {
       onPointerCancel={finish}
     >
       <svg width="100%" height="100%" aria-hidden>
-        <polyline points={line.map((point) => point.join()).join(' ')} fill="none" stroke={INK.front} strokeWidth={2.5} strokeLinecap="round" strokeLinejoin="round" />
+        <polyline
+          points={line.map((point) => point.join()).join(' ')}
+          fill="none"
+          stroke={INK.front}
+          strokeWidth={2.5}
+          strokeLinecap="round"
+          strokeLinejoin="round"
+        />
       </svg>
     </Box>
   );

@@ -12,7 +12,19 @@ export function Empty() {
   const drawing = useView((state) => state.tool === 'draw');
   if (!empty || drawing) return null;
   return (
-    <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeContent: 'center', justifyItems: 'center', gap: 1.5, textAlign: 'center', pointerEvents: 'none', '& button': { pointerEvents: 'auto' } }}>
+    <Box
+      sx={{
+        position: 'absolute',
+        inset: 0,
+        display: 'grid',
+        placeContent: 'center',
+        justifyItems: 'center',
+        gap: 1.5,
+        textAlign: 'center',
+        pointerEvents: 'none',
+        '& button': { pointerEvents: 'auto' },
+      }}
+    >
       <Typography variant="h2">Nothing grows here yet</Typography>
       <Typography color="text.secondary" sx={{ maxWidth: 340 }}>
         Draw a path in this view and it grows at once, or begin with a line or a helix.

@@ -42,7 +42,7 @@ export function Stage() {
       invalidate();
       clearTimeout(timer);
       timer = setTimeout(() => {
-        if (useView.getState().playing) return;
+        if (useView.getState().playing || !useResults.getState().record) return;
         settled.current = true;
         invalidate();
       }, SETTLE);
@@ -68,7 +68,12 @@ export function Stage() {
     const looked = (): void => {
       if (ours) return;
       const { position } = camera;
-      setView({ eye: { position: [position.x, position.y, position.z], target: [orbit.target.x, orbit.target.y, orbit.target.z] } });
+      setView({
+        eye: {
+          position: [position.x, position.y, position.z],
+          target: [orbit.target.x, orbit.target.y, orbit.target.z],
+        },
+      });
     };
     orbit.addEventListener('change', looked);
     follow();
@@ -79,7 +84,9 @@ export function Stage() {
         else if (now.look !== before.look || now.quality !== before.quality || now.playing !== before.playing) moved();
       }),
       useDocument.subscribe((now, before) => now.scene !== before.scene && follow()),
-      useResults.subscribe((now, before) => (now.record !== before.record || now.onScreen !== before.onScreen) && moved()),
+      useResults.subscribe(
+        (now, before) => (now.record !== before.record || now.onScreen !== before.onScreen) && moved(),
+      ),
     ];
     const frameAll = (): void => {
       const { center, radius } = rig.bounds;
@@ -87,7 +94,9 @@ export function Stage() {
       const reach = (1.12 * radius) / Math.sin((half * Math.PI) / 180);
       const direction = camera.position.clone().sub(orbit.target).normalize();
       const position = center.clone().addScaledVector(direction, reach);
-      setView({ eye: { position: [position.x, Math.max(0.05, position.y), position.z], target: [center.x, center.y, center.z] } });
+      setView({
+        eye: { position: [position.x, Math.max(0.05, position.y), position.z], target: [center.x, center.y, center.z] },
+      });
     };
     setPictureTaker(
       () =>
@@ -108,8 +117,12 @@ export function Stage() {
   useFrame(() => {
     const { scene } = useDocument.getState();
     const { look, quality, playing } = useView.getState();
-    const { record, onScreen } = useResults.getState();
-    const rendering: Rendering = { quality: quality === 'auto' ? automatic(settled.current && !playing, fineCost.current) : quality };
+    const { record, onScreen, lost } = useResults.getState();
+    // An empty picture first would only delay the real one: shaders are made while nothing else can run.
+    if (!record && !lost) return;
+    const rendering: Rendering = {
+      quality: quality === 'auto' ? automatic(settled.current && !playing, fineCost.current) : quality,
+    };
     const ratio = pixelRatioOf(rendering, window.devicePixelRatio);
     if (gl.getPixelRatio() !== ratio) gl.setPixelRatio(ratio);
     const started = performance.now();

@@ -1,8 +1,14 @@
-import { Color, type IUniform, MeshLambertMaterial, MeshStandardMaterial, type WebGLProgramParametersWithUniforms } from 'three';
+import {
+  Color,
+  type IUniform,
+  MeshLambertMaterial,
+  MeshStandardMaterial,
+  type WebGLProgramParametersWithUniforms,
+} from 'three';
 import { type Surface } from '@uvrex/core';
 import { type Rendering } from './rendering';
 
-const PLAIN: Surface = { roughness: 0.6, glowColor: [1, 0.55, 0.35] };
+const PLAIN: Surface = { roughness: 0.6, glowColor: [1, 0.55, 0.35], glowReach: 0.2 };
 
 /**
  * The material of a growth: vertex colours, light given off where the vertex glows, and a soft rim that lets thin
@@ -24,7 +30,10 @@ export function growthMaterial(
   material.onBeforeCompile = (shader: WebGLProgramParametersWithUniforms) => {
     Object.assign(shader.uniforms, uniforms);
     shader.vertexShader = shader.vertexShader
-      .replace('#include <common>', `#include <common>\n${features.glow ? 'attribute float glow;\n' : ''}varying float vGlow;`)
+      .replace(
+        '#include <common>',
+        `#include <common>\n${features.glow ? 'attribute float glow;\n' : ''}varying float vGlow;`,
+      )
       .replace('#include <begin_vertex>', `#include <begin_vertex>\nvGlow = ${features.glow ? 'glow' : '0.0'};`);
     shader.fragmentShader = shader.fragmentShader
       .replace('#include <common>', '#include <common>\nvarying float vGlow;\nuniform vec3 glowColor;')

@@ -33,5 +33,8 @@ export const groundPlane = (): Plane => new Plane(new Vector3(0, 1, 0), 0);
 
 /** The plane through a point that faces the camera. */
 export function facingPlane(through: Vec3, camera: PerspectiveCamera): Plane {
-  return new Plane().setFromNormalAndCoplanarPoint(camera.getWorldDirection(new Vector3()).negate(), new Vector3(...through));
+  return new Plane().setFromNormalAndCoplanarPoint(
+    camera.getWorldDirection(new Vector3()).negate(),
+    new Vector3(...through),
+  );
 }

@@ -32,8 +32,17 @@ export function prepareRenderer(renderer: WebGLRenderer): void {
 }
 
 /** A renderer for pictures that leave the product, at an exact size. */
-export function pictureRenderer(canvas: HTMLCanvasElement | OffscreenCanvas, width: number, height: number): WebGLRenderer {
-  const renderer = new WebGLRenderer({ canvas, antialias: false, preserveDrawingBuffer: true, powerPreference: 'high-performance' });
+export function pictureRenderer(
+  canvas: HTMLCanvasElement | OffscreenCanvas,
+  width: number,
+  height: number,
+): WebGLRenderer {
+  const renderer = new WebGLRenderer({
+    canvas,
+    antialias: false,
+    preserveDrawingBuffer: true,
+    powerPreference: 'high-performance',
+  });
   prepareRenderer(renderer);
   renderer.setPixelRatio(1);
   renderer.setSize(width, height, false);

@@ -1,8 +1,25 @@
 import {
-  AdditiveBlending, BufferAttribute, BufferGeometry, Color, Group, LineBasicMaterial, LineSegments, type Material, Mesh, type Object3D,
-  type PerspectiveCamera, Points, PointsMaterial, Scene as ThreeScene, ShaderMaterial, Sphere, Vector2, Vector3, type WebGLRenderer,
+  AdditiveBlending,
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  Group,
+  LineBasicMaterial,
+  LineSegments,
+  type Material,
+  Mesh,
+  type Object3D,
+  type PerspectiveCamera,
+  Points,
+  PointsMaterial,
+  Scene as ThreeScene,
+  ShaderMaterial,
+  Sphere,
+  Vector2,
+  Vector3,
+  type WebGLRenderer,
 } from 'three';
-import { type Scene } from '@uvrex/core';
+import { type Scene, type Surface } from '@uvrex/core';
 import { type OnScreen } from '@/state/results';
 import { type Eye, type Look } from '@/state/view';
 import { type Shown } from '@/worker/protocol';
@@ -113,7 +130,13 @@ class Entry {
 
   show(growth: OnScreen, look: Look, rendering: Rendering): void {
     const parts = partsOf(growth, look, rendering);
-    const drawnAs = JSON.stringify([look, rendering.quality, growth.hue, growth.shown.surface, parts.map(({ kind }) => kind)]);
+    const drawnAs = JSON.stringify([
+      look,
+      rendering.quality,
+      growth.hue,
+      growth.shown.surface,
+      parts.map(({ kind }) => kind),
+    ]);
     if (this.#growth === growth && this.#drawnAs === drawnAs) return;
     if (this.#drawnAs === drawnAs) {
       parts.forEach((part, i) => {
@@ -170,7 +193,14 @@ function partsOf({ shown, hue }: OnScreen, look: Look, rendering: Rendering): Dr
     };
     const tips = surface && tipsOf(shown);
     if (!tips) return [skin];
-    return [skin, { kind: 'halos', geometry: () => points(tips), make: (geometry) => halos(geometry, surface.glowColor) }];
+    return [
+      skin,
+      {
+        kind: 'halos',
+        geometry: () => points(tips.positions).setAttribute('strength', new BufferAttribute(tips.strengths, 1)),
+        make: (geometry) => halos(geometry, surface),
+      },
+    ];
   }
   if (!paths) return [];
   if (look === 'points') {
@@ -178,7 +208,8 @@ function partsOf({ shown, hue }: OnScreen, look: Look, rendering: Rendering): Dr
       new Points(geometry, new PointsMaterial({ color: hue, size: 3.5, sizeAttenuation: false, fog: false }));
     return [{ kind: 'points', geometry: () => points(paths.positions), make }];
   }
-  const make = (geometry: BufferGeometry): Drawn => new LineSegments(geometry, new LineBasicMaterial({ color: hue, fog: false }));
+  const make = (geometry: BufferGeometry): Drawn =>
+    new LineSegments(geometry, new LineBasicMaterial({ color: hue, fog: false }));
   return [{ kind: 'lines', geometry: () => pathLines(paths), make }];
 }
 
@@ -204,8 +235,8 @@ function pathLines({ positions, offsets, closed }: NonNullable<Shown['paths']>):
   return points(positions).setIndex(pairs);
 }
 
-/** The glowing ends of a growth's paths; null when it has none. */
-function tipsOf({ paths, mesh }: Shown): Float32Array | null {
+/** The open ends of a growth's paths, with the strongest light that its skin gives off; null where nothing glows. */
+function tipsOf({ paths, mesh }: Shown): { positions: Float32Array; strengths: Float32Array } | null {
   if (!paths || !mesh?.glow) return null;
   const ends: number[] = [];
   for (let p = 0; p < paths.offsets.length - 1; p++) {
@@ -213,30 +244,32 @@ function tipsOf({ paths, mesh }: Shown): Float32Array | null {
     if (b - a > 1 && !paths.closed[p]) ends.push(...paths.positions.subarray(3 * b - 3, 3 * b));
   }
   const strongest = mesh.glow.reduce((top, glow) => Math.max(top, glow), 0);
-  return ends.length > 0 && strongest > 0.01 ? Float32Array.from(ends) : null;
+  if (ends.length === 0 || strongest < 0.01) return null;
+  return { positions: Float32Array.from(ends), strengths: new Float32Array(ends.length / 3).fill(strongest) };
 }
 
 /** A soft light about each tip: the glow as water scatters it. */
-function halos(geometry: BufferGeometry, [r, g, b]: [number, number, number]): Drawn {
+function halos(geometry: BufferGeometry, { glowColor, glowReach }: Surface): Drawn {
   const material = new ShaderMaterial({
     transparent: true,
     depthWrite: false,
     blending: AdditiveBlending,
-    uniforms: { tint: { value: new Color(r, g, b) }, pixels: { value: 600 } },
+    uniforms: { tint: { value: new Color(...glowColor) }, pixels: { value: 600 }, reach: { value: glowReach } },
     vertexShader: `
-      uniform float pixels;
+      uniform float pixels; uniform float reach; attribute float strength; varying float vStrength;
       void main() {
+        vStrength = strength;
         vec4 seen = modelViewMatrix * vec4(position, 1.0);
         seen.xyz *= 0.985;
         gl_Position = projectionMatrix * seen;
-        gl_PointSize = min(pixels * 0.62 / -seen.z, 900.0);
+        gl_PointSize = min(pixels * 2.6 * reach * projectionMatrix[1][1] * 0.5 / -seen.z, 900.0);
       }`,
     fragmentShader: `
-      uniform vec3 tint;
+      uniform vec3 tint; varying float vStrength;
       void main() {
         float r = length(gl_PointCoord - 0.5) * 2.0;
-        float light = pow(max(0.0, 1.0 - r), 3.0);
-        gl_FragColor = vec4(tint * light * 0.55, light);
+        float light = pow(max(0.0, 1.0 - r), 2.6) * 0.5 * min(vStrength, 2.0);
+        gl_FragColor = vec4(tint * light, light);
         #include <colorspace_fragment>
       }`,
   });

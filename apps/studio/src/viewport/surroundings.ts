@@ -1,6 +1,22 @@
 import {
-  AdditiveBlending, BufferAttribute, BufferGeometry, CircleGeometry, Color, DirectionalLight, Fog, Group, HemisphereLight, Mesh,
-  MeshLambertMaterial, MeshStandardMaterial, Points, type Scene as ThreeScene, ShaderMaterial, Sphere, Vector2, Vector3,
+  AdditiveBlending,
+  BufferAttribute,
+  BufferGeometry,
+  CircleGeometry,
+  Color,
+  DirectionalLight,
+  Fog,
+  Group,
+  HemisphereLight,
+  Mesh,
+  MeshLambertMaterial,
+  MeshStandardMaterial,
+  Points,
+  type Scene as ThreeScene,
+  ShaderMaterial,
+  Sphere,
+  Vector2,
+  Vector3,
 } from 'three';
 import { random, type Scene } from '@uvrex/core';
 import { type Rendering } from './rendering';
@@ -27,7 +43,16 @@ export class Surroundings {
     this.#ground.receiveShadow = true;
     this.#motes = motePoints();
     this.#key.castShadow = true;
-    this.group.add(this.#sky, this.#ground, this.#key, this.#key.target, this.#back, this.#back.target, this.#fill, this.#motes);
+    this.group.add(
+      this.#sky,
+      this.#ground,
+      this.#key,
+      this.#key.target,
+      this.#back,
+      this.#back.target,
+      this.#fill,
+      this.#motes,
+    );
     three.add(this.group);
   }
 
@@ -39,10 +64,10 @@ export class Surroundings {
     uniforms.above.value = high;
     uniforms.below.value = low;
     const far = haze > 0 ? 4 + 26 * (1 - haze) ** 2 : 1e6;
-    this.three.fog = haze > 0 ? new Fog(low.clone().lerp(high, 0.3), far * 0.25, far) : null;
+    this.three.fog = haze > 0 ? new Fog(low.clone().lerp(high, 0.42), far * 0.25, far) : null;
 
     this.#ground.visible = ground;
-    const floor = low.clone().lerp(high, 0.42);
+    const floor = low.clone().lerp(high, 0.5);
     const wantsStandard = rendering.quality !== 'draft';
     if (wantsStandard !== this.#ground.material instanceof MeshStandardMaterial) {
       this.#ground.material.dispose();
@@ -128,7 +153,10 @@ function fadeOut(material: MeshLambertMaterial | MeshStandardMaterial): void {
       .replace('#include <begin_vertex>', '#include <begin_vertex>\nvPlace = position;');
     shader.fragmentShader = shader.fragmentShader
       .replace('#include <common>', '#include <common>\nvarying vec3 vPlace;')
-      .replace('#include <dithering_fragment>', '#include <dithering_fragment>\ngl_FragColor.a *= pow(1.0 - smoothstep(0.0, 9.0, length(vPlace.xz)), 1.6);');
+      .replace(
+        '#include <dithering_fragment>',
+        '#include <dithering_fragment>\ngl_FragColor.a *= pow(1.0 - smoothstep(0.0, 6.5, length(vPlace.xz)), 1.5);',
+      );
   };
 }
 
@@ -142,14 +170,15 @@ function skyMesh(): Mesh<BufferGeometry, ShaderMaterial> {
     fog: false,
     toneMapped: false,
     uniforms: { above: { value: new Color() }, below: { value: new Color() }, size: { value: new Vector2(1, 1) } },
-    vertexShader: 'varying vec2 at;\nvoid main() { at = position.xy * 0.5 + 0.5; gl_Position = vec4(position.xy, 1.0, 1.0); }',
+    vertexShader:
+      'varying vec2 at;\nvoid main() { at = position.xy * 0.5 + 0.5; gl_Position = vec4(position.xy, 1.0, 1.0); }',
     fragmentShader: `
       uniform vec3 above; uniform vec3 below; uniform vec2 size; varying vec2 at;
       float grain(vec2 p) { return fract(sin(dot(p, vec2(12.9898, 78.233))) * 43758.5453); }
       void main() {
-        vec2 d = (at - vec2(0.56, 0.86)) * vec2(size.x / size.y * 0.62, 1.0);
-        float light = exp(-2.6 * dot(d, d));
-        vec3 color = mix(below, above, 0.12 + 0.88 * light);
+        vec2 d = (at - vec2(0.55, 0.72)) * vec2(size.x / size.y * 0.66, 1.0);
+        float light = exp(-4.2 * dot(d, d));
+        vec3 color = mix(below, above, 0.05 + 0.95 * light);
         color += (grain(gl_FragCoord.xy) - 0.5) / 190.0;
         gl_FragColor = vec4(max(color, 0.0), 1.0);
         #include <colorspace_fragment>
@@ -166,7 +195,10 @@ function motePoints(): Points<BufferGeometry, ShaderMaterial> {
   const places = new Float32Array(3 * MOTES);
   const phases = new Float32Array(4 * MOTES);
   for (let i = 0; i < MOTES; i++) {
-    places.set([SPREAD * (random(91, i, 0) - 0.5), 0.1 + 4.2 * random(91, i, 1), SPREAD * (random(91, i, 2) - 0.5)], 3 * i);
+    places.set(
+      [SPREAD * (random(91, i, 0) - 0.5), 0.1 + 4.2 * random(91, i, 1), SPREAD * (random(91, i, 2) - 0.5)],
+      3 * i,
+    );
     phases.set([random(91, i, 3), random(91, i, 4), random(91, i, 5), 0.3 + 0.7 * random(91, i, 6)], 4 * i);
   }
   geometry.setAttribute('position', new BufferAttribute(places, 3));

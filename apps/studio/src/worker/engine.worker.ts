@@ -1,5 +1,14 @@
 import * as Comlink from 'comlink';
-import { boundsOf, Cancelled, countsOf, Evaluator, type Form, type FrameResult, type GrowthResult, type Scene } from '@uvrex/core';
+import {
+  boundsOf,
+  Cancelled,
+  countsOf,
+  Evaluator,
+  type Form,
+  type FrameResult,
+  type GrowthResult,
+  type Scene,
+} from '@uvrex/core';
 import { type EngineApi, type EngineNews, type GrowthPayload, type Shown } from './protocol';
 
 declare const self: DedicatedWorkerGlobalScope;
@@ -53,7 +62,8 @@ const api: EngineApi = {
     });
     // Loaded when first asked for: most sessions write no geometry.
     const { glbBytes, objText } = await import('@uvrex/formats');
-    const bytes = format === 'glb' ? await glbBytes(parts, name) : new TextEncoder().encode([...objText(parts)].join(''));
+    const bytes =
+      format === 'glb' ? await glbBytes(parts, name) : new TextEncoder().encode([...objText(parts)].join(''));
     return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
   },
   cancel(ticket) {

@@ -19,7 +19,12 @@ export function catmullRom(anchors: ArrayLike<number>, perSegment: number, close
   const segments = closed ? n : n - 1;
   const out = new Float64Array(3 * (segments * perSegment + (closed ? 0 : 1)));
   for (let k = 0; k < segments; k++) {
-    const [p0, p1, p2, p3] = [neighbour(anchors, k - 1, closed), neighbour(anchors, k, closed), neighbour(anchors, k + 1, closed), neighbour(anchors, k + 2, closed)];
+    const [p0, p1, p2, p3] = [
+      neighbour(anchors, k - 1, closed),
+      neighbour(anchors, k, closed),
+      neighbour(anchors, k + 1, closed),
+      neighbour(anchors, k + 2, closed),
+    ];
     for (let j = 0; j < perSegment; j++) {
       const point = j === 0 ? p1 : segmentPoint(p0, p1, p2, p3, j / perSegment);
       out.set(point, 3 * (k * perSegment + j));

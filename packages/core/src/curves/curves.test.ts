@@ -7,7 +7,9 @@ import { distanceToSegment, simplify } from './simplify';
 import { strokeToAnchors } from './stroke';
 import { at, cross, distance, sub } from '../geometry/vec';
 
-const coordinates = fc.array(fc.double({ min: -10, max: 10, noNaN: true }), { minLength: 6, maxLength: 90 }).map((list) => list.slice(0, 3 * Math.floor(list.length / 3)));
+const coordinates = fc
+  .array(fc.double({ min: -10, max: 10, noNaN: true }), { minLength: 6, maxLength: 90 })
+  .map((list) => list.slice(0, 3 * Math.floor(list.length / 3)));
 
 describe('helix', () => {
   // do Carmo 1976, section 1-5: length T√(r² + c²), curvature r/(r² + c²), torsion c/(r² + c²) for a rise of c a radian.
@@ -29,7 +31,11 @@ describe('helix', () => {
     const q = (k: number) => at(p, 2000 + k);
     const d1 = sub(q(1), q(-1)).map((v) => v / (2 * h)) as [number, number, number];
     const d2 = [0, 1, 2].map((k) => (q(1)[k] - 2 * q(0)[k] + q(-1)[k]) / h ** 2) as [number, number, number];
-    const d3 = [0, 1, 2].map((k) => (q(2)[k] - 2 * q(1)[k] + 2 * q(-1)[k] - q(-2)[k]) / (2 * h ** 3)) as [number, number, number];
+    const d3 = [0, 1, 2].map((k) => (q(2)[k] - 2 * q(1)[k] + 2 * q(-1)[k] - q(-2)[k]) / (2 * h ** 3)) as [
+      number,
+      number,
+      number,
+    ];
     const b = cross(d1, d2);
     const curvature = Math.hypot(...b) / Math.hypot(...d1) ** 3;
     const torsion = (b[0] * d3[0] + b[1] * d3[1] + b[2] * d3[2]) / Math.hypot(...b) ** 2;

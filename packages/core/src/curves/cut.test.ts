@@ -8,11 +8,16 @@ import { grownShare, visibleLength, withFrames } from './pathFrames';
 
 const path = fc
   .record({
-    points: fc.array(fc.tuple(fc.integer({ min: -50, max: 50 }), fc.integer({ min: -50, max: 50 }), fc.integer({ min: -50, max: 50 })), { minLength: 2, maxLength: 40 }),
+    points: fc.array(
+      fc.tuple(fc.integer({ min: -50, max: 50 }), fc.integer({ min: -50, max: 50 }), fc.integer({ min: -50, max: 50 })),
+      { minLength: 2, maxLength: 40 },
+    ),
     closed: fc.boolean(),
   })
   .filter(({ points }) => points.every((p, i) => i === 0 || p.some((v, k) => v !== points[i - 1][k])))
-  .map(({ points, closed }) => withFrames(pathsFrom([{ positions: points.flat().map((v) => v / 10), closed: closed && points.length > 2 }])));
+  .map(({ points, closed }) =>
+    withFrames(pathsFrom([{ positions: points.flat().map((v) => v / 10), closed: closed && points.length > 2 }])),
+  );
 const share = fc.double({ min: 0, max: 1, noNaN: true });
 
 describe('cutting paths to what has grown', () => {
@@ -34,7 +39,8 @@ describe('cutting paths to what has grown', () => {
         const [from, to] = [Math.min(a, b), Math.max(a, b)];
         const cut = cutPaths(paths, () => [from, to]);
         const places = new Map<string, number>();
-        for (let i = 0; i < pointCount(cut); i++) places.set(`${at(cut.positions, i)}|${cut.u[i]}|${at(cut.normals!, i)}`, i);
+        for (let i = 0; i < pointCount(cut); i++)
+          places.set(`${at(cut.positions, i)}|${cut.u[i]}|${at(cut.normals!, i)}`, i);
         for (let i = 0; i < pointCount(paths); i++) {
           const inside = paths.s[i] > from * paths.whole[0] + 1e-4 && paths.s[i] < to * paths.whole[0] - 1e-4;
           if (inside) expect(places.has(`${at(paths.positions, i)}|${paths.u[i]}|${at(paths.normals!, i)}`)).toBe(true);
@@ -53,7 +59,10 @@ describe('cutting paths to what has grown', () => {
   });
 
   test('nothing is left of an empty window, and a whole window changes nothing', () => {
-    const paths = pathsFrom([{ positions: [0, 0, 0, 1, 0, 0] }, { positions: [0, 0, 0, 1, 0, 0, 1, 1, 0], closed: true }]);
+    const paths = pathsFrom([
+      { positions: [0, 0, 0, 1, 0, 0] },
+      { positions: [0, 0, 0, 1, 0, 0, 1, 1, 0], closed: true },
+    ]);
     expect(pointCount(cutPaths(paths, () => [0.5, 0.5]))).toBe(0);
     expect(pointCount(cutPaths(paths, () => [0.8, 0.2]))).toBe(0);
     const whole = cutPaths(paths, () => [0, 1]);
@@ -71,7 +80,10 @@ describe('cutting paths to what has grown', () => {
 
   test('two cuts in a row add up what was cut from the base', () => {
     const line = pathsFrom([{ positions: [0, 0, 0, 10, 0, 0] }]);
-    const twice = cutPaths(cutPaths(line, () => [0.2, 1]), () => [0.5, 1]);
+    const twice = cutPaths(
+      cutPaths(line, () => [0.2, 1]),
+      () => [0.5, 1],
+    );
     expect(twice.cutFrom[0]).toBeCloseTo(6, 6);
     expect(twice.whole[0]).toBe(10);
     expect(at(twice.positions, 0)[0]).toBeCloseTo(6, 6);

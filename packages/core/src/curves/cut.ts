@@ -14,7 +14,10 @@ const PER_PATH = ['ids', 'whole', 'parent', 'attach', 'depth', 'birth'] as const
 export function cutPaths(paths: Paths, window: (p: number) => readonly [number, number]): Paths {
   const m = pathCount(paths);
   const plans = Array.from({ length: m }, (_, p) => plan(paths, p, window(p)));
-  const cut = allocatePaths(plans.reduce((sum, { count }) => sum + count, 0), m);
+  const cut = allocatePaths(
+    plans.reduce((sum, { count }) => sum + count, 0),
+    m,
+  );
   for (const key of FRAME_KEYS) if (paths[key]) cut[key] = new Float32Array(cut.positions.length);
   for (const key of PER_PATH) cut[key].set(paths[key]);
   let first = 0;
@@ -100,7 +103,10 @@ function mixPoint(from: Paths, i: number, j: number, t: number, to: Paths, k: nu
     const normal = between(from.normals, i, j, t);
     const along = dot(normal, tangent);
     to.tangents!.set(tangent, 3 * k);
-    to.normals!.set(unit([normal[0] - along * tangent[0], normal[1] - along * tangent[1], normal[2] - along * tangent[2]]), 3 * k);
+    to.normals!.set(
+      unit([normal[0] - along * tangent[0], normal[1] - along * tangent[1], normal[2] - along * tangent[2]]),
+      3 * k,
+    );
   }
 }
 

@@ -101,7 +101,9 @@ describe('frames without twist', () => {
     const twist = normalsOf(points, true, normals);
     expect(Math.abs(twist)).toBeGreaterThan(1); // else the test would show nothing
     // Neighbours turn by little everywhere, across the seam as elsewhere.
-    const jumps = Array.from({ length: n }, (_, i) => Math.acos(Math.min(1, dot(at(normals, i), at(normals, (i + 1) % n)))));
+    const jumps = Array.from({ length: n }, (_, i) =>
+      Math.acos(Math.min(1, dot(at(normals, i), at(normals, (i + 1) % n)))),
+    );
     const typical = jumps.reduce((sum, jump) => sum + jump, 0) / n;
     expect(jumps[n - 1]).toBeLessThan(4 * typical);
   });

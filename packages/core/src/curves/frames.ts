@@ -117,7 +117,14 @@ export function transport(positions: Flat, first: number, tangent: Flat, start: 
  * @param tangent unit tangents of these points, as `tangents` gives them
  * @returns the twist that was spread, degrees; 0 on open paths
  */
-export function pathNormals(positions: Flat, first: number, end: number, closed: boolean, out: Flat, tangent: Flat): number {
+export function pathNormals(
+  positions: Flat,
+  first: number,
+  end: number,
+  closed: boolean,
+  out: Flat,
+  tangent: Flat,
+): number {
   const n = end - first;
   if (n === 0) return 0;
   const start = perpendicular(at(tangent, 0));

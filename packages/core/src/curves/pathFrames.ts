@@ -8,7 +8,14 @@ export function withFrames(paths: Paths): FramedPaths {
   const along = allTangents(paths);
   for (let p = 0; p < pathCount(paths); p++) {
     const [a, b] = [paths.offsets[p], paths.offsets[p + 1]];
-    pathNormals(paths.positions, a, b, paths.closed[p] === 1, normals.subarray(3 * a, 3 * b), along.subarray(3 * a, 3 * b));
+    pathNormals(
+      paths.positions,
+      a,
+      b,
+      paths.closed[p] === 1,
+      normals.subarray(3 * a, 3 * b),
+      along.subarray(3 * a, 3 * b),
+    );
   }
   return { ...paths, tangents: along, normals };
 }
@@ -28,7 +35,12 @@ function allTangents(paths: Paths): Float32Array {
  * new course; `whole` is measured anew on uncut paths, and scaled with the visible part on cut ones.
  */
 export function movedPaths(paths: Paths, positions: Float32Array): Paths {
-  const moved: Paths = { ...paths, positions, whole: new Float32Array(paths.whole), cutFrom: new Float32Array(paths.cutFrom) };
+  const moved: Paths = {
+    ...paths,
+    positions,
+    whole: new Float32Array(paths.whole),
+    cutFrom: new Float32Array(paths.cutFrom),
+  };
   for (let p = 0; p < pathCount(paths); p++) {
     const before = visibleLength(paths, p);
     const after = visibleLength(moved, p);

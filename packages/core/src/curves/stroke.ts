@@ -20,7 +20,11 @@ export function strokeToAnchors(raw: ArrayLike<number>, detail = 0.006): [number
     for (let i = 3; i < even.length - 3; i++) smooth[i] = (even[i - 3] + 2 * even[i] + even[i + 3]) / 4;
     even = smooth;
   }
-  return simplify(even, detail * length).map((i) => [round(even[3 * i]), round(even[3 * i + 1]), round(even[3 * i + 2])]);
+  return simplify(even, detail * length).map((i) => [
+    round(even[3 * i]),
+    round(even[3 * i + 1]),
+    round(even[3 * i + 2]),
+  ]);
 }
 
 /** To tenths of a millimetre: finer digits of a hand-drawn line mean nothing and clutter the file. */

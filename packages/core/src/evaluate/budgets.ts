@@ -7,4 +7,9 @@ export interface Budgets {
   cacheBytes: number;
 }
 
-export const DEFAULT_BUDGETS: Budgets = { points: 4_000_000, faces: 4_000_000, copies: 1_000_000, cacheBytes: 256 * 1024 * 1024 };
+export const DEFAULT_BUDGETS: Budgets = {
+  points: 4_000_000,
+  faces: 4_000_000,
+  copies: 1_000_000,
+  cacheBytes: 256 * 1024 * 1024,
+};

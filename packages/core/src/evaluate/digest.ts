@@ -1,11 +1,15 @@
 import { blake3 } from '@noble/hashes/blake3.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { arraysOf, type Form, kindsOf } from '../geometry/form';
+import { murmur128 } from './murmur';
 
-/** 128 bits of BLAKE3 over a text, in hexadecimal: keys of results. */
-export const digest = (text: string): string => bytesToHex(blake3(utf8ToBytes(text), { dkLen: 16 }));
+/** 128 bits over a text, in hexadecimal: keys of results. */
+export const digest = (text: string): string =>
+  murmur128(utf8ToBytes(text))
+    .map((word) => word.toString(16).padStart(8, '0'))
+    .join('');
 
-/** The same over the bytes of all of a form's arrays: two forms with one hash are the same to the bit. */
+/** BLAKE3 over the bytes of all of a form's arrays: two forms with one hash are the same to the bit. */
 export function formHash(form: Form): string {
   const hasher = blake3.create({ dkLen: 16 });
   hasher.update(utf8ToBytes(kindsOf(form).join()));

@@ -31,7 +31,8 @@ describe('evaluation', () => {
   test('any order of frames gives the same hashes as each frame alone', async () => {
     const scene = swaying();
     const alone = new Map<number, string[]>();
-    for (const frame of [1, 7.5, 40, 41, 99, 144]) alone.set(frame, hashes(await testEvaluator().evaluate(scene, frame)));
+    for (const frame of [1, 7.5, 40, 41, 99, 144])
+      alone.set(frame, hashes(await testEvaluator().evaluate(scene, frame)));
     await fc.assert(
       fc.asyncProperty(fc.shuffledSubarray([...alone.keys()], { minLength: 3 }), async (frames) => {
         const evaluator = testEvaluator();
@@ -74,9 +75,12 @@ describe('evaluation', () => {
     expect(evaluator.keptBytes).toBeGreaterThan(0);
   });
 
-  test('every form on the way is sound, and the share grown is the track\'s value', async () => {
+  test("every form on the way is sound, and the share grown is the track's value", async () => {
     const scene = swaying();
-    scene.growths[0].steps[2].params.to = { ...growTo(1, 101), keys: growTo(1, 101).keys.map((key) => ({ ...key, ease: 'linear' as const })) };
+    scene.growths[0].steps[2].params.to = {
+      ...growTo(1, 101),
+      keys: growTo(1, 101).keys.map((key) => ({ ...key, ease: 'linear' as const })),
+    };
     for (const frame of [1, 26, 51, 101, 140]) {
       const [growth] = (await testEvaluator().evaluate(scene, frame)).growths;
       expect(flaws(growth.form!)).toEqual([]);
@@ -106,7 +110,12 @@ describe('what goes wrong', () => {
     const { growths } = await testEvaluator({ points: 50 }).evaluate(scene, 50);
     expect(growths[0].form).toBeNull();
     expect(growths[0].notices).toEqual([
-      { level: 'error', what: 'This would make 60 points; the limit is 50.', advice: 'Lower Points.', place: { growth: 'growth', step: 'step0' } },
+      {
+        level: 'error',
+        what: 'This would make 60 points; the limit is 50.',
+        advice: 'Lower Points.',
+        place: { growth: 'growth', step: 'step0' },
+      },
     ]);
     expect(growths[1].form!.paths!.s).toHaveLength(10);
   });
@@ -114,7 +123,10 @@ describe('what goes wrong', () => {
   test('a step that does not fit is skipped with a reason, and loses nothing', async () => {
     const scene = sceneOf([newStep('tube'), newStep('line'), newStep('finish')]);
     const [growth] = (await testEvaluator().evaluate(scene, 1)).growths;
-    expect(growth.notices.map(({ level, place }) => [level, place.step])).toEqual([['skipped', 'step0'], ['skipped', 'step2']]);
+    expect(growth.notices.map(({ level, place }) => [level, place.step])).toEqual([
+      ['skipped', 'step0'],
+      ['skipped', 'step2'],
+    ]);
     expect(growth.form!.paths).not.toBeNull();
   });
 
@@ -127,7 +139,7 @@ describe('what goes wrong', () => {
     expect(growths[0].notices[0].what).toContain('Anna → Ben → Anna');
   });
 
-  test('a growth takes another one\'s paths, hidden or later in the list, and follows its changes', async () => {
+  test("a growth takes another one's paths, hidden or later in the list, and follows its changes", async () => {
     const scene = sceneOf([newStep('shared', { growth: 'b' }), newStep('tube', { sides: 4 })]);
     scene.growths.push({ ...newGrowth('Source', 1, [newStep('line', { points: 9 })]), id: 'b', visible: false });
     const evaluator = testEvaluator();
@@ -146,14 +158,25 @@ describe('what goes wrong', () => {
   test('work that is no longer wanted is given up between steps', async () => {
     const wanted = { aborted: false };
     const stages: string[] = [];
-    const evaluator = new Evaluator({ now: () => 0, stage: (_, step) => { stages.push(step.kind); wanted.aborted = stages.length === 2; } });
+    const evaluator = new Evaluator({
+      now: () => 0,
+      stage: (_, step) => {
+        stages.push(step.kind);
+        wanted.aborted = stages.length === 2;
+      },
+    });
     await expect(evaluator.evaluate(swaying(), 50, wanted)).rejects.toBeInstanceOf(Cancelled);
     expect(stages).toEqual(['drawn', 'noise']);
   });
 
   test('long work lets messages in', async () => {
     let [clock, pauses] = [0, 0];
-    const evaluator = new Evaluator({ now: () => (clock += 5), pause: async () => { pauses++; } });
+    const evaluator = new Evaluator({
+      now: () => (clock += 5),
+      pause: async () => {
+        pauses++;
+      },
+    });
     await evaluator.evaluate(swaying(), 50);
     expect(pauses).toBeGreaterThan(0);
   });

@@ -9,7 +9,7 @@ import { stepOf } from '../steps/index';
 import { type Budgets, DEFAULT_BUDGETS } from './budgets';
 import { FormCache } from './cache';
 import { digest } from './digest';
-import { planOf, referencedBy, references } from './plan';
+import { type Plan, planOf, referencedBy, references } from './plan';
 
 /** Something that a person should know about one step of the result. */
 export interface Notice {
@@ -72,6 +72,7 @@ export class Evaluator {
   readonly #around: Surroundings;
   readonly #budgets: Budgets;
   readonly #cache: FormCache;
+  readonly #plans = new WeakMap<Scene, Plan>();
 
   constructor(around: Surroundings) {
     this.#around = around;
@@ -89,9 +90,14 @@ export class Evaluator {
    * @param only ids of the growths wanted (what they refer to is evaluated too); all visible ones when left out
    * @throws Cancelled when `wanted` turns; every other problem is a notice on the growth it concerns
    */
-  async evaluate(scene: Scene, frame: number, wanted: Wanted = { aborted: false }, only?: ReadonlySet<string>): Promise<FrameResult> {
+  async evaluate(
+    scene: Scene,
+    frame: number,
+    wanted: Wanted = { aborted: false },
+    only?: ReadonlySet<string>,
+  ): Promise<FrameResult> {
     const started = this.#around.now();
-    const { order, circles } = planOf(scene);
+    const { order, circles } = this.#plan(scene);
     const run = new Run(scene, frame, wanted, this.#around, this.#budgets, this.#cache);
     const results = new Map<string, GrowthResult>();
     for (const growth of scene.growths) {
@@ -99,7 +105,8 @@ export class Evaluator {
       if (circle) results.set(growth.id, circleResult(growth, circle));
     }
     const needed = new Set(only ?? scene.growths.filter((growth) => growth.visible).map(({ id }) => id));
-    for (const growth of [...order].reverse()) if (needed.has(growth.id)) for (const id of references(growth)) needed.add(id);
+    for (const growth of [...order].reverse())
+      if (needed.has(growth.id)) for (const id of references(growth)) needed.add(id);
     for (const growth of order) if (needed.has(growth.id)) results.set(growth.id, await run.growth(growth, results));
     const shown = scene.growths.filter((growth) => (only ? only.has(growth.id) : growth.visible));
     return {
@@ -107,6 +114,13 @@ export class Evaluator {
       growths: shown.flatMap((growth) => results.get(growth.id) ?? []),
       milliseconds: this.#around.now() - started,
     };
+  }
+
+  /** The plan of a scene, made once: a scene is not changed while it is evaluated. */
+  #plan(scene: Scene): Plan {
+    let plan = this.#plans.get(scene);
+    if (!plan) this.#plans.set(scene, (plan = planOf(scene)));
+    return plan;
   }
 }
 
@@ -137,7 +151,14 @@ class Run {
 
   async growth(growth: Growth, others: ReadonlyMap<string, GrowthResult>): Promise<GrowthResult> {
     const frame = this.frame - growth.shift;
-    const result: GrowthResult = { id: growth.id, key: digest('empty'), form: emptyForm(), share: null, notices: [], costs: [] };
+    const result: GrowthResult = {
+      id: growth.id,
+      key: digest('empty'),
+      form: emptyForm(),
+      share: null,
+      notices: [],
+      costs: [],
+    };
     for (const step of growth.steps) {
       if (!step.on) continue;
       const place = { growth: growth.id, step: step.id };
@@ -164,7 +185,14 @@ class Run {
     return result;
   }
 
-  async #step(growth: Growth, step: Step, declaration: StepDeclaration, frame: number, result: GrowthResult, others: ReadonlyMap<string, GrowthResult>): Promise<void> {
+  async #step(
+    growth: Growth,
+    step: Step,
+    declaration: StepDeclaration,
+    frame: number,
+    result: GrowthResult,
+    others: ReadonlyMap<string, GrowthResult>,
+  ): Promise<void> {
     const { scene, around } = this;
     const params = resolveParams(declaration, step, frame);
     const seed = hash(scene.seed, growth.seed, stepNumber(step.id));
@@ -201,7 +229,8 @@ class Run {
       other: (id) => {
         const other = others.get(id);
         if (!other) throw new Problem('The growth that it refers to is not in this scene.', 'Choose another growth.');
-        if (!other.form) throw new Problem('The growth that it refers to has a problem of its own.', 'Mend that one first.');
+        if (!other.form)
+          throw new Problem('The growth that it refers to has a problem of its own.', 'Mend that one first.');
         return other.form;
       },
       breathe: () => this.#breathe(),
@@ -226,6 +255,7 @@ function stepNumber(id: string): number {
 }
 
 function unexpected(error: unknown, declaration: StepDeclaration): Problem {
-  const reason = error instanceof RangeError ? 'it asked for more memory than there is' : String((error as Error)?.message ?? error);
+  const reason =
+    error instanceof RangeError ? 'it asked for more memory than there is' : String((error as Error)?.message ?? error);
   return new Problem(`${declaration.label} failed: ${reason}.`, 'Lower its numbers, or switch it off.');
 }

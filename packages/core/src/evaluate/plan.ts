@@ -36,7 +36,11 @@ export function planOf(scene: Scene): Plan {
     const seen = trail.indexOf(growth);
     if (seen >= 0) {
       const members = trail.slice(seen);
-      for (const member of members) circles.set(member.id, [...members, growth].map(({ name }) => name));
+      for (const member of members)
+        circles.set(
+          member.id,
+          [...members, growth].map(({ name }) => name),
+        );
       return;
     }
     trail.push(growth);

@@ -53,7 +53,8 @@ describe('noise', () => {
   test('detail keeps the strength', () => {
     const strength = (detail: number): number => {
       let squares = 0;
-      for (let i = 0; i < 8000; i++) squares += sample(i * 0.731, i * 0.377, 0.2, 0.6, { detail, roughness: 0.6 })[0] ** 2;
+      for (let i = 0; i < 8000; i++)
+        squares += sample(i * 0.731, i * 0.377, 0.2, 0.6, { detail, roughness: 0.6 })[0] ** 2;
       return Math.sqrt(squares / 8000);
     };
     expect(strength(5) / strength(1)).toBeCloseTo(1, 1);

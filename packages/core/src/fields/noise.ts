@@ -37,7 +37,16 @@ export function noise3(x: number, y: number, z: number, t: number, shape: NoiseS
   let total = 0;
   let frequency = 1;
   for (let octave = 0; octave < shape.detail; octave++) {
-    lattice(x * frequency, y * frequency, z * frequency, t * frequency, shape.seed + octave * 7919, shape.period * frequency, gain, out);
+    lattice(
+      x * frequency,
+      y * frequency,
+      z * frequency,
+      t * frequency,
+      shape.seed + octave * 7919,
+      shape.period * frequency,
+      gain,
+      out,
+    );
     total += gain * gain;
     gain *= shape.roughness;
     frequency *= 2;
@@ -51,7 +60,16 @@ export function noise3(x: number, y: number, z: number, t: number, shape: NoiseS
 
 const fade = (t: number): number => t * t * t * (t * (t * 6 - 15) + 10);
 
-function lattice(x: number, y: number, z: number, t: number, seed: number, period: number, gain: number, out: Float64Array): void {
+function lattice(
+  x: number,
+  y: number,
+  z: number,
+  t: number,
+  seed: number,
+  period: number,
+  gain: number,
+  out: Float64Array,
+): void {
   const ix = floor(x);
   const iy = floor(y);
   const iz = floor(z);

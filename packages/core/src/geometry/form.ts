@@ -35,6 +35,8 @@ export interface Surface {
   roughness: number;
   /** Linear RGB of the light that glowing parts give off. */
   glowColor: [number, number, number];
+  /** How far that light reaches along the surface, metres. */
+  glowReach: number;
 }
 
 /** What flows from step to step: any of the four kinds, and how the result is dressed. */

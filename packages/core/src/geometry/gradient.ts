@@ -20,7 +20,9 @@ function channel(byte: number): number {
  * mixed in Oklab (Björn Ottosson, A perceptual color space for image processing, 2020), which keeps blends clean.
  */
 export function gradientTable(stops: readonly Stop[], size: number): Float32Array {
-  const sorted = [...stops].sort((a, b) => a.at - b.at).map((stop) => ({ at: stop.at, lab: toOklab(linearRgb(stop.color)) }));
+  const sorted = [...stops]
+    .sort((a, b) => a.at - b.at)
+    .map((stop) => ({ at: stop.at, lab: toOklab(linearRgb(stop.color)) }));
   const table = new Float32Array(3 * size);
   let k = 0;
   for (let i = 0; i < size; i++) {
@@ -30,7 +32,10 @@ export function gradientTable(stops: readonly Stop[], size: number): Float32Arra
     const b = sorted[Math.min(k + 1, sorted.length - 1)];
     const share = b.at > a.at ? Math.min(1, Math.max(0, (t - a.at) / (b.at - a.at))) : t >= b.at ? 1 : 0;
     const lab = a.lab.map((value, c) => value + (b.lab[c] - value) * share) as [number, number, number];
-    table.set(fromOklab(lab).map((value) => Math.min(1, Math.max(0, value))), 3 * i);
+    table.set(
+      fromOklab(lab).map((value) => Math.min(1, Math.max(0, value))),
+      3 * i,
+    );
   }
   return table;
 }

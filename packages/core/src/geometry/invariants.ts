@@ -51,7 +51,8 @@ function pathFlaws(paths: Paths): string[] {
     sized(found, key, paths[key], m);
   }
   if (paths.offsets[0] !== 0 || paths.offsets[m] !== n) found.push('offsets do not run from 0 to the point count');
-  for (const key of ['positions', 's', 'u', 'size', 'tangents', 'normals', 'whole', 'cutFrom'] as const) finite(found, key, paths[key]);
+  for (const key of ['positions', 's', 'u', 'size', 'tangents', 'normals', 'whole', 'cutFrom'] as const)
+    finite(found, key, paths[key]);
   for (const key of FRAME_KEYS) units(found, key, paths[key], 3);
   for (let i = 0; paths.tangents && paths.normals && i < n; i++) {
     if (Math.abs(dot(at(paths.tangents, i), at(paths.normals, i))) > 1e-3) {
@@ -80,7 +81,8 @@ function meshFlaws(mesh: Mesh): string[] {
   sized(found, 'uvs', mesh.uvs, 2 * n);
   sized(found, 'colors', mesh.colors, 3 * n);
   for (const key of ['u', 'tip', 'glow'] as const) sized(found, key, mesh[key], n);
-  for (const key of ['positions', 'normals', 'uvs', 'colors', 'u', 'tip', 'glow'] as const) finite(found, key, mesh[key]);
+  for (const key of ['positions', 'normals', 'uvs', 'colors', 'u', 'tip', 'glow'] as const)
+    finite(found, key, mesh[key]);
   units(found, 'normals', mesh.normals, 3);
   if (mesh.indices.length % 3) found.push('indices are no whole number of triangles');
   const wild = mesh.indices.findIndex((index) => index >= n);

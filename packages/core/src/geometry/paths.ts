@@ -128,7 +128,20 @@ export function joinPaths(a: Paths, b: Paths): Paths {
   const n = pointCount(a);
   const m = pathCount(a);
   const joined = allocatePaths(n + pointCount(b), m + pathCount(b));
-  for (const key of ['positions', 's', 'u', 'size', 'closed', 'ids', 'whole', 'cutFrom', 'attach', 'depth', 'birth', 'parent'] as const) {
+  for (const key of [
+    'positions',
+    's',
+    'u',
+    'size',
+    'closed',
+    'ids',
+    'whole',
+    'cutFrom',
+    'attach',
+    'depth',
+    'birth',
+    'parent',
+  ] as const) {
     joined[key].set(a[key]);
     joined[key].set(b[key], a[key].length);
   }

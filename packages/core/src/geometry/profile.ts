@@ -36,7 +36,10 @@ export function profileCurve(points: readonly ProfilePoint[]): (at: number) => n
     const t = (position - x[k]) / h;
     const [t2, t3] = [t * t, t * t * t];
     return (
-      (2 * t3 - 3 * t2 + 1) * y[k] + (t3 - 2 * t2 + t) * h * tangent[k] + (3 * t2 - 2 * t3) * y[k + 1] + (t3 - t2) * h * tangent[k + 1]
+      (2 * t3 - 3 * t2 + 1) * y[k] +
+      (t3 - 2 * t2 + t) * h * tangent[k] +
+      (3 * t2 - 2 * t3) * y[k + 1] +
+      (t3 - t2) * h * tangent[k + 1]
     );
   };
 }

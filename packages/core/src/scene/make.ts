@@ -23,7 +23,10 @@ export function newScene(name: string): Scene {
     loop: true,
     growths: [],
     guides: [],
-    finish: { exposure: 1, palette: ['#c9e86a', '#66d3c8', '#f3a6c8', '#f2d06b', '#a99bff', '#7fb4ff', '#ff8a5b', '#e9efe8'] },
+    finish: {
+      exposure: 1,
+      palette: ['#c9e86a', '#66d3c8', '#f3a6c8', '#f2d06b', '#a99bff', '#7fb4ff', '#ff8a5b', '#e9efe8'],
+    },
     camera: { position: [2.6, 1.7, 4.4], target: [0, 1.15, 0], fov: 36 },
     light: { turn: 40, height: 52, strength: 1, color: '#fff2dc' },
     backdrop: { above: '#1d4450', below: '#091418', ground: true, haze: 0.35, motes: 0.4 },
@@ -40,7 +43,10 @@ export function newStep(kind: string, params: Record<string, ParamValue> = {}): 
 /** Copies of a declaration's defaults, ready for a document. */
 export function defaultsOf(declaration: StepDeclaration): Record<string, ParamValue> {
   return Object.fromEntries(
-    Object.entries(declaration.params).map(([name, spec]: [string, ParamSpec]) => [name, JSON.parse(JSON.stringify(spec.default)) as ParamValue]),
+    Object.entries(declaration.params).map(([name, spec]: [string, ParamSpec]) => [
+      name,
+      JSON.parse(JSON.stringify(spec.default)) as ParamValue,
+    ]),
   );
 }
 

@@ -1,4 +1,10 @@
-import { type NumberParam, type ParamConstant, type ParamSpec, type Resolved, type StepDeclaration } from '../steps/declare';
+import {
+  type NumberParam,
+  type ParamConstant,
+  type ParamSpec,
+  type Resolved,
+  type StepDeclaration,
+} from '../steps/declare';
 import { valueAt } from '../time/track';
 import { figure } from '../steps/format';
 import { isTrack, type ParamValue, profilePointSchema, type Step, stopSchema, trackSchema, vec3Schema } from './schema';
@@ -32,10 +38,15 @@ export function paramFault(spec: ParamSpec, value: unknown): string | null {
     case 'gradient':
       return listFault(value, 'a colour with its position', (entry) => stopSchema.safeParse(entry).success, 1);
     case 'profile':
-      return listFault(value, `a position 0..1 with a value ${spec.min}..${spec.max}`, (entry) => {
-        const point = profilePointSchema.safeParse(entry);
-        return point.success && point.data.value >= spec.min && point.data.value <= spec.max;
-      }, 1);
+      return listFault(
+        value,
+        `a position 0..1 with a value ${spec.min}..${spec.max}`,
+        (entry) => {
+          const point = profilePointSchema.safeParse(entry);
+          return point.success && point.data.value >= spec.min && point.data.value <= spec.max;
+        },
+        1,
+      );
     case 'anchors':
       return listFault(value, 'three numbers in metres', (entry) => vec3Schema.safeParse(entry).success, 0);
   }
@@ -60,7 +71,8 @@ function listFault(value: unknown, each: string, fits: (entry: unknown) => boole
 /** A step's parameters as constants at one frame; what the document leaves out takes its default. */
 export function resolveParams(declaration: StepDeclaration, step: Step, frame: number): Resolved {
   const resolved: Resolved = {};
-  for (const [name, spec] of Object.entries(declaration.params)) resolved[name] = resolveParam(spec, step.params[name], frame);
+  for (const [name, spec] of Object.entries(declaration.params))
+    resolved[name] = resolveParam(spec, step.params[name], frame);
   return resolved;
 }
 

@@ -26,7 +26,11 @@ export function readScene(text: string): Scene {
 /** Checks parsed JSON and brings it to the present version; see `readScene`. */
 export function checkScene(json: unknown): Scene {
   if (typeof json !== 'object' || json === null || (json as Json).format !== SCENE_FORMAT) {
-    throw new Problem(`This is not a Uvrex scene: "format" must be "${SCENE_FORMAT}".`, 'Choose a scene file that Uvrex saved.', { path: 'format' });
+    throw new Problem(
+      `This is not a Uvrex scene: "format" must be "${SCENE_FORMAT}".`,
+      'Choose a scene file that Uvrex saved.',
+      { path: 'format' },
+    );
   }
   const document = migrate(json as Json, MIGRATIONS, SCENE_VERSION);
   const parsed = sceneSchema.safeParse(document);
@@ -43,15 +47,24 @@ export function checkScene(json: unknown): Scene {
 export function migrate(document: Json, migrations: Readonly<Record<number, Migration>>, target: number): Json {
   const { version } = document;
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) {
-    throw new Problem('The scene\'s "version" is missing or no whole number.', 'Save the scene again in Uvrex.', { path: 'version' });
+    throw new Problem('The scene\'s "version" is missing or no whole number.', 'Save the scene again in Uvrex.', {
+      path: 'version',
+    });
   }
   if (version > target) {
-    throw new Problem(`The scene is of version ${version}; this Uvrex reads up to ${target}.`, 'Open it in a newer Uvrex.', { path: 'version' });
+    throw new Problem(
+      `The scene is of version ${version}; this Uvrex reads up to ${target}.`,
+      'Open it in a newer Uvrex.',
+      { path: 'version' },
+    );
   }
   let current = document;
   for (let v = version; v < target; v++) {
     const next = migrations[v];
-    if (!next) throw new Problem(`Scenes of version ${v} can no longer be read.`, 'Save the scene again in an older Uvrex.', { path: 'version' });
+    if (!next)
+      throw new Problem(`Scenes of version ${v} can no longer be read.`, 'Save the scene again in an older Uvrex.', {
+        path: 'version',
+      });
     current = { ...next(current), version: v + 1 };
   }
   return current;
@@ -72,9 +85,17 @@ function deepest(issues: readonly unknown[]): Issue {
 }
 
 function checkSteps(scene: Scene): void {
-  unique(scene, ['growths'], scene.growths.map((growth) => growth.id));
+  unique(
+    scene,
+    ['growths'],
+    scene.growths.map((growth) => growth.id),
+  );
   scene.growths.forEach((growth, g) => {
-    unique(scene, ['growths', g, 'steps'], growth.steps.map((step) => step.id));
+    unique(
+      scene,
+      ['growths', g, 'steps'],
+      growth.steps.map((step) => step.id),
+    );
     growth.steps.forEach((step, s) => {
       const at = ['growths', g, 'steps', s];
       const declaration = stepOf(step.kind);
@@ -95,10 +116,17 @@ function unique(scene: Scene, path: PropertyKey[], ids: string[]): void {
 
 /** Throws with the place written as growths[0].steps[2].params.to, and the names of the growth and step there. */
 function fault(document: unknown, path: PropertyKey[], reason: string): never {
-  const written = path.map((part, i) => (typeof part === 'number' ? `[${part}]` : `${i ? '.' : ''}${String(part)}`)).join('');
-  const growth = path[0] === 'growths' && typeof path[1] === 'number' ? (document as Scene).growths?.[path[1]]?.name : undefined;
+  const written = path
+    .map((part, i) => (typeof part === 'number' ? `[${part}]` : `${i ? '.' : ''}${String(part)}`))
+    .join('');
+  const growth =
+    path[0] === 'growths' && typeof path[1] === 'number' ? (document as Scene).growths?.[path[1]]?.name : undefined;
   const inGrowth = typeof growth === 'string' ? ` (growth “${growth}”)` : '';
-  throw new Problem(`The scene file is not sound at ${written || 'its root'}${inGrowth}: ${reason.replace(/\.$/, '')}.`, 'Mend that place in the file, or choose another one. Nothing was changed.', { path: written });
+  throw new Problem(
+    `The scene file is not sound at ${written || 'its root'}${inGrowth}: ${reason.replace(/\.$/, '')}.`,
+    'Mend that place in the file, or choose another one. Nothing was changed.',
+    { path: written },
+  );
 }
 
 /** The text of a scene file: JSON, indented, ending in a line break. */

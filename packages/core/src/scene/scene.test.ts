@@ -7,6 +7,10 @@ import { migrate, readScene, writeScene } from './read';
 import { paramFault, resolveParam } from './params';
 import { type Scene } from './schema';
 
+/** JSON to be damaged in ways that no type allows. */
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+type Json = any;
+
 const problemOf = (text: string): Problem => {
   try {
     readScene(text);
@@ -17,7 +21,7 @@ const problemOf = (text: string): Problem => {
 };
 
 /** A sound scene with one thing changed in its JSON. */
-const broken = (change: (scene: any) => void): Problem => { // eslint-disable-line @typescript-eslint/no-explicit-any
+const broken = (change: (scene: Json) => void): Problem => {
   const scene = JSON.parse(writeScene(sceneOf([newStep('line'), newStep('grow')])));
   change(scene);
   return problemOf(JSON.stringify(scene));
@@ -43,16 +47,59 @@ describe('scene files', () => {
     expect(problem.advice).not.toBe('');
   });
 
-  test.each<[string, (scene: any) => void, string, RegExp]>([ // eslint-disable-line @typescript-eslint/no-explicit-any
+  test.each<[string, (scene: Json) => void, string, RegExp]>([
     ['a missing part', (s) => delete s.camera, 'camera', /expected/i],
     ['a wrong colour', (s) => (s.growths[0].hue = 'green'), 'growths[0].hue', /colour/],
     ['an unknown step', (s) => (s.growths[0].steps[0].kind = 'melt'), 'growths[0].steps[0].kind', /no step "melt"/],
-    ['an unknown parameter', (s) => (s.growths[0].steps[0].params.wobble = 1), 'growths[0].steps[0].params.wobble', /no parameter "wobble"/],
-    ['a parameter named like part of every object', (s) => (s.growths[0].steps[0].params.constructor = 1), 'growths[0].steps[0].params.constructor', /no parameter/],
-    ['a value out of range', (s) => (s.growths[0].steps[1].params.to = 1.5), 'growths[0].steps[1].params.to', /100 % or less/],
-    ['a key out of range', (s) => (s.growths[0].steps[1].params.to = { keys: [{ frame: 7, value: -1, ease: 'linear' }], before: 'hold', after: 'hold' }), 'growths[0].steps[1].params.to', /at frame 7: must be 0 % or more/],
-    ['keys out of order', (s) => (s.growths[0].steps[1].params.to = { keys: [{ frame: 7, value: 1, ease: 'linear' }, { frame: 7, value: 1, ease: 'linear' }], before: 'hold', after: 'hold' }), 'growths[0].steps[1].params.to.keys', /rising/],
-    ['a text for a number', (s) => (s.growths[0].steps[0].params.points = 'many'), 'growths[0].steps[0].params.points', /number/],
+    [
+      'an unknown parameter',
+      (s) => (s.growths[0].steps[0].params.wobble = 1),
+      'growths[0].steps[0].params.wobble',
+      /no parameter "wobble"/,
+    ],
+    [
+      'a parameter named like part of every object',
+      (s) => (s.growths[0].steps[0].params.constructor = 1),
+      'growths[0].steps[0].params.constructor',
+      /no parameter/,
+    ],
+    [
+      'a value out of range',
+      (s) => (s.growths[0].steps[1].params.to = 1.5),
+      'growths[0].steps[1].params.to',
+      /100 % or less/,
+    ],
+    [
+      'a key out of range',
+      (s) =>
+        (s.growths[0].steps[1].params.to = {
+          keys: [{ frame: 7, value: -1, ease: 'linear' }],
+          before: 'hold',
+          after: 'hold',
+        }),
+      'growths[0].steps[1].params.to',
+      /at frame 7: must be 0 % or more/,
+    ],
+    [
+      'keys out of order',
+      (s) =>
+        (s.growths[0].steps[1].params.to = {
+          keys: [
+            { frame: 7, value: 1, ease: 'linear' },
+            { frame: 7, value: 1, ease: 'linear' },
+          ],
+          before: 'hold',
+          after: 'hold',
+        }),
+      'growths[0].steps[1].params.to.keys',
+      /rising/,
+    ],
+    [
+      'a text for a number',
+      (s) => (s.growths[0].steps[0].params.points = 'many'),
+      'growths[0].steps[0].params.points',
+      /number/,
+    ],
     ['a range backwards', (s) => (s.range = [50, 10]), 'range', /after the first/],
     ['an id used twice', (s) => (s.growths[0].steps[1].id = 'step0'), 'growths[0].steps[1].id', /twice/],
     ['a part that does not belong', (s) => (s.extra = 1), '', /extra/],
@@ -75,7 +122,7 @@ describe('scene files', () => {
 });
 
 describe('parameters', () => {
-  test('every declaration\'s default fits it, and every step explains itself', () => {
+  test("every declaration's default fits it, and every step explains itself", () => {
     for (const step of STEPS) {
       expect(step.help.length).toBeGreaterThan(20);
       for (const [name, spec] of Object.entries(step.params)) {
@@ -87,8 +134,24 @@ describe('parameters', () => {
   });
 
   test('a track that overshoots is kept in range, and whole numbers stay whole', () => {
-    const spec: NumberParam = { type: 'number', unit: 'count', label: '', help: '', default: 5, min: 0, max: 10, whole: true };
-    const overshoot = { keys: [{ frame: 0, value: 0, ease: 'back-out' as const }, { frame: 10, value: 10, ease: 'linear' as const }], before: 'hold' as const, after: 'hold' as const };
+    const spec: NumberParam = {
+      type: 'number',
+      unit: 'count',
+      label: '',
+      help: '',
+      default: 5,
+      min: 0,
+      max: 10,
+      whole: true,
+    };
+    const overshoot = {
+      keys: [
+        { frame: 0, value: 0, ease: 'back-out' as const },
+        { frame: 10, value: 10, ease: 'linear' as const },
+      ],
+      before: 'hold' as const,
+      after: 'hold' as const,
+    };
     for (let frame = 0; frame <= 10; frame += 0.5) {
       const value = resolveParam(spec, overshoot, frame) as number;
       expect(value).toBeLessThanOrEqual(10);

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { type Stop } from '../geometry/gradient';
 import { type ProfilePoint } from '../geometry/profile';
 import { type Vec3 } from '../geometry/vec';
@@ -32,7 +32,10 @@ export const trackSchema = z.strictObject({
   keys: z
     .array(keySchema)
     .min(1, 'a track needs one key or more')
-    .refine((keys) => keys.every((key, i) => i === 0 || keys[i - 1].frame < key.frame), 'keys must stand at rising frames'),
+    .refine(
+      (keys) => keys.every((key, i) => i === 0 || keys[i - 1].frame < key.frame),
+      'keys must stand at rising frames',
+    ),
   before: cycle,
   after: cycle,
 });
@@ -109,7 +112,13 @@ export const sceneSchema = z.strictObject({
    * Colours above and below, whether there is a ground, how soon things fade into the distance (0 never, 1 soon), and
    * how many specks drift about (0 none, 1 many).
    */
-  backdrop: z.strictObject({ above: color, below: color, ground: z.boolean(), haze: finite.min(0).max(1), motes: finite.min(0).max(1) }),
+  backdrop: z.strictObject({
+    above: color,
+    below: color,
+    ground: z.boolean(),
+    haze: finite.min(0).max(1),
+    motes: finite.min(0).max(1),
+  }),
 });
 
 type Schema = z.infer<typeof sceneSchema>;

@@ -68,19 +68,13 @@ export interface GrowthParam extends Common {
 }
 
 export type ParamSpec =
-  | NumberParam
-  | ChoiceParam
-  | ToggleParam
-  | ColorParam
-  | GradientParam
-  | ProfileParam
-  | AnchorsParam
-  | GrowthParam;
+  NumberParam | ChoiceParam | ToggleParam | ColorParam | GradientParam | ProfileParam | AnchorsParam | GrowthParam;
 
 export type ParamSpecs = Record<string, ParamSpec>;
 
 /** The value that a parameter has at one frame. */
-export type ParamConstant = number | string | boolean | null | readonly Stop[] | readonly ProfilePoint[] | readonly Vec3[];
+export type ParamConstant =
+  number | string | boolean | null | readonly Stop[] | readonly ProfilePoint[] | readonly Vec3[];
 export type Resolved = Record<string, ParamConstant>;
 
 type Plain<T> = T extends NumberParam
@@ -146,7 +140,15 @@ export function place<P extends string>(
   [x, y, z]: Vec3,
 ): Record<`${P}X` | `${P}Y` | `${P}Z`, NumberParam> {
   const axis = (name: string, value: number): NumberParam => ({
-    type: 'number', unit: 'm', label: name, help, default: value, min: -1000, max: 1000, slider: [-5, 5], group: label,
+    type: 'number',
+    unit: 'm',
+    label: name,
+    help,
+    default: value,
+    min: -1000,
+    max: 1000,
+    slider: [-5, 5],
+    group: label,
   });
   return { [`${prefix}X`]: axis('X', x), [`${prefix}Y`]: axis('Y', y), [`${prefix}Z`]: axis('Z', z) } as Record<
     `${P}X` | `${P}Y` | `${P}Z`,
@@ -156,6 +158,13 @@ export function place<P extends string>(
 
 /** How many points a path is made of: the same field in every step that makes one. */
 export const pointsParam = (value: number): NumberParam => ({
-  type: 'number', unit: 'count', label: 'Points', help: 'How many points the path is made of, evenly spaced.',
-  default: value, min: 2, max: 200000, slider: [2, 600], whole: true,
+  type: 'number',
+  unit: 'count',
+  label: 'Points',
+  help: 'How many points the path is made of, evenly spaced.',
+  default: value,
+  min: 2,
+  max: 200000,
+  slider: [2, 600],
+  whole: true,
 });

@@ -16,8 +16,10 @@ describe('starts', () => {
     expect([...paths!.s]).toEqual([0, 1, 2, 3]);
   });
 
-  test('helix: a cone\'s points are evenly spaced, and it keeps its radii and height', async () => {
-    const { paths } = await formOf(sceneOf([newStep('helix', { below: 1, above: 0.25, height: 2, turns: 3, points: 200 })]));
+  test("helix: a cone's points are evenly spaced, and it keeps its radii and height", async () => {
+    const { paths } = await formOf(
+      sceneOf([newStep('helix', { below: 1, above: 0.25, height: 2, turns: 3, points: 200 })]),
+    );
     const gaps = Array.from({ length: 199 }, (_, i) => distance(at(paths!.positions, i), at(paths!.positions, i + 1)));
     expect(Math.max(...gaps) / Math.min(...gaps)).toBeLessThan(1.01);
     const [first, last] = [at(paths!.positions, 0), at(paths!.positions, 199)];
@@ -27,10 +29,19 @@ describe('starts', () => {
   });
 
   test('drawn: runs from first anchor to last; closed it returns, without doubling a point', async () => {
-    const anchors = [[0, 0, 0], [1, 0, 0], [1, 1, 0], [0, 1, 0]] as const;
-    const open = await formOf(sceneOf([newStep('drawn', { anchors: anchors.map((a) => [...a]) as never, points: 50 })]));
+    const anchors = [
+      [0, 0, 0],
+      [1, 0, 0],
+      [1, 1, 0],
+      [0, 1, 0],
+    ] as const;
+    const open = await formOf(
+      sceneOf([newStep('drawn', { anchors: anchors.map((a) => [...a]) as never, points: 50 })]),
+    );
     expect(at(open.paths!.positions, 49)).toEqual([0, 1, 0]);
-    const closed = await formOf(sceneOf([newStep('drawn', { anchors: anchors.map((a) => [...a]) as never, points: 50, closed: true })]));
+    const closed = await formOf(
+      sceneOf([newStep('drawn', { anchors: anchors.map((a) => [...a]) as never, points: 50, closed: true })]),
+    );
     expect(closed.paths!.closed[0]).toBe(1);
     expect(distance(at(closed.paths!.positions, 49), [0, 0, 0])).toBeGreaterThan(0.02);
     expect(closed.paths!.u[49]).toBeCloseTo(49 / 50, 2);
@@ -45,7 +56,11 @@ describe('starts', () => {
 });
 
 describe('noise', () => {
-  const noisy = (params = {}, frame = 1) => formOf(sceneOf([newStep('line', { points: 400, toY: 40 }), newStep('noise', { amount: 1, hold: 0, ...params })]), frame);
+  const noisy = (params = {}, frame = 1) =>
+    formOf(
+      sceneOf([newStep('line', { points: 400, toY: 40 }), newStep('noise', { amount: 1, hold: 0, ...params })]),
+      frame,
+    );
 
   test('moves points about their own course, not to one side', async () => {
     const { positions } = (await noisy({ detail: 1 })).paths!;
@@ -69,9 +84,13 @@ describe('noise', () => {
   });
 
   test('stands still without evolution, and sways smoothly with it', async () => {
-    const still = [await noisy({ evolve: 0 }, 1), await noisy({ evolve: 0 }, 60)].map(({ paths }) => [...paths!.positions]);
+    const still = [await noisy({ evolve: 0 }, 1), await noisy({ evolve: 0 }, 60)].map(({ paths }) => [
+      ...paths!.positions,
+    ]);
     expect(still[1]).toEqual(still[0]);
-    const [a, b, c] = await Promise.all([10, 11, 12].map(async (frame) => (await noisy({ evolve: 0.5, detail: 1 }, frame)).paths!.positions));
+    const [a, b, c] = await Promise.all(
+      [10, 11, 12].map(async (frame) => (await noisy({ evolve: 0.5, detail: 1 }, frame)).paths!.positions),
+    );
     for (let i = 0; i < 400; i += 7) {
       const [d1, d2] = [distance(at(a, i), at(b, i)), distance(at(b, i), at(c, i))];
       expect(Math.abs(d1 - d2)).toBeLessThan(0.01);
@@ -79,7 +98,9 @@ describe('noise', () => {
   });
 
   test('after Grow it deforms what is there and keeps the grown share', async () => {
-    const form = await formOf(sceneOf([newStep('line', { points: 200 }), newStep('grow', { to: 0.4 }), newStep('noise', { amount: 0.2 })]));
+    const form = await formOf(
+      sceneOf([newStep('line', { points: 200 }), newStep('grow', { to: 0.4 }), newStep('noise', { amount: 0.2 })]),
+    );
     const { paths } = form;
     expect(visibleLength(paths!, 0) / paths!.whole[0]).toBeCloseTo(0.4, 3);
     expect(flaws(form)).toEqual([]);
@@ -88,7 +109,10 @@ describe('noise', () => {
 
 describe('respace', () => {
   test('by count and by spacing: equal pieces, ends kept, rest coordinates carried over', async () => {
-    for (const params of [{ by: 'count', count: 41 }, { by: 'spacing', spacing: 0.05 }] as Record<string, ParamValue>[]) {
+    for (const params of [
+      { by: 'count', count: 41 },
+      { by: 'spacing', spacing: 0.05 },
+    ] as Record<string, ParamValue>[]) {
       const form = await formOf(sceneOf([newStep('line', { points: 7 }), newStep('respace', params)]));
       expect(pointCount(form.paths!)).toBe(41);
       for (let i = 0; i < 41; i++) {
@@ -100,15 +124,30 @@ describe('respace', () => {
   });
 
   test('on a closed path the last piece counts, and rest coordinates do not fall back', async () => {
-    const anchors = [[0, 0, 0], [1, 0, 0], [1, 1, 0], [0, 1, 0]];
-    const form = await formOf(sceneOf([newStep('drawn', { anchors: anchors as never, closed: true, points: 9 }), newStep('respace', { count: 30 })]));
+    const anchors = [
+      [0, 0, 0],
+      [1, 0, 0],
+      [1, 1, 0],
+      [0, 1, 0],
+    ];
+    const form = await formOf(
+      sceneOf([
+        newStep('drawn', { anchors: anchors as never, closed: true, points: 9 }),
+        newStep('respace', { count: 30 }),
+      ]),
+    );
     expect(form.paths!.u[29]).toBeGreaterThan(0.9);
     expect(flaws(form)).toEqual([]);
   });
 });
 
 describe('finish', () => {
-  const steps = (to: number) => [newStep('line', { points: 50 }), newStep('grow', { to }), newStep('tube', { sides: 3 }), newStep('finish', { glowLength: 0.2 })];
+  const steps = (to: number) => [
+    newStep('line', { points: 50 }),
+    newStep('grow', { to }),
+    newStep('tube', { sides: 3 }),
+    newStep('finish', { glowLength: 0.2 }),
+  ];
 
   test('colours belong to the rest coordinate: the base keeps its colour while the path grows', async () => {
     const [half, whole] = [await formOf(sceneOf(steps(0.5))), await formOf(sceneOf(steps(1)))];
@@ -125,7 +164,12 @@ describe('finish', () => {
 
 describe('values along something', () => {
   test('a profile runs through its points without overshoot (Fritsch, Carlson 1980)', () => {
-    const curve = profileCurve([{ at: 1, value: 0 }, { at: 0, value: 0 }, { at: 0.3, value: 1 }, { at: 0.35, value: 1 }]);
+    const curve = profileCurve([
+      { at: 1, value: 0 },
+      { at: 0, value: 0 },
+      { at: 0.3, value: 1 },
+      { at: 0.35, value: 1 },
+    ]);
     expect([0, 0.3, 0.35, 1].map(curve)).toEqual([0, 1, 1, 0]);
     for (let t = 0; t <= 1; t += 0.01) {
       expect(curve(t)).toBeGreaterThanOrEqual(0);
@@ -140,8 +184,14 @@ describe('values along something', () => {
     expect(linearRgb('#ff0000')).toEqual([1, 0, 0]);
   });
 
-  test('a gradient gives its stops\' own colours at their positions', () => {
-    const table = gradientTable([{ at: 1, color: '#ff0000' }, { at: 0, color: '#0000ff' }], 11);
+  test("a gradient gives its stops' own colours at their positions", () => {
+    const table = gradientTable(
+      [
+        { at: 1, color: '#ff0000' },
+        { at: 0, color: '#0000ff' },
+      ],
+      11,
+    );
     expect([...table.subarray(0, 3)].map((v) => Number(v.toFixed(3)))).toEqual([0, 0, 1]);
     expect([...table.subarray(30)].map((v) => Number(v.toFixed(3)))).toEqual([1, 0, 0]);
   });

@@ -77,7 +77,15 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
   }
 
   const first = cutFrom[p];
-  const add = (point: number, shift: number, r: number, out: number, ahead: number, s: number, joined: boolean): void => {
+  const add = (
+    point: number,
+    shift: number,
+    r: number,
+    out: number,
+    ahead: number,
+    s: number,
+    joined: boolean,
+  ): void => {
     const i = rings.count++;
     rings.point[i] = point;
     rings.shift[i] = shift;

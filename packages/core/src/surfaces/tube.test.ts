@@ -9,11 +9,23 @@ import { type Cap, type TubeShape } from './rings';
 import { sweepTubes } from './tube';
 
 const shape = (more: Partial<TubeShape> = {}): TubeShape => ({
-  radius: 0.3, along: () => 1, follows: 'whole', swell: 0, sides: 64, start: 'flat', end: 'flat', ...more,
+  radius: 0.3,
+  along: () => 1,
+  follows: 'whole',
+  swell: 0,
+  sides: 64,
+  start: 'flat',
+  end: 'flat',
+  ...more,
 });
 
 const circle = (radius: number, n: number) =>
-  pathsFrom([{ positions: helixPoints({ below: radius, above: radius, height: 0, turns: (n - 1) / n, start: 0 }, n), closed: true }]);
+  pathsFrom([
+    {
+      positions: helixPoints({ below: radius, above: radius, height: 0, turns: (n - 1) / n, start: 0 }, n),
+      closed: true,
+    },
+  ]);
 const line = (length: number, n = 20) =>
   pathsFrom([{ positions: Array.from({ length: n }, (_, i) => [0, (length * i) / (n - 1), 0]).flat() }]);
 
@@ -24,7 +36,7 @@ const lengthShare = (n: number) => (n * Math.sin(Math.PI / n)) / Math.PI;
 describe('tube', () => {
   // Pappus's theorems: a circle of radius r swept along a circle of radius R makes a torus of area 4π²Rr and volume
   // 2π²Rr². Source: Bronshtein and Semendyayev, Handbook of Mathematics, geometry of solids.
-  test('a circle swept along a circle has the torus\'s area and volume', async () => {
+  test("a circle swept along a circle has the torus's area and volume", async () => {
     const [R, r, n] = [2, 0.3, 256];
     const { area, volume } = areaAndVolume(await sweepTubes(circle(R, n), shape({ radius: r, sides: 128 })));
     expect(area / (4 * Math.PI ** 2 * R * r)).toBeCloseTo(lengthShare(128) * lengthShare(n), 3);
@@ -49,22 +61,36 @@ describe('tube', () => {
     const open = Math.PI * 0.09 * 2;
     const round = areaAndVolume(await sweepTubes(line(2), shape({ sides: 256, start: 'round', end: 'round' }))).volume;
     expect((round - open) / ((4 / 3) * Math.PI * 0.027)).toBeCloseTo(1, 2);
-    const pointed = areaAndVolume(await sweepTubes(line(2), shape({ sides: 256, start: 'pointed', end: 'pointed' }))).volume;
+    const pointed = areaAndVolume(
+      await sweepTubes(line(2), shape({ sides: 256, start: 'pointed', end: 'pointed' })),
+    ).volume;
     expect((pointed - open) / (2 * ((Math.PI * 0.09 * 2.5 * 0.3) / 3))).toBeCloseTo(1, 2);
   });
 
   // Euler's polyhedron formula: V − E + F is 2 on anything like a ball, 0 on anything like a torus.
-  test.each(['flat', 'round', 'pointed'] as Cap[])('with %s ends it is watertight, with Euler characteristic 2', async (cap) => {
-    const knotty = pathsFrom([{ positions: helixPoints({ below: 0.8, above: 0.3, height: 2, turns: 3, start: 0 }, 80) }]);
-    const mesh = await sweepTubes(knotty, shape({ radius: 0.05, sides: 7, start: cap, end: cap }));
-    expect(topology(mesh)).toMatchObject({ euler: 2, openEdges: 0, flippedEdges: 0 });
-    expect(areaAndVolume(mesh).volume).toBeGreaterThan(0);
-    expect(flaws({ ...emptyForm(), mesh })).toEqual([]);
-  });
+  test.each(['flat', 'round', 'pointed'] as Cap[])(
+    'with %s ends it is watertight, with Euler characteristic 2',
+    async (cap) => {
+      const knotty = pathsFrom([
+        { positions: helixPoints({ below: 0.8, above: 0.3, height: 2, turns: 3, start: 0 }, 80) },
+      ]);
+      const mesh = await sweepTubes(knotty, shape({ radius: 0.05, sides: 7, start: cap, end: cap }));
+      expect(topology(mesh)).toMatchObject({ euler: 2, openEdges: 0, flippedEdges: 0 });
+      expect(areaAndVolume(mesh).volume).toBeGreaterThan(0);
+      expect(flaws({ ...emptyForm(), mesh })).toEqual([]);
+    },
+  );
 
   test('closed it has Euler characteristic 0, and open ends leave two holes', async () => {
-    expect(topology(await sweepTubes(circle(1, 40), shape({ radius: 0.1, sides: 9 })))).toMatchObject({ euler: 0, openEdges: 0, flippedEdges: 0 });
-    expect(topology(await sweepTubes(line(1), shape({ sides: 9, start: 'open', end: 'open' })))).toMatchObject({ euler: 0, openEdges: 18 });
+    expect(topology(await sweepTubes(circle(1, 40), shape({ radius: 0.1, sides: 9 })))).toMatchObject({
+      euler: 0,
+      openEdges: 0,
+      flippedEdges: 0,
+    });
+    expect(topology(await sweepTubes(line(1), shape({ sides: 9, start: 'open', end: 'open' })))).toMatchObject({
+      euler: 0,
+      openEdges: 18,
+    });
   });
 
   test('stays watertight where the profile tapers to nothing', async () => {
@@ -75,7 +101,10 @@ describe('tube', () => {
   });
 
   test('normals point away from the path, and lean back where it tapers', async () => {
-    const mesh: Mesh = await sweepTubes(line(2), shape({ sides: 12, along: (u) => 1 - 0.5 * u, start: 'open', end: 'open' }));
+    const mesh: Mesh = await sweepTubes(
+      line(2),
+      shape({ sides: 12, along: (u) => 1 - 0.5 * u, start: 'open', end: 'open' }),
+    );
     const tilt = 0.15 / 2;
     for (let v = 0; v < mesh.positions.length / 3; v++) {
       const [x, , z] = mesh.positions.subarray(3 * v, 3 * v + 3);
@@ -93,7 +122,10 @@ describe('tube', () => {
   test('thickness fitted to the grown part ends at the tip at every moment', async () => {
     await fc.assert(
       fc.asyncProperty(fc.double({ min: 0.01, max: 1, noNaN: true }), async (to) => {
-        const mesh = await sweepTubes(cutPaths(line(2), () => [0, to]), shape({ sides: 4, along: (u) => 1 - u, follows: 'grown', start: 'open' }));
+        const mesh = await sweepTubes(
+          cutPaths(line(2), () => [0, to]),
+          shape({ sides: 4, along: (u) => 1 - u, follows: 'grown', start: 'open' }),
+        );
         const last = mesh.positions.length / 3 - 1;
         expect(mesh.positions[3 * last]).toBeCloseTo(0, 5);
         expect(mesh.positions[3 * last + 1]).toBeCloseTo(2 * to, 4);
@@ -104,7 +136,10 @@ describe('tube', () => {
 
   test('swell brings thickness up from nothing, so that nothing pops into view', async () => {
     const radiusAt = async (to: number) => {
-      const mesh = await sweepTubes(cutPaths(line(2), () => [0, to]), shape({ swell: 1, start: 'open', end: 'open' }));
+      const mesh = await sweepTubes(
+        cutPaths(line(2), () => [0, to]),
+        shape({ swell: 1, start: 'open', end: 'open' }),
+      );
       return Math.hypot(mesh.positions[0], mesh.positions[2]);
     };
     expect(await radiusAt(0.001)).toBeLessThan(1e-4);
@@ -113,7 +148,14 @@ describe('tube', () => {
   });
 
   test('nothing grown gives an empty mesh, and paths of one point are passed over', async () => {
-    expect((await sweepTubes(cutPaths(line(2), () => [0, 0]), shape())).indices).toHaveLength(0);
+    expect(
+      (
+        await sweepTubes(
+          cutPaths(line(2), () => [0, 0]),
+          shape(),
+        )
+      ).indices,
+    ).toHaveLength(0);
     expect((await sweepTubes(pathsFrom([{ positions: [0, 0, 0] }]), shape())).indices).toHaveLength(0);
   });
 });

@@ -8,13 +8,20 @@ const unit = fc.double({ min: 0, max: 1, noNaN: true });
 describe('easing', () => {
   test('a cubic Bézier agrees with the bezier-easing package', () => {
     fc.assert(
-      fc.property(unit, fc.double({ min: -2, max: 3, noNaN: true }), unit, fc.double({ min: -2, max: 3, noNaN: true }), unit, (x1, y1, x2, y2, t) => {
-        // Where x hardly rises the package's early stop shows in y; the test after next holds those against the curve.
-        const ours = cubicBezier([x1, y1, x2, y2], t);
-        const theirs = bezierEasing(x1, y1, x2, y2)(t);
-        const steep = Math.min(x1, 1 - x2, Math.abs(x2 - x1)) < 0.05 || x1 > x2;
-        if (!steep) expect(ours).toBeCloseTo(theirs, 4);
-      }),
+      fc.property(
+        unit,
+        fc.double({ min: -2, max: 3, noNaN: true }),
+        unit,
+        fc.double({ min: -2, max: 3, noNaN: true }),
+        unit,
+        (x1, y1, x2, y2, t) => {
+          // Where x hardly rises the package's early stop shows in y; the test after next holds those against the curve.
+          const ours = cubicBezier([x1, y1, x2, y2], t);
+          const theirs = bezierEasing(x1, y1, x2, y2)(t);
+          const steep = Math.min(x1, 1 - x2, Math.abs(x2 - x1)) < 0.05 || x1 > x2;
+          if (!steep) expect(ours).toBeCloseTo(theirs, 4);
+        },
+      ),
       { numRuns: 500 },
     );
   });
@@ -28,7 +35,11 @@ describe('easing', () => {
       'ease-in-out': [0.42, 0, 0.58, 1],
     });
     for (const name of ['ease', 'ease-in', 'ease-out', 'ease-in-out'] as const) {
-      for (const t of [0.1, 0.35, 0.5, 0.8]) expect(easeAt(name, t)).toBeCloseTo(bezierEasing(...(CSS_EASES[name] as [number, number, number, number]))(t), 6);
+      for (const t of [0.1, 0.35, 0.5, 0.8])
+        expect(easeAt(name, t)).toBeCloseTo(
+          bezierEasing(...(CSS_EASES[name] as [number, number, number, number]))(t),
+          6,
+        );
     }
   });
 
@@ -49,7 +60,8 @@ describe('easing', () => {
 
   test('in and out mirror each other', () => {
     for (const family of ['sine', 'quad', 'cubic', 'expo', 'circle', 'back', 'elastic', 'bounce'] as const) {
-      for (const t of [0.15, 0.4, 0.85]) expect(easeAt(`${family}-in`, t)).toBeCloseTo(1 - easeAt(`${family}-out`, 1 - t), 9);
+      for (const t of [0.15, 0.4, 0.85])
+        expect(easeAt(`${family}-in`, t)).toBeCloseTo(1 - easeAt(`${family}-out`, 1 - t), 9);
     }
   });
 });
@@ -113,17 +125,34 @@ describe('tracks', () => {
   });
 
   test('hold easing steps on the next key', () => {
-    const t: Track = { keys: [{ frame: 0, value: 0, ease: 'hold' }, { frame: 2, value: 1, ease: 'hold' }], before: 'hold', after: 'hold' };
+    const t: Track = {
+      keys: [
+        { frame: 0, value: 0, ease: 'hold' },
+        { frame: 2, value: 1, ease: 'hold' },
+      ],
+      before: 'hold',
+      after: 'hold',
+    };
     expect([1.999, 2].map((frame) => valueAt(t, frame))).toEqual([0, 1]);
   });
 
   test('setting and moving keys keeps frames rising and loses no other key', () => {
     const t = track('hold', 'hold');
     expect(withKey(t, 12, 9).keys.map(({ frame, value, ease }) => [frame, value, ease])).toEqual([
-      [10, 1, 'linear'], [12, 9, 'linear'], [14, 3, 'ease-in'], [20, 2, 'linear'],
+      [10, 1, 'linear'],
+      [12, 9, 'linear'],
+      [14, 3, 'ease-in'],
+      [20, 2, 'linear'],
     ]);
     expect(withKey(t, 14, 9).keys[1]).toEqual({ frame: 14, value: 9, ease: 'ease-in' });
-    expect(withKeyMoved(t, 0, 16).keys.map(({ frame, value }) => [frame, value])).toEqual([[14, 3], [16, 1], [20, 2]]);
-    expect(withKeyMoved(t, 0, 20).keys.map(({ frame, value }) => [frame, value])).toEqual([[14, 3], [20, 1]]);
+    expect(withKeyMoved(t, 0, 16).keys.map(({ frame, value }) => [frame, value])).toEqual([
+      [14, 3],
+      [16, 1],
+      [20, 2],
+    ]);
+    expect(withKeyMoved(t, 0, 20).keys.map(({ frame, value }) => [frame, value])).toEqual([
+      [14, 3],
+      [20, 1],
+    ]);
   });
 });

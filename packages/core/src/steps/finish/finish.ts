@@ -1,8 +1,17 @@
-import { gradientTable, linearRgb } from '../../geometry/gradient';
+import { gradientTable, linearRgb, type Stop } from '../../geometry/gradient';
 import { defineStep } from '../declare';
 import { figure } from '../format';
 
 const TABLE = 256;
+
+/** Tables of gradients that have been met: a gradient seldom changes from frame to frame. */
+const tables = new WeakMap<readonly Stop[], Float32Array>();
+
+function tableOf(gradient: readonly Stop[]): Float32Array {
+  let table = tables.get(gradient);
+  if (!table) tables.set(gradient, (table = gradientTable(gradient, TABLE)));
+  return table;
+}
 
 export const finish = defineStep({
   kind: 'finish',
@@ -13,21 +22,57 @@ export const finish = defineStep({
   gives: ['mesh'],
   params: {
     gradient: {
-      type: 'gradient', label: 'Colour', help: 'From the base of the path to its far end. Colours stay where they are while the path grows.',
-      default: [{ at: 0, color: '#2f5d3a' }, { at: 0.55, color: '#8fb84a' }, { at: 1, color: '#e3f29a' }],
+      type: 'gradient',
+      label: 'Colour',
+      help: 'From the base of the path to its far end. Colours stay where they are while the path grows.',
+      default: [
+        { at: 0, color: '#2f5d3a' },
+        { at: 0.55, color: '#8fb84a' },
+        { at: 1, color: '#e3f29a' },
+      ],
     },
-    roughness: { type: 'number', unit: 'share', label: 'Roughness', help: 'From glossy to matt.', default: 0.55, min: 0, max: 1 },
-    glow: { type: 'number', unit: 'share', label: 'Tip glow', help: 'Light that the growing tip gives off.', default: 0.6, min: 0, max: 4, slider: [0, 2] },
+    roughness: {
+      type: 'number',
+      unit: 'share',
+      label: 'Roughness',
+      help: 'From glossy to matt.',
+      default: 0.55,
+      min: 0,
+      max: 1,
+    },
+    glow: {
+      type: 'number',
+      unit: 'share',
+      label: 'Tip glow',
+      help: 'Light that the growing tip gives off.',
+      default: 0.6,
+      min: 0,
+      max: 4,
+      slider: [0, 2],
+    },
     glowLength: {
-      type: 'number', unit: 'm', label: 'Glow length', help: 'How far behind the tip the glow reaches.', default: 0.25, min: 0.001, max: 100, slider: [0.01, 2],
+      type: 'number',
+      unit: 'm',
+      label: 'Glow length',
+      help: 'How far behind the tip the glow reaches.',
+      default: 0.25,
+      min: 0.001,
+      max: 100,
+      slider: [0.01, 2],
       shown: (p) => Number(p.glow) !== 0,
     },
-    glowColor: { type: 'color', label: 'Glow colour', help: 'Colour of that light.', default: '#ff8a5b', shown: (p) => Number(p.glow) !== 0 },
+    glowColor: {
+      type: 'color',
+      label: 'Glow colour',
+      help: 'Colour of that light.',
+      default: '#ff8a5b',
+      shown: (p) => Number(p.glow) !== 0,
+    },
   },
   summary: (p) => `${p.gradient.length} colours${p.glow > 0 ? ', glowing tip' : ''}, roughness ${figure(p.roughness)}`,
   run(form, p) {
     const mesh = form.mesh!;
-    const table = gradientTable(p.gradient, TABLE);
+    const table = tableOf(p.gradient);
     const n = mesh.positions.length / 3;
     const colors = new Float32Array(3 * n);
     const glow = p.glow > 0 && mesh.tip ? new Float32Array(n) : null;
@@ -42,6 +87,10 @@ export const finish = defineStep({
         if (near > 0) glow[i] = p.glow * near * near;
       }
     }
-    return { ...form, mesh: { ...mesh, colors, glow }, surface: { roughness: p.roughness, glowColor: linearRgb(p.glowColor) } };
+    return {
+      ...form,
+      mesh: { ...mesh, colors, glow },
+      surface: { roughness: p.roughness, glowColor: linearRgb(p.glowColor), glowReach: p.glowLength },
+    };
   },
 });

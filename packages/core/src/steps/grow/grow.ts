@@ -11,8 +11,24 @@ export const grow = defineStep({
   takes: ['paths'],
   gives: ['paths'],
   params: {
-    from: { type: 'number', unit: 'share', label: 'From', help: 'Share of the length at which the visible part begins.', default: 0, min: 0, max: 1 },
-    to: { type: 'number', unit: 'share', label: 'To', help: 'Share of the length at which the visible part ends.', default: 1, min: 0, max: 1 },
+    from: {
+      type: 'number',
+      unit: 'share',
+      label: 'From',
+      help: 'Share of the length at which the visible part begins.',
+      default: 0,
+      min: 0,
+      max: 1,
+    },
+    to: {
+      type: 'number',
+      unit: 'share',
+      label: 'To',
+      help: 'Share of the length at which the visible part ends.',
+      default: 1,
+      min: 0,
+      max: 1,
+    },
   },
   summary: (p) => (p.from > 0 ? `${percent(p.from)} to ${percent(p.to)} there now` : `${percent(p.to)} there now`),
   run(form, p) {

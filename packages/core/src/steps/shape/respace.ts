@@ -23,12 +23,27 @@ export const respace = defineStep({
       default: 'count',
     },
     count: {
-      type: 'number', unit: 'count', label: 'Count', help: 'Points on each path.', default: 200, min: 2, max: 200000, slider: [2, 600], whole: true,
+      type: 'number',
+      unit: 'count',
+      label: 'Count',
+      help: 'Points on each path.',
+      default: 200,
+      min: 2,
+      max: 200000,
+      slider: [2, 600],
+      whole: true,
       shown: (p) => p.by === 'count',
     },
     spacing: {
-      type: 'number', unit: 'm', label: 'Spacing', help: 'Length between neighbours; it is fitted so that a whole number of pieces fills the path.',
-      default: 0.02, min: 0.0001, max: 100, slider: [0.005, 0.5], shown: (p) => p.by === 'spacing',
+      type: 'number',
+      unit: 'm',
+      label: 'Spacing',
+      help: 'Length between neighbours; it is fitted so that a whole number of pieces fills the path.',
+      default: 0.02,
+      min: 0.0001,
+      max: 100,
+      slider: [0.005, 0.5],
+      shown: (p) => p.by === 'spacing',
     },
   },
   summary: (p) => (p.by === 'count' ? counted(p.count, 'point') : `every ${metres(p.spacing)}`),
@@ -47,7 +62,8 @@ export const respace = defineStep({
     context.claim('points', total, p.by === 'count' ? 'Count' : 'the number of points by a larger Spacing');
 
     const paths = allocatePaths(total, m);
-    for (const key of ['closed', 'ids', 'whole', 'cutFrom', 'parent', 'attach', 'depth', 'birth'] as const) paths[key].set(old[key]);
+    for (const key of ['closed', 'ids', 'whole', 'cutFrom', 'parent', 'attach', 'depth', 'birth'] as const)
+      paths[key].set(old[key]);
     let first = 0;
     for (let k = 0; k < m; k++) {
       await context.breathe();

@@ -1,0 +1,38 @@
+import { defineConfig } from '@playwright/test';
+
+const port = Number(process.env.E2E_PORT ?? 4400);
+
+export default defineConfig({
+  testDir: 'e2e',
+  // Pictures are drawn by the processor on machines without a graphics card, and machines may be busy: time is generous.
+  timeout: 180_000,
+  expect: { timeout: 30_000 },
+  workers: 1,
+  retries: 1,
+  outputDir: 'test-results/e2e',
+  reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
+  use: {
+    baseURL: `http://localhost:${port}`,
+    viewport: { width: 1280, height: 800 },
+    actionTimeout: 30_000,
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+  webServer: {
+    command: `npx next start -p ${port}`,
+    cwd: 'apps/studio',
+    url: `http://localhost:${port}`,
+    timeout: 60_000,
+    reuseExistingServer: false,
+    env: { NEXT_TELEMETRY_DISABLED: '1' },
+  },
+});

@@ -1,0 +1,80 @@
+// Installs what is missing, then lints, checks types, builds, runs unit and end-to-end tests. The last line has the totals.
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { findChromium, freePort, installPackages, root, run } from './lib.mjs';
+
+let passed = 0;
+let failed = 0;
+
+/** Runs one stage; a stage that fails without tests of its own counts as one failure. */
+async function stage(name, command, args, extra) {
+  console.log(`\n— ${name} —`);
+  const code = await run(command, args, extra);
+  if (code !== 0) console.error(`${name} failed with exit code ${code}.`);
+  return code === 0;
+}
+
+function end() {
+  console.log(`\n${passed} passed, ${failed} failed`);
+  process.exit(failed > 0 || passed === 0 ? 1 : 0);
+}
+
+const results = join(root, 'test-results');
+rmSync(results, { recursive: true, force: true });
+mkdirSync(results, { recursive: true });
+const read = (file) => {
+  try {
+    return JSON.parse(readFileSync(join(results, file), 'utf8'));
+  } catch {
+    return null;
+  }
+};
+
+if ((await installPackages()) !== 0) {
+  console.error('The packages could not be installed.');
+  failed++;
+  end();
+}
+let chromium = findChromium();
+if (!chromium) {
+  console.log('\n— Chromium is missing: installing it through apt —');
+  const sudo = process.getuid?.() === 0 ? [] : ['sudo', '-n'];
+  const apt = [...sudo, 'apt-get'];
+  await run(apt[0], [...apt.slice(1), 'update', '-qq'], { DEBIAN_FRONTEND: 'noninteractive' });
+  await run(apt[0], [...apt.slice(1), 'install', '-y', '-qq', 'chromium'], { DEBIAN_FRONTEND: 'noninteractive' });
+  chromium = findChromium();
+}
+
+if (!(await stage('Lint', 'npm', ['run', '-s', 'lint']))) failed++;
+if (!(await stage('Types', 'npm', ['run', '-s', 'types']))) failed++;
+const built = await stage('Build', 'npm', ['run', '-s', 'build']);
+if (!built) failed++;
+
+const unit = await stage('Unit tests', 'npx', [
+  'jest',
+  '--json',
+  `--outputFile=${join(results, 'unit.json')}`,
+  '--silent',
+]);
+const jest = read('unit.json');
+passed += jest?.numPassedTests ?? 0;
+failed += (jest?.numFailedTests ?? 0) + (jest?.numRuntimeErrorTestSuites ?? 0);
+if (!unit && !(jest?.numFailedTests || jest?.numRuntimeErrorTestSuites)) failed++;
+
+if (!chromium) {
+  console.error(
+    '\nThe end-to-end tests need Chromium, and it could not be installed here. Install it (on Debian: apt-get install chromium), or set CHROMIUM to its place, and run again.',
+  );
+  failed++;
+} else if (built) {
+  const port = await freePort(4400);
+  const ok = await stage('End-to-end tests', 'npx', ['playwright', 'test'], {
+    CHROMIUM: chromium,
+    E2E_PORT: String(port),
+  });
+  const stats = read('e2e.json')?.stats;
+  passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0);
+  failed += stats?.unexpected ?? 0;
+  if (!ok && !stats?.unexpected) failed++;
+}
+end();
