@@ -1,13 +1,10 @@
 'use client';
 
-import MoreHoriz from '@mui/icons-material/MoreHoriz';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
-import IconButton from '@mui/material/IconButton';
-import Menu from '@mui/material/Menu';
-import MenuItem from '@mui/material/MenuItem';
 import { useEffect, useState } from 'react';
 import { type StoredScene } from '@/state/db';
+import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';
 import { INK } from '@/ui/theme';
 import { say, sayProblem } from '@/ui/Toasts';
@@ -17,13 +14,8 @@ const WHEN = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', 
 
 /** A scene of one's own: picture, name, when it was changed, and what can be done with it. */
 export function SceneCard({ stored, open }: { stored: StoredScene; open: () => void }) {
-  const [menu, setMenu] = useState<HTMLElement | null>(null);
   const [naming, setNaming] = useState(false);
   const picture = usePicture(stored.picture);
-  const act = (run: () => unknown) => () => {
-    setMenu(null);
-    void Promise.resolve(run()).catch(sayProblem);
-  };
   const remove = async (): Promise<void> => {
     const bringBack = await deleteScene(stored);
     say({
@@ -78,15 +70,15 @@ export function SceneCard({ stored, open }: { stored: StoredScene; open: () => v
           )}
           <Box sx={{ color: 'text.secondary', fontSize: 12.5 }}>{WHEN.format(stored.changed)}</Box>
         </Box>
-        <IconButton aria-label={`More for ${stored.name}`} onClick={(event) => setMenu(event.currentTarget)}>
-          <MoreHoriz fontSize="small" />
-        </IconButton>
+        <MoreMenu
+          of={stored.name}
+          items={[
+            { label: 'Rename', run: () => setNaming(true) },
+            { label: 'Duplicate', run: () => void duplicateScene(stored).catch(sayProblem) },
+            { label: 'Delete', run: () => void remove().catch(sayProblem) },
+          ]}
+        />
       </Box>
-      <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)}>
-        <MenuItem onClick={act(() => setNaming(true))}>Rename</MenuItem>
-        <MenuItem onClick={act(() => duplicateScene(stored))}>Duplicate</MenuItem>
-        <MenuItem onClick={act(remove)}>Delete</MenuItem>
-      </Menu>
     </Box>
   );
 }

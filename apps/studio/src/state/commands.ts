@@ -17,6 +17,8 @@ export interface Command {
   label: string;
   /** In the notation of react-hotkeys-hook; none for what only the palette offers. */
   keys?: string;
+  /** A sign that calls it, wherever it lies on the keyboard. */
+  sign?: string;
   run: () => void;
   /** Whether it can do anything now. */
   can?: () => boolean;
@@ -128,7 +130,7 @@ export const COMMANDS: readonly Command[] = [
   },
   { id: 'palette', label: 'All commands', keys: 'mod+k', run: () => setView({ palette: 'commands' }) },
   { id: 'export', label: 'Export', keys: 'mod+e', run: () => setView({ sheet: 'export', playing: false }) },
-  { id: 'shortcuts', label: 'Shortcuts', keys: 'shift+slash', run: () => setView({ sheet: 'shortcuts' }) },
+  { id: 'shortcuts', label: 'Shortcuts', sign: '?', run: () => setView({ sheet: 'shortcuts' }) },
   {
     id: 'duplicate',
     label: 'Duplicate this growth',
@@ -161,7 +163,6 @@ export function keysText(keys: string): string {
     space: 'Space',
     comma: ',',
     period: '.',
-    slash: '?',
     delete: 'Delete',
     backspace: 'Backspace',
     home: 'Home',
@@ -170,12 +171,10 @@ export function keysText(keys: string): string {
   return keys
     .split(', ')
     .map((one) =>
-      one === 'shift+slash'
-        ? '?'
-        : one
-            .split('+')
-            .map((part) => words[part] ?? part.toUpperCase())
-            .join(' '),
+      one
+        .split('+')
+        .map((part) => words[part] ?? part.toUpperCase())
+        .join(' '),
     )
     .join('  or  ');
 }

@@ -9,15 +9,12 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import MoreHoriz from '@mui/icons-material/MoreHoriz';
 import Visibility from '@mui/icons-material/Visibility';
 import VisibilityOff from '@mui/icons-material/VisibilityOff';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
-import Menu from '@mui/material/Menu';
-import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
 import { type Growth, HUES } from '@uvrex/core';
 import { changeGrowth, deleteGrowth, duplicateGrowth, moveGrowth } from '@/state/actions';
@@ -25,6 +22,7 @@ import { useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { SCENE_ENTRY, setView, useView } from '@/state/view';
 import { podPath } from '@/timeline/pod';
+import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';
 import { INK } from '@/ui/theme';
 
@@ -111,15 +109,10 @@ const Dot = ({ hue, hollow = false }: { hue: string; hollow?: boolean }) => (
 );
 
 function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) {
-  const [menu, setMenu] = useState<HTMLElement | null>(null);
   const [naming, setNaming] = useState(false);
   const shares = useResults((state) => state.shares.get(growth.id));
   const failed = useResults((state) => state.record?.growths.some(({ id, failed: bad }) => id === growth.id && bad));
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: growth.id });
-  const act = (run: () => void) => () => {
-    setMenu(null);
-    run();
-  };
   return (
     <Box
       ref={setNodeRef}
@@ -171,34 +164,36 @@ function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) 
       >
         {growth.visible ? <Visibility sx={{ fontSize: 16 }} /> : <VisibilityOff sx={{ fontSize: 16 }} />}
       </IconButton>
-      <IconButton
-        aria-label={`More for ${growth.name}`}
-        onClick={(event) => setMenu(event.currentTarget)}
-        sx={{ p: 0.25, color: 'text.secondary' }}
+      <MoreMenu
+        of={growth.name}
+        items={[
+          { label: 'Rename', run: () => setNaming(true) },
+          { label: 'Duplicate', run: () => duplicateGrowth(growth.id) },
+          { label: 'Delete', run: () => deleteGrowth(growth.id) },
+        ]}
       >
-        <MoreHoriz fontSize="small" />
-      </IconButton>
-      <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)}>
-        <MenuItem onClick={act(() => setNaming(true))}>Rename</MenuItem>
-        <MenuItem onClick={act(() => duplicateGrowth(growth.id))}>Duplicate</MenuItem>
-        <MenuItem onClick={act(() => deleteGrowth(growth.id))}>Delete</MenuItem>
-        <Box sx={{ display: 'flex', gap: 0.75, px: 2, py: 0.75 }}>
-          {HUES.map((hue) => (
-            <ButtonBase
-              key={hue}
-              aria-label={`Hue ${hue}`}
-              onClick={act(() => changeGrowth(growth.id, 'Change hue', { hue }))}
-              sx={{
-                width: 18,
-                height: 18,
-                borderRadius: 9,
-                bgcolor: hue,
-                outline: growth.hue === hue ? `2px solid ${INK.text}` : 'none',
-              }}
-            />
-          ))}
-        </Box>
-      </Menu>
+        {(close) => (
+          <Box sx={{ display: 'flex', gap: 0.75, px: 2, py: 0.75 }}>
+            {HUES.map((hue) => (
+              <ButtonBase
+                key={hue}
+                aria-label={`Hue ${hue}`}
+                onClick={() => {
+                  changeGrowth(growth.id, 'Change hue', { hue });
+                  close();
+                }}
+                sx={{
+                  width: 18,
+                  height: 18,
+                  borderRadius: 9,
+                  bgcolor: hue,
+                  outline: growth.hue === hue ? `2px solid ${INK.text}` : 'none',
+                }}
+              />
+            ))}
+          </Box>
+        )}
+      </MoreMenu>
     </Box>
   );
 }

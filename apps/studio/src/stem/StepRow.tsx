@@ -2,17 +2,14 @@
 
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import MoreHoriz from '@mui/icons-material/MoreHoriz';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
-import IconButton from '@mui/material/IconButton';
-import Menu from '@mui/material/Menu';
-import MenuItem from '@mui/material/MenuItem';
 import Tooltip from '@mui/material/Tooltip';
 import { memo, useState } from 'react';
 import { type Growth, isTrack, type Notice, resolveParams, type Step, type StepCost, stepOf } from '@uvrex/core';
 import { deleteStep, duplicateStep, ownFrame, renameStep, titleOf, toggleStep } from '@/state/actions';
 import { setView, useView } from '@/state/view';
+import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';
 import { INK, MONO } from '@/ui/theme';
 import { ParamFields } from './ParamFields';
@@ -29,7 +26,6 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
   const declaration = stepOf(step.kind);
   const open = useView((state) => state.openSteps.includes(step.id));
   const frame = useView((state) => ownFrame(growth, state.frame));
-  const [menu, setMenu] = useState<HTMLElement | null>(null);
   const [naming, setNaming] = useState(false);
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: step.id });
   if (!declaration) return null;
@@ -41,11 +37,6 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
     setView(({ openSteps }) => ({
       openSteps: open ? openSteps.filter((id) => id !== step.id) : [...openSteps, step.id],
     }));
-  const act = (run: () => void) => () => {
-    setMenu(null);
-    run();
-  };
-
   return (
     <Box
       ref={setNodeRef}
@@ -144,20 +135,16 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
             </Box>
           </ButtonBase>
         )}
-        <IconButton
-          aria-label={`More for ${title}`}
-          onClick={(event) => setMenu(event.currentTarget)}
-          sx={{ p: 0.25, color: 'text.secondary' }}
-        >
-          <MoreHoriz fontSize="small" />
-        </IconButton>
+        <MoreMenu
+          of={title}
+          items={[
+            { label: 'Rename', run: () => setNaming(true) },
+            { label: 'Duplicate', run: () => duplicateStep(growth.id, step.id) },
+            { label: step.on ? 'Switch off' : 'Switch on', run: () => toggleStep(growth.id, step.id) },
+            { label: 'Delete', run: () => deleteStep(growth.id, step.id) },
+          ]}
+        />
       </Box>
-      <Menu open={menu !== null} anchorEl={menu} onClose={() => setMenu(null)}>
-        <MenuItem onClick={act(() => setNaming(true))}>Rename</MenuItem>
-        <MenuItem onClick={act(() => duplicateStep(growth.id, step.id))}>Duplicate</MenuItem>
-        <MenuItem onClick={act(() => toggleStep(growth.id, step.id))}>{step.on ? 'Switch off' : 'Switch on'}</MenuItem>
-        <MenuItem onClick={act(() => deleteStep(growth.id, step.id))}>Delete</MenuItem>
-      </Menu>
       {notices.map((notice) => (
         <Box
           key={notice.what}

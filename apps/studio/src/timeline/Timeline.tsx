@@ -213,9 +213,9 @@ function Pod({ growth, scale, selected, openEasing }: RowProps & { growth: Growt
         />
       )}
       {selected &&
-        frames.map((frame) => (
+        frames.map((frame, i) => (
           <Seed
-            key={frame}
+            key={i}
             keys={rows
               .filter(({ track }) => track.keys.some((key) => key.frame === frame))
               .map((row) => addressOf(row, frame))}
@@ -255,9 +255,10 @@ function ValueRow({ row, top, scale, openEasing }: RowProps & { row: TrackRow; t
         stroke={INK.front}
         strokeWidth={1.6}
       />
-      {track.keys.map(({ frame, value }) => (
+      {/* Numbered, not keyed by frame: a key must stay the same element while it is dragged. */}
+      {track.keys.map(({ frame, value }, i) => (
         <Seed
-          key={frame}
+          key={i}
           keys={[addressOf(row, frame)]}
           x={xOf(scale, frame + shift)}
           y={yOf(value)}

@@ -27,7 +27,9 @@ export function Shortcuts() {
       <DialogTitle>Shortcuts</DialogTitle>
       <DialogContent sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 5, rowGap: 0.25, fontSize: 13 }}>
         {[
-          ...COMMANDS.flatMap(({ label, keys }): [string, string][] => (keys ? [[label, keysText(keys)]] : [])),
+          ...COMMANDS.flatMap(({ label, keys, sign }): [string, string][] =>
+            keys || sign ? [[label, sign ?? keysText(keys!)]] : [],
+          ),
           ...HANDS,
         ].map(([label, keys]) => (
           <Box

@@ -76,6 +76,15 @@ export function Studio({ id }: { id: string }) {
 const ALL_KEYS = COMMANDS.flatMap(({ keys }) => keys?.split(', ') ?? []);
 const byKeys = new Map(COMMANDS.flatMap(({ id, keys }) => (keys?.split(', ') ?? []).map((one) => [one, id] as const)));
 
+/** Runs what a key calls, unless something in front of the studio has the keyboard. */
+function call(event: KeyboardEvent, id: string | undefined): void {
+  if (document.querySelector('[role="dialog"],[role="menu"],.MuiPopover-root')) return;
+  // A focused button is pressed by the space bar; that is its own business.
+  if (event.code === 'Space' && (event.target as HTMLElement).closest('button,[role="button"],[role="option"]')) return;
+  event.preventDefault();
+  if (id) runCommand(id);
+}
+
 function Room() {
   const name = useDocument((state) => state.scene.name);
   const growth = useDocument((state) => state.scene.growths);
@@ -86,20 +95,8 @@ function Room() {
   useEffect(() => {
     document.title = `${name} · Uvrex`;
   }, [name]);
-  useHotkeys(
-    ALL_KEYS,
-    (event, { hotkey }) => {
-      const { palette, sheet: open } = useView.getState();
-      if (palette || open || document.querySelector('[role="dialog"],[role="menu"],.MuiPopover-root')) return;
-      // A focused button is pressed by the space bar; that is its own business.
-      if (event.code === 'Space' && (event.target as HTMLElement).closest('button,[role="button"],[role="option"]'))
-        return;
-      event.preventDefault();
-      const id = byKeys.get(hotkey);
-      if (id) runCommand(id);
-    },
-    { preventDefault: false },
-  );
+  useHotkeys(ALL_KEYS, (event, { hotkey }) => call(event, byKeys.get(hotkey)));
+  useHotkeys('?', (event) => call(event, 'shortcuts'), { useKey: true });
   useHotkeys('escape', () => setView({ tool: 'look', redraw: null, keys: [] }));
 
   return (

@@ -61,7 +61,7 @@ export const theme = createTheme({
     MuiDialog: { styleOverrides: { paper: { border: `1px solid ${INK.line}`, borderRadius: 16 } } },
     MuiMenu: { styleOverrides: { paper: { border: `1px solid ${INK.line}` } } },
     MuiTooltip: {
-      defaultProps: { enterDelay: 500, disableInteractive: true },
+      defaultProps: { enterDelay: 500, disableInteractive: true, describeChild: true },
       styleOverrides: {
         tooltip: { background: '#24363e', fontSize: 12, maxWidth: 280, border: `1px solid ${INK.line}` },
       },

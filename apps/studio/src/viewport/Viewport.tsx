@@ -5,6 +5,7 @@ import { useView } from '@/state/view';
 import { AnchorHandles } from './AnchorHandles';
 import { DrawLayer } from './DrawLayer';
 import { Empty } from './Empty';
+import { LostNotice } from './LostNotice';
 import { Chips } from './Chips';
 import { Surface } from './Surface';
 
@@ -29,6 +30,7 @@ export function Viewport() {
       {drawing && <DrawLayer />}
       <Empty />
       <Chips />
+      <LostNotice />
     </Box>
   );
 }

@@ -1,0 +1,67 @@
+import { expect, type Download, type Locator, type Page } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
+
+/** Opens a fresh copy of the starter and waits for its first picture. */
+export async function openStarter(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: /^Open the starter Kelp frond/ }).click();
+  await pictureAt(page, 1);
+}
+
+/** Makes a new, empty scene and waits for the studio. */
+export async function openEmpty(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New scene' }).click();
+  await expect(page.getByText('Nothing grows here yet')).toBeVisible();
+}
+
+export const canvas = (page: Page): Locator => page.locator('canvas').first();
+
+/** Waits until the picture of a frame is on the canvas and nothing moves any more. */
+export async function pictureAt(page: Page, frame: number): Promise<void> {
+  await expect(canvas(page)).toHaveAttribute('data-frame', String(frame));
+  await expect(canvas(page)).toHaveAttribute('data-drawn', 'fine');
+}
+
+/** Puts the playhead on a frame and waits for its picture. */
+export async function goTo(page: Page, frame: number): Promise<void> {
+  const field = page.getByLabel('Frame', { exact: true });
+  await field.fill(String(frame));
+  await field.press('Enter');
+  await pictureAt(page, frame);
+}
+
+/** The middle of the canvas as a picture, for comparing. */
+export async function picture(page: Page): Promise<Buffer> {
+  const box = (await canvas(page).boundingBox())!;
+  return page.screenshot({ clip: { x: box.x + 160, y: box.y + 60, width: box.width - 320, height: box.height - 130 } });
+}
+
+/** A step of the selected growth, as a region of the stem. */
+export const step = (page: Page, name: string): Locator => page.getByRole('group', { name, exact: true });
+
+/** Opens a step in place. */
+export async function openStep(page: Page, name: string): Promise<Locator> {
+  const found = step(page, name);
+  const head = found.locator('[aria-expanded]').first();
+  if ((await head.getAttribute('aria-expanded')) === 'false') await head.click();
+  return found;
+}
+
+/** Types a value into a number field. */
+export async function setNumber(field: Locator, value: string): Promise<void> {
+  await field.fill(value);
+  await field.press('Enter');
+}
+
+/** The bytes of what an action downloads. */
+export async function downloaded(page: Page, act: () => Promise<void>): Promise<{ name: string; bytes: Buffer }> {
+  const [download] = await Promise.all([
+    page.waitForEvent('download', { timeout: 170_000 }) as Promise<Download>,
+    act(),
+  ]);
+  return { name: download.suggestedFilename(), bytes: await readFile((await download.path())!) };
+}
+
+/** Waits until the change is kept on the device. */
+export const saved = (page: Page): Promise<void> => expect(page.getByText('Saved on this device')).toBeVisible();

@@ -1,0 +1,296 @@
+import { expect, test } from '@playwright/test';
+import { canvas, goTo, openEmpty, openStarter, openStep, picture, pictureAt, saved, setNumber, step } from './helpers';
+
+test.describe('the starter', () => {
+  test('opens with a picture; scrubbing changes it; the same frame looks the same forwards and by a jump', async ({
+    page,
+  }) => {
+    await openStarter(page);
+    const first = await picture(page);
+    await goTo(page, 60);
+    const forwards = await picture(page);
+    expect(forwards.equals(first)).toBe(false);
+    await goTo(page, 120);
+    expect((await picture(page)).equals(forwards)).toBe(false);
+    await goTo(page, 60);
+    expect((await picture(page)).equals(forwards)).toBe(true);
+    // Dragging on the ruler scrubs too.
+    const ruler = (await page.getByTestId('ruler').boundingBox())!;
+    await page.mouse.move(ruler.x + 300, ruler.y + 8);
+    await page.mouse.down();
+    await page.mouse.move(ruler.x + 520, ruler.y + 8, { steps: 4 });
+    await page.mouse.up();
+    expect(Number(await page.getByLabel('Frame', { exact: true }).inputValue())).toBeGreaterThan(60);
+  });
+
+  test('plays, in order, once all frames are ready', async ({ page }) => {
+    await openStarter(page);
+    await expect(page.getByText('All frames ready')).toBeVisible({ timeout: 90_000 });
+    await page.getByRole('button', { name: 'Play' }).click();
+    await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+    await expect.poll(async () => Number(await canvas(page).getAttribute('data-frame'))).toBeGreaterThan(12);
+    await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  });
+
+  test('a changed value changes the picture; undo and redo go there and back', async ({ page }) => {
+    await openStarter(page);
+    await goTo(page, 90);
+    const before = await picture(page);
+    const tube = await openStep(page, 'Tube');
+    await setNumber(tube.getByLabel('Radius', { exact: true }), '0.2');
+    await expect(tube.getByText(/0\.2 m radius/)).toBeVisible();
+    await expect.poll(async () => (await picture(page)).equals(before)).toBe(false);
+    await page.keyboard.press('Escape');
+    await canvas(page).click({ position: { x: 5, y: 300 } });
+    await page.keyboard.press('Control+z');
+    await expect(tube.getByText(/0\.07 m radius/)).toBeVisible();
+    await page.keyboard.press('Control+Shift+z');
+    await expect(tube.getByText(/0\.2 m radius/)).toBeVisible();
+  });
+
+  test('a value out of range is refused beside its field, and nothing changes', async ({ page }) => {
+    await openStarter(page);
+    const tube = await openStep(page, 'Tube');
+    await setNumber(tube.getByLabel('Sides', { exact: true }), '2');
+    await expect(tube.getByRole('alert')).toHaveText('Sides must be 3 or more.');
+    await expect(tube.getByText(/18 sides/)).toBeVisible();
+    await setNumber(tube.getByLabel('Sides', { exact: true }), 'many');
+    await expect(tube.getByRole('alert')).toHaveText('Sides must be a number.');
+    await setNumber(tube.getByLabel('Sides', { exact: true }), '9');
+    await expect(tube.getByRole('alert')).toHaveCount(0);
+    await expect(tube.getByText(/9 sides/)).toBeVisible();
+  });
+
+  test('dragging a label is one undo entry', async ({ page }) => {
+    await openStarter(page);
+    const tube = await openStep(page, 'Tube');
+    const label = (await tube.getByText('Radius', { exact: true }).boundingBox())!;
+    await page.mouse.move(label.x + 10, label.y + 8);
+    await page.mouse.down();
+    await page.mouse.move(label.x + 60, label.y + 8, { steps: 10 });
+    await page.mouse.up();
+    const value = Number(await tube.getByLabel('Radius', { exact: true }).inputValue());
+    expect(value).toBeGreaterThan(0.1);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(tube.getByLabel('Radius', { exact: true })).toHaveValue('0.066');
+    await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+  });
+});
+
+test.describe('keys', () => {
+  test('the leaf animates a value; a change elsewhere sets a key; keys are moved, eased and removed', async ({
+    page,
+  }) => {
+    await openStarter(page);
+    const tube = await openStep(page, 'Tube');
+    await tube.getByRole('button', { name: /^Radius: animate/ }).click();
+    await goTo(page, 40);
+    await setNumber(tube.getByLabel('Radius', { exact: true }), '0.15');
+    const keys = page.getByRole('button', { name: /^Key of Tube, Radius/ });
+    await expect(keys).toHaveCount(2);
+    await goTo(page, 20);
+    const between = Number(await tube.getByLabel('Radius', { exact: true }).inputValue());
+    expect(between).toBeGreaterThan(0.066);
+    expect(between).toBeLessThan(0.15);
+
+    const second = page.getByRole('button', { name: 'Key of Tube, Radius at frame 40' });
+    const at = (await second.boundingBox())!;
+    await page.mouse.move(at.x + at.width / 2, at.y + at.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(at.x + 110, at.y + at.height / 2, { steps: 6 });
+    await page.mouse.up();
+    await expect(second).toHaveCount(0);
+    const moved = keys.nth(1);
+    expect(Number(/frame (\d+)/.exec((await moved.getAttribute('aria-label'))!)![1])).toBeGreaterThan(50);
+
+    const first = page.getByRole('button', { name: 'Key of Tube, Radius at frame 1' });
+    await first.dblclick();
+    await page.getByRole('option', { name: 'hold', exact: true }).click();
+    await page.keyboard.press('Escape');
+    await expect(tube.getByLabel('Radius', { exact: true })).toHaveValue('0.066');
+
+    await moved.focus();
+    await page.keyboard.press('Delete');
+    await expect(keys).toHaveCount(1);
+  });
+});
+
+test.describe('steps and growths', () => {
+  test('steps are added, switched off, renamed, reordered, duplicated and deleted; what does not fit says why', async ({
+    page,
+  }) => {
+    await openStarter(page);
+    await page.getByRole('button', { name: 'Add a step' }).click();
+    await page.getByRole('combobox', { name: 'Find' }).fill('respace');
+    await page.keyboard.press('Enter');
+    await expect(step(page, 'Respace')).toBeVisible();
+
+    await page.getByRole('button', { name: 'Switch Respace off' }).click();
+    await expect(step(page, 'Respace').getByText('off', { exact: true })).toBeVisible();
+
+    await step(page, 'Respace').getByRole('button', { name: 'More for Respace' }).click();
+    await page.getByRole('menuitem', { name: 'Rename' }).click();
+    await page.getByLabel('Name of the step').fill('Even points');
+    await page.keyboard.press('Enter');
+    await expect(step(page, 'Even points')).toBeVisible();
+
+    await page.getByRole('button', { name: 'More for Even points' }).click();
+    await page.getByRole('menuitem', { name: 'Delete' }).click();
+    await expect(step(page, 'Even points')).toHaveCount(0);
+
+    // The tube dragged above everything has no path to sweep along: it is skipped with its reason, not lost.
+    const tube = (await step(page, 'Tube').locator('[aria-expanded]').boundingBox())!;
+    const top = (await step(page, 'Stem').locator('[aria-expanded]').boundingBox())!;
+    await page.mouse.move(tube.x + 40, tube.y + 12);
+    await page.mouse.down();
+    await page.mouse.move(tube.x + 40, tube.y - 20, { steps: 5 });
+    await page.mouse.move(top.x + 40, top.y - 6, { steps: 12 });
+    await page.mouse.up();
+    await expect(step(page, 'Tube').getByRole('alert')).toContainText('Tube needs paths, and there is none before it');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText('Tube needs paths')).toHaveCount(0);
+  });
+
+  test('growths are duplicated, hidden, renamed and deleted, and all of it is undone', async ({ page }) => {
+    await openStarter(page);
+    const list = page.getByRole('region', { name: 'Growths', exact: true });
+    await list.getByRole('button', { name: 'More for Kelp frond' }).click();
+    await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+    await expect(list.getByText('Kelp frond 2', { exact: true })).toBeVisible();
+    await list.getByRole('button', { name: 'Hide Kelp frond 2' }).click();
+    await expect(list.getByRole('button', { name: 'Show Kelp frond 2' })).toBeVisible();
+    await list.getByText('Kelp frond 2', { exact: true }).dblclick();
+    await page.getByLabel('Name of the growth').fill('Twin');
+    await page.keyboard.press('Enter');
+    await list.getByRole('button', { name: 'More for Twin' }).click();
+    await page.getByRole('menuitem', { name: 'Delete' }).click();
+    await expect(list.getByText('Twin', { exact: true })).toHaveCount(0);
+    for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(list.getByText('Kelp frond 2', { exact: true })).toHaveCount(0);
+    await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+  });
+
+  test('the palette says what a step still needs', async ({ page }) => {
+    await openEmpty(page);
+    await page.keyboard.press('Control+k');
+    await page.getByRole('combobox', { name: 'Find' }).fill('new growth line');
+    await page.keyboard.press('Enter');
+    await expect(step(page, 'Line')).toBeVisible();
+    for (const name of ['Tube', 'Finish']) {
+      await page.getByRole('button', { name: `More for ${name}` }).click();
+      await page.getByRole('menuitem', { name: 'Delete' }).click();
+    }
+    await canvas(page).click({ position: { x: 5, y: 300 } });
+    await page.keyboard.press('n');
+    const finish = page.getByRole('option', { name: /^Finish/ });
+    await expect(finish).toContainText('needs mesh first');
+    await expect(finish).toHaveAttribute('aria-disabled', 'true');
+  });
+});
+
+test.describe('drawing', () => {
+  test('a stroke becomes a growth; its anchors are dragged, added and removed', async ({ page }) => {
+    await openEmpty(page);
+    await page.getByRole('button', { name: 'Draw a path', exact: true }).click();
+    const layer = (await page.getByTestId('draw-layer').boundingBox())!;
+    await page.mouse.move(layer.x + 300, layer.y + 420);
+    await page.mouse.down();
+    for (let i = 1; i <= 40; i++)
+      await page.mouse.move(layer.x + 300 + i * 8, layer.y + 420 - i * 6 + 50 * Math.sin(i / 5));
+    await page.mouse.up();
+    await expect(step(page, 'Drawn path')).toBeVisible();
+    await goTo(page, 144);
+    const drawn = await picture(page);
+
+    const anchors = page.getByRole('button', { name: /^Anchor \d+ of/ });
+    const count = await anchors.count();
+    expect(count).toBeGreaterThan(3);
+    expect(count).toBeLessThan(30);
+    const middle = anchors.nth(Math.floor(count / 2));
+    const at = (await middle.boundingBox())!;
+    await page.mouse.move(at.x + at.width / 2, at.y + at.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(at.x - 60, at.y - 60, { steps: 6 });
+    await page.mouse.up();
+    await expect.poll(async () => (await picture(page)).equals(drawn)).toBe(false);
+
+    // Half-way between two anchors on the line.
+    const [a, b] = [(await anchors.nth(0).boundingBox())!, (await anchors.nth(1).boundingBox())!];
+    await page.mouse.dblclick((a.x + b.x + a.width) / 2, (a.y + b.y + a.height) / 2);
+    await expect(anchors).toHaveCount(count + 1);
+    await anchors.nth(1).focus();
+    await page.keyboard.press('Delete');
+    await expect(anchors).toHaveCount(count);
+  });
+
+  test('on the ground a stroke lies at height 0', async ({ page }) => {
+    await openEmpty(page);
+    await page.getByRole('button', { name: 'Draw a path', exact: true }).click();
+    await page.getByRole('button', { name: 'Ground', exact: true }).click();
+    const layer = (await page.getByTestId('draw-layer').boundingBox())!;
+    await page.mouse.move(layer.x + 300, layer.y + 460);
+    await page.mouse.down();
+    await page.mouse.move(layer.x + 600, layer.y + 480, { steps: 12 });
+    await page.mouse.up();
+    await saved(page);
+    const heights = await page.evaluate(
+      () =>
+        new Promise<number[]>((done) => {
+          const open = indexedDB.open('uvrex');
+          open.onsuccess = () => {
+            const all = open.result.transaction('scenes').objectStore('scenes').getAll();
+            all.onsuccess = () =>
+              done(all.result[0].scene.growths[0].steps[0].params.anchors.map((anchor: number[]) => anchor[1]));
+          };
+        }),
+    );
+    expect(heights.length).toBeGreaterThanOrEqual(2);
+    for (const height of heights) expect(Math.abs(height)).toBeLessThan(1e-3);
+  });
+});
+
+test.describe('keeping', () => {
+  test('a reload returns to the same scene, frame and view', async ({ page }) => {
+    await openStarter(page);
+    await goTo(page, 77);
+    await openStep(page, 'Tube');
+    await page.getByRole('button', { name: 'Paths', exact: true }).click();
+    await setNumber(step(page, 'Tube').getByLabel('Sides', { exact: true }), '7');
+    await page.mouse.move(800, 300);
+    await page.mouse.down();
+    await page.mouse.move(900, 330, { steps: 4 });
+    await page.mouse.up();
+    await saved(page);
+    await page.waitForTimeout(1000);
+    await pictureAt(page, 77);
+    const before = await picture(page);
+    await page.reload();
+    await pictureAt(page, 77);
+    await expect(step(page, 'Tube').getByLabel('Sides', { exact: true })).toHaveValue('7');
+    await expect(page.getByRole('button', { name: 'Paths', exact: true })).toHaveAttribute('aria-pressed', 'true');
+    await expect.poll(async () => (await picture(page)).equals(before)).toBe(true);
+  });
+
+  test('an engine that crashes is started again: the picture stays, the message names the step, work goes on', async ({
+    page,
+  }) => {
+    await openStarter(page);
+    await goTo(page, 30);
+    await expect(page.getByText('All frames ready')).toBeVisible({ timeout: 90_000 });
+    const before = await picture(page);
+    const [worker] = page.workers();
+    await worker.evaluate(() => self.close());
+    const tube = await openStep(page, 'Tube');
+    await setNumber(tube.getByLabel('Sides', { exact: true }), '8');
+    await expect(page.getByRole('alert').filter({ hasText: 'was started again' })).toBeVisible({ timeout: 60_000 });
+    expect((await picture(page)).length).toBeGreaterThan(0.5 * before.length);
+    await goTo(page, 31);
+    await expect(page.getByTestId('statistics')).toContainText('faces');
+  });
+});
+
+test('the sheet of shortcuts opens under ?', async ({ page }) => {
+  await openEmpty(page);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('See everything');
+});
