@@ -72,7 +72,13 @@ export function Timeline() {
       }}
     >
       <Transport openEasing={setEasing} />
-      <Box ref={body} sx={{ flex: 1, minHeight: 0, overflowY: 'auto', overflowX: 'hidden', userSelect: 'none' }}>
+      <Box
+        ref={body}
+        role="group"
+        aria-label="Tracks"
+        tabIndex={0}
+        sx={{ flex: 1, minHeight: 0, overflowY: 'auto', overflowX: 'hidden', userSelect: 'none' }}
+      >
         <Box
           component="svg"
           width={width}

@@ -6,7 +6,8 @@ import { profileCurve, type ProfileParam, type ProfilePoint } from '@uvrex/core'
 import { Row } from './fields';
 import { INK } from './theme';
 
-const [WIDTH, HEIGHT] = [200, 62];
+/** Pixels; the stem's column is of fixed width. */
+const [WIDTH, HEIGHT] = [149, 62];
 
 interface Props {
   spec: ProfileParam;
@@ -65,15 +66,13 @@ export function ProfileField({ spec, value, onChange, accent }: Props) {
         <Box
           component="svg"
           ref={svg}
-          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-          preserveAspectRatio="none"
+          width={WIDTH}
+          height={HEIGHT}
           role="group"
           aria-label={`${spec.label} profile`}
           onDoubleClick={add}
           sx={{
             display: 'block',
-            width: '100%',
-            height: HEIGHT,
             bgcolor: INK.raised,
             borderRadius: '7px',
             overflow: 'visible',
@@ -81,23 +80,9 @@ export function ProfileField({ spec, value, onChange, accent }: Props) {
             cursor: 'copy',
           }}
         >
-          <line
-            x1={0}
-            x2={WIDTH}
-            y1={y(1)}
-            y2={y(1)}
-            stroke={INK.line}
-            strokeDasharray="2 3"
-            vectorEffect="non-scaling-stroke"
-          />
+          <line x1={0} x2={WIDTH} y1={y(1)} y2={y(1)} stroke={INK.line} strokeDasharray="2 3" />
           <polygon points={`0,${HEIGHT} ${steps.join(' ')} ${WIDTH},${HEIGHT}`} fill={accent} opacity={0.18} />
-          <polyline
-            points={steps.join(' ')}
-            fill="none"
-            stroke={accent}
-            strokeWidth={1.6}
-            vectorEffect="non-scaling-stroke"
-          />
+          <polyline points={steps.join(' ')} fill="none" stroke={accent} strokeWidth={1.6} />
           {value.map((point, i) => (
             <circle
               key={i}

@@ -76,9 +76,12 @@ export function Studio({ id }: { id: string }) {
 const ALL_KEYS = COMMANDS.flatMap(({ keys }) => keys?.split(', ') ?? []);
 const byKeys = new Map(COMMANDS.flatMap(({ id, keys }) => (keys?.split(', ') ?? []).map((one) => [one, id] as const)));
 
+const somethingInFront = (): boolean =>
+  document.querySelector('[role="dialog"],[role="menu"],.MuiPopover-root') !== null;
+
 /** Runs what a key calls, unless something in front of the studio has the keyboard. */
 function call(event: KeyboardEvent, id: string | undefined): void {
-  if (document.querySelector('[role="dialog"],[role="menu"],.MuiPopover-root')) return;
+  if (somethingInFront()) return;
   // A focused button is pressed by the space bar; that is its own business.
   if (event.code === 'Space' && (event.target as HTMLElement).closest('button,[role="button"],[role="option"]')) return;
   event.preventDefault();
@@ -97,7 +100,9 @@ function Room() {
   }, [name]);
   useHotkeys(ALL_KEYS, (event, { hotkey }) => call(event, byKeys.get(hotkey)));
   useHotkeys('?', (event) => call(event, 'shortcuts'), { useKey: true });
-  useHotkeys('escape', () => setView({ tool: 'look', redraw: null, keys: [] }));
+  useHotkeys('escape', () => {
+    if (!somethingInFront()) setView({ tool: 'look', redraw: null, keys: [] });
+  });
 
   return (
     <Box

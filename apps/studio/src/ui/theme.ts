@@ -28,7 +28,7 @@ export const theme = createTheme({
     text: { primary: INK.text, secondary: INK.mute },
     divider: INK.line,
   },
-  shape: { borderRadius: 10 },
+  shape: { borderRadius: 4 },
   typography: {
     fontFamily: WORDS,
     fontSize: 13,
@@ -50,14 +50,17 @@ export const theme = createTheme({
     },
     MuiButtonBase: {
       defaultProps: { disableRipple: true },
-      styleOverrides: { root: { '&.Mui-focusVisible': { outline: `2px solid ${INK.sprout}`, outlineOffset: 1 } } },
+      styleOverrides: {
+        root: { fontFamily: 'inherit', '&.Mui-focusVisible': { outline: `2px solid ${INK.sprout}`, outlineOffset: 1 } },
+      },
     },
     MuiButton: {
       defaultProps: { size: 'small', disableElevation: true },
       styleOverrides: { root: { borderRadius: 18, paddingInline: 14 } },
     },
     MuiIconButton: { defaultProps: { size: 'small' } },
-    MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
+    MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' }, rounded: { borderRadius: 12 } } },
+    MuiOutlinedInput: { styleOverrides: { root: { borderRadius: 9 } } },
     MuiDialog: { styleOverrides: { paper: { border: `1px solid ${INK.line}`, borderRadius: 16 } } },
     MuiMenu: { styleOverrides: { paper: { border: `1px solid ${INK.line}` } } },
     MuiTooltip: {

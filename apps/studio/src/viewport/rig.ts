@@ -4,8 +4,6 @@ import {
   BufferGeometry,
   Color,
   Group,
-  LineBasicMaterial,
-  LineSegments,
   type Material,
   Mesh,
   type Object3D,
@@ -19,6 +17,9 @@ import {
   Vector3,
   type WebGLRenderer,
 } from 'three';
+import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
+import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
+import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
 import { type Scene, type Surface } from '@uvrex/core';
 import { type OnScreen } from '@/state/results';
 import { type Eye, type Look } from '@/state/view';
@@ -204,13 +205,9 @@ function partsOf({ shown, hue }: OnScreen, look: Look, rendering: Rendering): Dr
   }
   if (!paths) return [];
   if (look === 'points') {
-    const make = (geometry: BufferGeometry): Drawn =>
-      new Points(geometry, new PointsMaterial({ color: hue, size: 3.5, sizeAttenuation: false, fog: false }));
-    return [{ kind: 'points', geometry: () => points(paths.positions), make }];
+    return [{ kind: 'points', geometry: () => points(paths.positions), make: (geometry) => dots(geometry, hue) }];
   }
-  const make = (geometry: BufferGeometry): Drawn =>
-    new LineSegments(geometry, new LineBasicMaterial({ color: hue, fog: false }));
-  return [{ kind: 'lines', geometry: () => pathLines(paths), make }];
+  return [{ kind: 'lines', geometry: () => pathLines(paths), make: (geometry) => thickLines(geometry, hue) }];
 }
 
 function meshGeometry(mesh: NonNullable<Shown['mesh']>): BufferGeometry {
@@ -226,13 +223,44 @@ function meshGeometry(mesh: NonNullable<Shown['mesh']>): BufferGeometry {
 const points = (positions: Float32Array): BufferGeometry =>
   new BufferGeometry().setAttribute('position', new BufferAttribute(positions, 3));
 
+/** Points of four screen pixels, however finely the picture is drawn. */
+function dots(geometry: BufferGeometry, color: string): Drawn {
+  const material = new PointsMaterial({ color, sizeAttenuation: false, fog: false });
+  const object = new Points(geometry, material);
+  object.onBeforeRender = (renderer) => {
+    material.size = 4 * renderer.getPixelRatio();
+  };
+  return object;
+}
+
+/** Every segment of the paths as a pair of points. */
 function pathLines({ positions, offsets, closed }: NonNullable<Shown['paths']>): BufferGeometry {
-  const pairs: number[] = [];
+  const ends: number[] = [];
+  const point = (i: number): void => void ends.push(positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]);
   for (let p = 0; p < offsets.length - 1; p++) {
-    for (let i = offsets[p]; i < offsets[p + 1] - 1; i++) pairs.push(i, i + 1);
-    if (closed[p] && offsets[p + 1] - offsets[p] > 2) pairs.push(offsets[p + 1] - 1, offsets[p]);
+    const [a, b] = [offsets[p], offsets[p + 1]];
+    for (let i = a; i < b - 1; i++) {
+      point(i);
+      point(i + 1);
+    }
+    if (closed[p] && b - a > 2) {
+      point(b - 1);
+      point(a);
+    }
   }
-  return points(positions).setIndex(pairs);
+  return new LineSegmentsGeometry().setPositions(ends);
+}
+
+/** Lines of two screen pixels, however finely the picture is drawn. */
+function thickLines(geometry: BufferGeometry, color: string): Drawn {
+  const material = new LineMaterial({ color, fog: false, linewidth: 2 });
+  const object = new LineSegments2(geometry as LineSegmentsGeometry, material);
+  const own = object.onBeforeRender.bind(object);
+  object.onBeforeRender = (renderer, ...rest) => {
+    material.linewidth = 2 * renderer.getPixelRatio();
+    own(renderer, ...rest);
+  };
+  return object;
 }
 
 /** The open ends of a growth's paths, with the strongest light that its skin gives off; null where nothing glows. */

@@ -36,6 +36,8 @@ export class Surroundings {
   readonly #motes: Points<BufferGeometry, ShaderMaterial>;
   #middle = new Vector3(0, 1, 0);
   #radius = 3;
+  /** Share of the range that the light on the ground is at. */
+  readonly #caustics = { value: 0 };
 
   constructor(readonly three: ThreeScene) {
     this.#sky = skyMesh();
@@ -72,7 +74,7 @@ export class Surroundings {
     if (wantsStandard !== this.#ground.material instanceof MeshStandardMaterial) {
       this.#ground.material.dispose();
       this.#ground.material = wantsStandard ? new MeshStandardMaterial({ roughness: 1 }) : new MeshLambertMaterial();
-      fadeOut(this.#ground.material);
+      dressGround(this.#ground.material, this.#caustics);
     }
     this.#ground.material.color.copy(floor);
 
@@ -126,6 +128,8 @@ export class Surroundings {
     const { uniforms } = this.#motes.material;
     uniforms.share.value = share;
     uniforms.pixels.value = pixels;
+    this.#sky.material.uniforms.share.value = share;
+    this.#caustics.value = share;
   }
 
   resize(width: number, height: number): void {
@@ -142,17 +146,37 @@ export class Surroundings {
   }
 }
 
-/** Lets the ground fade into the backdrop with distance instead of ending at an edge. */
-function fadeOut(material: MeshLambertMaterial | MeshStandardMaterial): void {
+/**
+ * Lets the ground fade into the backdrop with distance instead of ending at an edge, and lays the net of light on it
+ * that waves make: two layers of ridges that drift round once over the range.
+ */
+function dressGround(material: MeshLambertMaterial | MeshStandardMaterial, share: { value: number }): void {
   material.transparent = true;
   material.depthWrite = false;
   material.fog = false;
   material.onBeforeCompile = (shader) => {
+    shader.uniforms.share = share;
     shader.vertexShader = shader.vertexShader
       .replace('#include <common>', '#include <common>\nvarying vec3 vPlace;')
       .replace('#include <begin_vertex>', '#include <begin_vertex>\nvPlace = position;');
     shader.fragmentShader = shader.fragmentShader
-      .replace('#include <common>', '#include <common>\nvarying vec3 vPlace;')
+      .replace(
+        '#include <common>',
+        `#include <common>
+        varying vec3 vPlace;
+        uniform float share;
+        float net(vec2 p, float turn) {
+          p += 0.55 * vec2(sin(1.3 * p.y + turn), cos(1.1 * p.x - turn));
+          p += 0.3 * vec2(cos(2.3 * p.y - turn + 1.0), sin(2.1 * p.x + turn));
+          return pow(1.0 - min(1.0, abs(sin(p.x) + cos(p.y)) * 0.75), 4.0);
+        }`,
+      )
+      .replace(
+        '#include <color_fragment>',
+        `#include <color_fragment>
+        float turn = 6.2831853 * share;
+        diffuseColor.rgb *= 0.82 + 1.5 * net(vPlace.xz * 2.3, turn) * 0.5 + 0.8 * net(vPlace.zx * 3.7 + 4.0, -turn) * 0.5;`,
+      )
       .replace(
         '#include <dithering_fragment>',
         '#include <dithering_fragment>\ngl_FragColor.a *= pow(1.0 - smoothstep(0.0, 6.5, length(vPlace.xz)), 1.5);',
@@ -169,16 +193,28 @@ function skyMesh(): Mesh<BufferGeometry, ShaderMaterial> {
     depthWrite: false,
     fog: false,
     toneMapped: false,
-    uniforms: { above: { value: new Color() }, below: { value: new Color() }, size: { value: new Vector2(1, 1) } },
+    uniforms: {
+      above: { value: new Color() },
+      below: { value: new Color() },
+      size: { value: new Vector2(1, 1) },
+      share: { value: 0 },
+    },
     vertexShader:
       'varying vec2 at;\nvoid main() { at = position.xy * 0.5 + 0.5; gl_Position = vec4(position.xy, 1.0, 1.0); }',
     fragmentShader: `
-      uniform vec3 above; uniform vec3 below; uniform vec2 size; varying vec2 at;
+      uniform vec3 above; uniform vec3 below; uniform vec2 size; uniform float share; varying vec2 at;
       float grain(vec2 p) { return fract(sin(dot(p, vec2(12.9898, 78.233))) * 43758.5453); }
       void main() {
-        vec2 d = (at - vec2(0.55, 0.72)) * vec2(size.x / size.y * 0.66, 1.0);
-        float light = exp(-4.2 * dot(d, d));
-        vec3 color = mix(below, above, 0.05 + 0.95 * light);
+        float aspect = size.x / size.y;
+        vec2 d = (at - vec2(0.55, 0.74)) * vec2(aspect * 0.62, 1.0);
+        float light = exp(-4.0 * dot(d, d));
+        // Shafts of light: beams about a point above the picture, drifting once over the range.
+        vec2 source = (at - vec2(0.72, 1.5)) * vec2(aspect, 1.0);
+        float angle = atan(source.x, -source.y);
+        float turn = 6.2831853 * share;
+        float beams = sin(angle * 17.0 + sin(turn)) + sin(angle * 29.0 - 1.3 - sin(turn + 1.0)) + 0.7 * sin(angle * 47.0 + 2.1 + turn);
+        beams = smoothstep(0.1, 2.6, beams) * smoothstep(0.25, 1.0, at.y) * exp(-2.2 * angle * angle);
+        vec3 color = mix(below, above, 0.05 + 0.95 * light) + above * beams * 0.42;
         color += (grain(gl_FragCoord.xy) - 0.5) / 190.0;
         gl_FragColor = vec4(max(color, 0.0), 1.0);
         #include <colorspace_fragment>

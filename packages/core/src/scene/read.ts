@@ -114,6 +114,12 @@ function unique(scene: Scene, path: PropertyKey[], ids: string[]): void {
   if (twice >= 0) fault(scene, [...path, twice, 'id'], `the id "${ids[twice]}" is used twice`);
 }
 
+/** A schema's complaint in words that say what to mend. */
+function plain(reason: string): string {
+  const missing = /expected (\w+), received undefined/.exec(reason);
+  return (missing ? `it is missing, and must be of type ${missing[1]}` : reason).replace(/\.$/, '');
+}
+
 /** Throws with the place written as growths[0].steps[2].params.to, and the names of the growth and step there. */
 function fault(document: unknown, path: PropertyKey[], reason: string): never {
   const written = path
@@ -123,7 +129,7 @@ function fault(document: unknown, path: PropertyKey[], reason: string): never {
     path[0] === 'growths' && typeof path[1] === 'number' ? (document as Scene).growths?.[path[1]]?.name : undefined;
   const inGrowth = typeof growth === 'string' ? ` (growth “${growth}”)` : '';
   throw new Problem(
-    `The scene file is not sound at ${written || 'its root'}${inGrowth}: ${reason.replace(/\.$/, '')}.`,
+    `The scene file is not sound at ${written || 'its root'}${inGrowth}: ${plain(reason)}.`,
     'Mend that place in the file, or choose another one. Nothing was changed.',
     { path: written },
   );

@@ -48,7 +48,7 @@ describe('scene files', () => {
   });
 
   test.each<[string, (scene: Json) => void, string, RegExp]>([
-    ['a missing part', (s) => delete s.camera, 'camera', /expected/i],
+    ['a missing part', (s) => delete s.camera, 'camera', /is missing, and must be of type object/],
     ['a wrong colour', (s) => (s.growths[0].hue = 'green'), 'growths[0].hue', /colour/],
     ['an unknown step', (s) => (s.growths[0].steps[0].kind = 'melt'), 'growths[0].steps[0].kind', /no step "melt"/],
     [

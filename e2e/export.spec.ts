@@ -1,0 +1,86 @@
+import { expect, test, type Page } from '@playwright/test';
+import { unzipSync } from 'fflate';
+import { validateBytes } from 'gltf-validator';
+import { ALL_FORMATS, BufferSource, Input } from 'mediabunny';
+import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
+import { readScene } from '@uvrex/core';
+import { downloaded, goTo, openStarter } from './helpers';
+
+async function order(page: Page, format: RegExp, range?: [number, number]): Promise<void> {
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await page.getByRole('radio', { name: format }).click();
+  if (!range) return;
+  await page.getByRole('button', { name: '640 × 360' }).click();
+  await page.getByLabel('First frame').fill(String(range[0]));
+  await page.getByLabel('Last frame').fill(String(range[1]));
+  await page.getByRole('radio', { name: 'draft' }).click();
+}
+
+const make = (page: Page) => downloaded(page, () => page.getByRole('button', { name: 'Make the file' }).click());
+
+for (const [format, name] of [
+  [/Film, MP4/, 'kelp-frond.mp4'],
+  [/Film, WebM/, 'kelp-frond.webm'],
+] as const) {
+  test(`${name}: read back it has every frame, the right length and size`, async ({ page }) => {
+    await openStarter(page);
+    await order(page, format, [60, 83]);
+    const file = await make(page);
+    expect(file.name).toBe(name);
+    const input = new Input({ formats: ALL_FORMATS, source: new BufferSource(new Uint8Array(file.bytes).buffer) });
+    const track = (await input.getPrimaryVideoTrack())!;
+    const { packetCount, averagePacketRate } = await track.computePacketStats();
+    expect(packetCount).toBe(24);
+    expect(averagePacketRate).toBeCloseTo(24, 0);
+    expect(await track.computeDuration()).toBeCloseTo(1, 2);
+    expect([await track.getDisplayWidth(), await track.getDisplayHeight()]).toEqual([640, 360]);
+  });
+}
+
+test('picture sequence: a zip of PNGs of the right size that differ over time', async ({ page }) => {
+  await openStarter(page);
+  await order(page, /Picture sequence/, [30, 33]);
+  const files = unzipSync(new Uint8Array((await make(page)).bytes));
+  expect(Object.keys(files)).toEqual(['0030', '0031', '0032', '0033'].map((frame) => `kelp-frond_${frame}.png`));
+  const pictures = Object.values(files).map((bytes) => Buffer.from(bytes));
+  for (const png of pictures) {
+    expect(png.subarray(0, 8)).toEqual(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]));
+    // Width and height stand first in the header chunk (PNG, W3C recommendation, section 11.2.2).
+    expect([png.readUInt32BE(16), png.readUInt32BE(20)]).toEqual([640, 360]);
+    expect(png.length).toBeGreaterThan(10_000);
+  }
+  expect(new Set(pictures.map((png) => png.toString('base64'))).size).toBe(4);
+});
+
+test('GLB, OBJ and scene file are sound, and name the growths', async ({ page }) => {
+  await openStarter(page);
+  await goTo(page, 100);
+  await order(page, /^GLB/);
+  const glb = await make(page);
+  expect(glb.name).toBe('kelp-frond-0100.glb');
+  const report = await validateBytes(new Uint8Array(glb.bytes));
+  expect(report.issues.messages.filter(({ severity }) => severity <= 1)).toEqual([]);
+
+  await order(page, /^OBJ/);
+  const group = new OBJLoader().parse((await make(page)).bytes.toString());
+  expect(group.children.map(({ name }) => name)).toContain('Rose_tendril');
+
+  await order(page, /Scene file/);
+  const scene = readScene((await make(page)).bytes.toString());
+  expect(scene.name).toBe('Kelp frond');
+  expect(scene.growths.length).toBeGreaterThan(5);
+});
+
+test('a long export shows progress and is cancelled; wrong sizes are refused', async ({ page }) => {
+  await openStarter(page);
+  await order(page, /Film, MP4/, [1, 144]);
+  await page.getByLabel('Width').fill('641');
+  await expect(page.getByRole('alert')).toContainText('even');
+  await expect(page.getByRole('button', { name: 'Make the file' })).toBeDisabled();
+  await page.getByLabel('Width').fill('640');
+  await page.getByRole('button', { name: 'Make the file' }).click();
+  await expect(page.getByText(/[2-9] of 144 frames/)).toBeVisible();
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByRole('button', { name: 'Make the file' })).toBeEnabled();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+});

@@ -1,0 +1,78 @@
+import { expect, test } from '@playwright/test';
+import { newGrowth, newScene } from '@uvrex/core';
+import { openEmpty, openStarter, saved } from './helpers';
+
+test('scenes are kept with a picture; renamed, duplicated, deleted and brought back', async ({ page }) => {
+  await openStarter(page);
+  await page.getByRole('button', { name: 'Kelp frond', exact: true }).first().click();
+  await saved(page);
+  // The first small picture is taken a few seconds after the scene stands.
+  await page.waitForTimeout(4500);
+  await page.goto('/');
+  const card = page.getByRole('group', { name: 'Kelp frond', exact: true });
+  await expect(card.locator('img')).toBeVisible();
+
+  await card.getByRole('button', { name: 'More for Kelp frond' }).click();
+  await page.getByRole('menuitem', { name: 'Rename' }).click();
+  await page.getByLabel('Name of the scene').fill('Opening shot');
+  await page.keyboard.press('Enter');
+  const renamed = page.getByRole('group', { name: 'Opening shot', exact: true });
+  await expect(renamed).toBeVisible();
+
+  await renamed.getByRole('button', { name: 'More for Opening shot' }).click();
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+  await expect(page.getByRole('group', { name: 'Opening shot 2', exact: true })).toBeVisible();
+
+  await renamed.getByRole('button', { name: 'More for Opening shot' }).click();
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(renamed).toHaveCount(0);
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(renamed).toBeVisible();
+
+  await renamed.getByRole('button', { name: 'Open Opening shot' }).click();
+  await expect(page.getByRole('banner')).toContainText('Opening shot');
+});
+
+test('a broken file is refused with the place and the reason, and nothing is stored', async ({ page }) => {
+  await page.goto('/');
+  const broken = { ...newScene('Bad'), growths: [{ ...newGrowth('Stem', 0, []), hue: 'green' }] };
+  await page
+    .getByTestId('import')
+    .setInputFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(broken)) });
+  const message = page.getByRole('alert').filter({ hasText: 'not sound' });
+  await expect(message).toContainText('growths[0].hue');
+  await expect(message).toContainText('Nothing was changed');
+  await page
+    .getByTestId('import')
+    .setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('kelp') });
+  await expect(page.getByRole('alert').filter({ hasText: 'not a JSON file' })).toBeVisible();
+  await expect(page.getByText('None yet.')).toBeVisible();
+});
+
+test('a file dropped on the library opens', async ({ page }) => {
+  await openEmpty(page);
+  const scene = await page.evaluate(
+    () =>
+      new Promise<string>((done) => {
+        const open = indexedDB.open('uvrex');
+        open.onsuccess = () => {
+          const all = open.result.transaction('scenes').objectStore('scenes').getAll();
+          all.onsuccess = () => done(JSON.stringify({ ...all.result[0].scene, name: 'Dropped reef' }));
+        };
+      }),
+  );
+  await page.goto('/');
+  const data = await page.evaluateHandle((text) => {
+    const transfer = new DataTransfer();
+    transfer.items.add(new File([text], 'reef.json', { type: 'application/json' }));
+    return transfer;
+  }, scene);
+  await page.locator('main').dispatchEvent('drop', { dataTransfer: data });
+  await expect(page.getByRole('banner')).toContainText('Dropped reef');
+});
+
+test('an address that names no scene says so and leads back', async ({ page }) => {
+  await page.goto('/studio/nothing-here');
+  await page.getByRole('link', { name: 'Go to the library' }).click();
+  await expect(page.getByRole('heading', { name: 'Make it grow.' })).toBeVisible();
+});
