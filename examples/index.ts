@@ -1,4 +1,5 @@
 import { checkScene, type Scene } from '@uvrex/core';
+import { STARTER_FRAMES } from './frames';
 import kelpFrond from './kelp-frond.json';
 import kelpFrondPicture from './pictures/kelp-frond.png';
 
@@ -16,6 +17,8 @@ export interface Starter {
   about: string;
   scene: Scene;
   picture: StarterPicture;
+  /** The frame that shows it best. */
+  frame: number;
 }
 
 /** All starters, in the order of the library. */
@@ -25,5 +28,6 @@ export const STARTERS: readonly Starter[] = [
     about: 'A stem grows out of the reef floor and sways, its neighbours after it, with tendrils winding up.',
     scene: checkScene(kelpFrond),
     picture: kelpFrondPicture,
+    frame: STARTER_FRAMES['kelp-frond'].frame,
   },
 ];

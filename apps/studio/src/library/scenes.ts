@@ -1,6 +1,7 @@
 import { newId, newScene, readScene, type Scene } from '@uvrex/core';
 import { type Starter } from '@uvrex/examples';
 import { db, type StoredScene } from '@/state/db';
+import { firstView } from '@/state/view';
 
 /** Puts a scene into the store under a new id. */
 async function keep(scene: Scene, picture: Blob | null = null): Promise<string> {
@@ -20,9 +21,16 @@ async function freeName(base: string): Promise<string> {
 
 export const createScene = async (): Promise<string> => keep(newScene(await freeName('Untitled reef')));
 
-/** A scene of one's own from a starter. */
-export const fromStarter = async ({ scene }: Starter): Promise<string> =>
-  keep({ ...structuredClone(scene), name: await freeName(scene.name) });
+/** A scene of one's own from a starter, opened at the frame that shows it best. */
+export async function fromStarter({ scene, picture, frame }: Starter): Promise<string> {
+  const blob = await fetch(picture.src).then(
+    (response) => response.blob(),
+    () => null,
+  );
+  const id = await keep({ ...structuredClone(scene), name: await freeName(scene.name) }, blob);
+  await db.views.add({ id, ...firstView, growth: scene.growths[0]?.id ?? null, frame });
+  return id;
+}
 
 /**
  * Takes a scene file into the library.

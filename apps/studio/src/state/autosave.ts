@@ -27,12 +27,17 @@ export function startAutosave(id: string): () => void {
   let sceneTimer: ReturnType<typeof setTimeout> | undefined;
   let pictureTimer: ReturnType<typeof setTimeout> | undefined;
 
-  const saveView = (): void => {
-    db.views.put({ id, ...savedView(useView.getState()) }).catch(sayProblem);
-  };
   const savePicture = async (): Promise<void> => {
     const picture = await takePicture?.();
     if (picture) await db.scenes.update(id, { picture });
+  };
+  const pictureSoon = (): void => {
+    clearTimeout(pictureTimer);
+    pictureTimer = setTimeout(() => void savePicture().catch(() => undefined), PICTURE_DELAY);
+  };
+  const saveView = (): void => {
+    db.views.put({ id, ...savedView(useView.getState()) }).catch(sayProblem);
+    pictureSoon();
   };
   const saveScene = async (): Promise<void> => {
     const { scene } = useDocument.getState();
@@ -40,8 +45,7 @@ export function startAutosave(id: string): () => void {
       await db.scenes.update(id, { scene, name: scene.name, changed: Date.now() });
       saved = scene;
       useSaving.setState({ state: useDocument.getState().scene === scene ? 'saved' : 'saving' });
-      clearTimeout(pictureTimer);
-      pictureTimer = setTimeout(() => void savePicture().catch(() => undefined), PICTURE_DELAY);
+      pictureSoon();
     } catch (error) {
       useSaving.setState({ state: 'failed' });
       sayProblem(error);
@@ -67,8 +71,6 @@ export function startAutosave(id: string): () => void {
     saveView();
   };
   window.addEventListener('pagehide', flush);
-  // A scene that has never been pictured gets its first one soon after it stands.
-  pictureTimer = setTimeout(() => void savePicture().catch(() => undefined), 2 * PICTURE_DELAY);
   return () => {
     flush();
     for (const stop of stops) stop();

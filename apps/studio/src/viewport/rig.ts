@@ -252,16 +252,8 @@ function pathLines({ positions, offsets, closed }: NonNullable<Shown['paths']>):
 }
 
 /** Lines of two screen pixels, however finely the picture is drawn. */
-function thickLines(geometry: BufferGeometry, color: string): Drawn {
-  const material = new LineMaterial({ color, fog: false, linewidth: 2 });
-  const object = new LineSegments2(geometry as LineSegmentsGeometry, material);
-  const own = object.onBeforeRender.bind(object);
-  object.onBeforeRender = (renderer, ...rest) => {
-    material.linewidth = 2 * renderer.getPixelRatio();
-    own(renderer, ...rest);
-  };
-  return object;
-}
+const thickLines = (geometry: BufferGeometry, color: string): Drawn =>
+  new LineSegments2(geometry as LineSegmentsGeometry, new LineMaterial({ color, fog: false, linewidth: 2 }));
 
 /** The open ends of a growth's paths, with the strongest light that its skin gives off; null where nothing glows. */
 function tipsOf({ paths, mesh }: Shown): { positions: Float32Array; strengths: Float32Array } | null {

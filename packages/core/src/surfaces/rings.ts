@@ -1,5 +1,4 @@
 import { type Paths } from '../geometry/paths';
-import { visibleLength } from '../curves/pathFrames';
 
 /** How the end of a tube is made. */
 export type Cap = 'open' | 'flat' | 'round' | 'pointed';
@@ -35,8 +34,8 @@ export interface Rings {
   ahead: Float64Array;
   /** Arc length on the whole path, metres. */
   arc: Float64Array;
-  /** Distance behind the tip, metres. */
-  tip: Float64Array;
+  /** Arc length at the tip, metres. */
+  end: number;
   /** 0 where a hard edge separates the ring from the one before. */
   joined: Uint8Array;
 }
@@ -48,9 +47,6 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
   const n = b - a;
   if (n < 2) return null;
   const closed = paths.closed[p] === 1;
-  const length = visibleLength(paths, p);
-  if (!(length > 0)) return null;
-
   const body = closed ? n + 1 : n;
   const capRings = Math.max(2, Math.round(shape.sides / 4));
   const room = body + 2 * (capRings + 1);
@@ -62,21 +58,35 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
     out: new Float64Array(room),
     ahead: new Float64Array(room),
     arc: new Float64Array(room),
-    tip: new Float64Array(room),
+    end: 0,
     joined: new Uint8Array(room),
   };
 
-  const rise = shape.swell > 0 && !closed ? smooth(Math.min(1, length / shape.swell)) : 1;
   const arc = new Float64Array(body);
-  const radius = new Float64Array(body);
-  for (let k = 0; k < body; k++) {
-    const i = k < n ? a + k : a;
-    if (k > 0) arc[k] = arc[k - 1] + step(positions, a + k - 1, i);
-    const position = shape.follows === 'whole' ? u[i] : arc[k] / length;
-    radius[k] = k < n ? Math.max(0, shape.radius * rise * size[i] * shape.along(position)) : radius[0];
+  let length = 0;
+  for (let k = 1, i = 3 * a; k < body; k++, i += 3) {
+    const j = k < n ? i + 3 : 3 * a;
+    const x = positions[j] - positions[i];
+    const y = positions[j + 1] - positions[i + 1];
+    const z = positions[j + 2] - positions[i + 2];
+    length += Math.sqrt(x * x + y * y + z * z);
+    arc[k] = length;
   }
+  if (!(length > 0)) return null;
+
+  const rise = shape.swell > 0 && !closed ? smooth(Math.min(1, length / shape.swell)) : 1;
+  const thickness = shape.radius * rise;
+  const { along } = shape;
+  const whole = shape.follows === 'whole';
+  const radius = new Float64Array(body);
+  for (let k = 0; k < n; k++) {
+    const r = thickness * size[a + k] * along(whole ? u[a + k] : arc[k] / length);
+    radius[k] = r > 0 ? r : 0;
+  }
+  if (closed) radius[n] = radius[0];
 
   const first = cutFrom[p];
+  rings.end = first + length;
   const add = (
     point: number,
     shift: number,
@@ -93,7 +103,6 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
     rings.out[i] = out;
     rings.ahead[i] = ahead;
     rings.arc[i] = first + s;
-    rings.tip[i] = Math.max(0, length - s);
     rings.joined[i] = joined ? 1 : 0;
   };
   const cap = (kind: Cap, atEnd: boolean): void => {
@@ -122,26 +131,26 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
 
   if (!closed) cap(shape.start, false);
   const capped = rings.count > 0;
-  for (let k = 0; k < body; k++) {
-    const before = closed && k === 0 ? body - 2 : Math.max(0, k - 1);
-    const after = closed && k === body - 1 ? 1 : Math.min(body - 1, k + 1);
+  let write = rings.count;
+  for (let k = 0; k < body; k++, write++) {
+    const before = closed && k === 0 ? body - 2 : k > 0 ? k - 1 : 0;
+    const after = closed && k === body - 1 ? 1 : k < body - 1 ? k + 1 : k;
     const run = closed && (k === 0 || k === body - 1) ? arc[1] + length - arc[body - 2] : arc[after] - arc[before];
     const slope = run > 0 ? (radius[after] - radius[before]) / run : 0;
-    const out = 1 / Math.sqrt(1 + slope * slope);
-    add(k < n ? a + k : a, 0, radius[k], out, -slope * out, arc[k], k > 0 || (capped && shape.start === 'round'));
+    const out = slope === 0 ? 1 : 1 / Math.sqrt(1 + slope * slope);
+    rings.point[write] = k < n ? a + k : a;
+    rings.radius[write] = radius[k];
+    rings.out[write] = out;
+    rings.ahead[write] = -slope * out;
+    rings.arc[write] = first + arc[k];
+    rings.joined[write] = k > 0 || (capped && shape.start === 'round') ? 1 : 0;
   }
+  rings.count = write;
   if (!closed) cap(shape.end, true);
   return rings;
 }
 
 const smooth = (t: number): number => t * t * (3 - 2 * t);
-
-function step(positions: Float32Array, i: number, j: number): number {
-  const x = positions[3 * j] - positions[3 * i];
-  const y = positions[3 * j + 1] - positions[3 * i + 1];
-  const z = positions[3 * j + 2] - positions[3 * i + 2];
-  return Math.sqrt(x * x + y * y + z * z);
-}
 
 /** Triangles that rings of this many sides make: rows at a ring without radius have one a side instead of two. */
 export function ringFaces(rings: Rings, sides: number): number {

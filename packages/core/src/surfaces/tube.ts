@@ -31,16 +31,7 @@ export async function sweepTubes(input: Paths, shape: TubeShape, hooks: SweepHoo
   const vertices = rings * (sides + 1);
   hooks.claim?.(vertices, faces);
 
-  const mesh = {
-    positions: new Float32Array(3 * vertices),
-    normals: new Float32Array(3 * vertices),
-    uvs: new Float32Array(2 * vertices),
-    indices: new Uint32Array(3 * faces),
-    u: new Float32Array(vertices),
-    tip: new Float32Array(vertices),
-    colors: null,
-    glow: null,
-  } satisfies Mesh;
+  const mesh = allocate(vertices, faces);
   const around = circle(sides);
   const perTurn = shape.radius > 0 ? 1 / (2 * Math.PI * shape.radius) : 1;
   let vertex = 0;
@@ -53,6 +44,26 @@ export async function sweepTubes(input: Paths, shape: TubeShape, hooks: SweepHoo
   }
   return mesh;
 }
+
+/** Empty arrays of a mesh, all in one piece of memory: that is asked for in half the time of many. */
+function allocate(vertices: number, faces: number): SweptMesh {
+  const buffer = new ArrayBuffer(4 * (10 * vertices + 3 * faces));
+  const floats = (from: number, width: number): Float32Array =>
+    new Float32Array(buffer, 4 * from * vertices, width * vertices);
+  return {
+    positions: floats(0, 3),
+    normals: floats(3, 3),
+    uvs: floats(6, 2),
+    u: floats(8, 1),
+    tip: floats(9, 1),
+    indices: new Uint32Array(buffer, 40 * vertices, 3 * faces),
+    colors: null,
+    glow: null,
+  };
+}
+
+/** A mesh that knows where on the path its vertices belong. */
+type SweptMesh = Mesh & { u: Float32Array; tip: Float32Array };
 
 /** Cosine and sine around a circle, `sides` + 1 of each; the last is exactly the first. */
 function circle(sides: number): { cos: Float64Array; sin: Float64Array } {
@@ -68,7 +79,7 @@ function circle(sides: number): { cos: Float64Array; sin: Float64Array } {
 }
 
 function writeVertices(
-  mesh: { positions: Float32Array; normals: Float32Array; uvs: Float32Array; u: Float32Array; tip: Float32Array },
+  mesh: SweptMesh,
   first: number,
   rings: Rings,
   paths: FramedPaths,
@@ -78,40 +89,55 @@ function writeVertices(
   const { positions, normals, uvs, u, tip } = mesh;
   const { cos, sin } = around;
   const columns = cos.length;
+  const share = 1 / (columns - 1);
+  const places = paths.positions;
+  const along = paths.tangents;
+  const beside = paths.normals;
   let v = first;
+  let w = 3 * first;
   for (let i = 0; i < rings.count; i++) {
-    const q = 3 * rings.point[i];
-    const [tx, ty, tz] = [paths.tangents[q], paths.tangents[q + 1], paths.tangents[q + 2]];
-    const [nx, ny, nz] = [paths.normals[q], paths.normals[q + 1], paths.normals[q + 2]];
-    const [bx, by, bz] = [ty * nz - tz * ny, tz * nx - tx * nz, tx * ny - ty * nx];
+    const point = rings.point[i];
+    const q = 3 * point;
+    const tx = along[q];
+    const ty = along[q + 1];
+    const tz = along[q + 2];
+    const nx = beside[q];
+    const ny = beside[q + 1];
+    const nz = beside[q + 2];
+    const bx = ty * nz - tz * ny;
+    const by = tz * nx - tx * nz;
+    const bz = tx * ny - ty * nx;
     const shift = rings.shift[i];
-    const x = paths.positions[q] + shift * tx;
-    const y = paths.positions[q + 1] + shift * ty;
-    const z = paths.positions[q + 2] + shift * tz;
+    const x = places[q] + shift * tx;
+    const y = places[q + 1] + shift * ty;
+    const z = places[q + 2] + shift * tz;
     const r = rings.radius[i];
     const out = rings.out[i];
     const ahead = rings.ahead[i];
-    const along = rings.arc[i] * perTurn;
-    const rest = i > 0 && rings.point[i] < rings.point[i - 1] ? 1 : paths.u[rings.point[i]];
-    const behind = rings.tip[i];
+    const ax = ahead * tx;
+    const ay = ahead * ty;
+    const az = ahead * tz;
+    const far = rings.arc[i] * perTurn;
+    const rest = i > 0 && point < rings.point[i - 1] ? 1 : paths.u[point];
+    const behind = Math.max(0, rings.end - rings.arc[i]);
     for (let j = 0; j < columns; j++) {
       const c = cos[j];
       const s = sin[j];
       const dx = nx * c + bx * s;
       const dy = ny * c + by * s;
       const dz = nz * c + bz * s;
-      const w = 3 * v;
       positions[w] = x + r * dx;
       positions[w + 1] = y + r * dy;
       positions[w + 2] = z + r * dz;
-      normals[w] = out * dx + ahead * tx;
-      normals[w + 1] = out * dy + ahead * ty;
-      normals[w + 2] = out * dz + ahead * tz;
-      uvs[2 * v] = j / (columns - 1);
-      uvs[2 * v + 1] = along;
+      normals[w] = ax + out * dx;
+      normals[w + 1] = ay + out * dy;
+      normals[w + 2] = az + out * dz;
+      uvs[2 * v] = j * share;
+      uvs[2 * v + 1] = far;
       u[v] = rest;
       tip[v] = behind;
       v++;
+      w += 3;
     }
   }
 }

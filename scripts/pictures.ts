@@ -1,0 +1,102 @@
+// Makes the pictures in docs/screenshots and the starters' own, from the built application and the demo data.
+import { spawn } from 'node:child_process';
+import { writeFile } from 'node:fs/promises';
+import { chromium, type Page } from '@playwright/test';
+import { unzipSync } from 'fflate';
+import { STARTER_FRAMES } from '../examples/frames';
+
+const { findChromium, freePort, root } = (await import('./lib.mjs' as string)) as {
+  findChromium: () => string | null;
+  freePort: (from: number) => Promise<number>;
+  root: string;
+};
+
+const port = await freePort(4500);
+const server = spawn('npx', ['next', 'start', '-p', String(port)], {
+  cwd: `${root}/apps/studio`,
+  stdio: 'ignore',
+  detached: true,
+});
+const browser = await chromium.launch({
+  executablePath: findChromium() ?? undefined,
+  args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking'],
+});
+
+const still = async (page: Page, frame: number): Promise<void> => {
+  const field = page.getByLabel('Frame', { exact: true });
+  await field.fill(String(frame));
+  await field.press('Enter');
+  await page.locator(`canvas[data-frame="${frame}"][data-drawn="fine"]`).waitFor({ timeout: 60_000 });
+};
+const shot = async (page: Page, name: string): Promise<void> => {
+  await page.mouse.move(700, 20);
+  await page.waitForTimeout(700);
+  await page.screenshot({ path: `${root}/docs/screenshots/${name}.png` });
+};
+
+try {
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  for (let i = 0; i < 40; i++) {
+    if (
+      await page.goto(`http://localhost:${port}/`).then(
+        () => true,
+        () => false,
+      )
+    )
+      break;
+    await page.waitForTimeout(500);
+  }
+  for (const [starter, { name, frame }] of Object.entries(STARTER_FRAMES)) {
+    await page.goto(`http://localhost:${port}/`);
+    await page.getByRole('button', { name: `Open the starter ${name}`, exact: true }).click();
+    await page.locator('canvas[data-drawn]').waitFor({ timeout: 60_000 });
+    // The starter's own picture is a frame of its shot, as anyone would export it.
+    await page.getByRole('button', { name: 'Export', exact: true }).click();
+    await page.getByRole('radio', { name: /Picture sequence/ }).click();
+    for (const [label, value] of [
+      ['Width', 640],
+      ['Height', 400],
+      ['First frame', frame],
+      ['Last frame', frame],
+    ] as const) {
+      await page.getByLabel(label).fill(String(value));
+    }
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Make the file' }).click(),
+    ]);
+    const chunks: Buffer[] = [];
+    for await (const chunk of await download.createReadStream()) chunks.push(chunk as Buffer);
+    const [png] = Object.values(unzipSync(new Uint8Array(Buffer.concat(chunks))));
+    await writeFile(`${root}/examples/pictures/${starter}.png`, png);
+  }
+
+  await page.goto(`http://localhost:${port}/`);
+  await page.getByRole('button', { name: 'Open the starter Kelp frond', exact: true }).click();
+  await page.getByText('All frames ready').waitFor({ timeout: 120_000 });
+  await page.getByRole('group', { name: 'Grow', exact: true }).locator('[aria-expanded]').click();
+  await still(page, 92);
+  await shot(page, 'studio');
+
+  await page.getByRole('group', { name: 'Stem', exact: true }).locator('[aria-expanded]').click();
+  await page.getByRole('button', { name: 'Paths', exact: true }).click();
+  await still(page, 120);
+  await shot(page, 'anchors');
+
+  await page.getByRole('button', { name: 'Finished', exact: true }).click();
+  await page.getByRole('button', { name: 'Key of Grow, To at frame 4', exact: true }).dblclick();
+  await shot(page, 'easing');
+  await page.keyboard.press('Escape');
+
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await shot(page, 'export');
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+
+  await page.waitForTimeout(4000);
+  await page.goto(`http://localhost:${port}/`);
+  await page.getByRole('group', { name: 'Kelp frond', exact: true }).locator('img').waitFor();
+  await shot(page, 'library');
+} finally {
+  await browser.close();
+  process.kill(-server.pid!);
+}
