@@ -5,7 +5,8 @@ import { readFile } from 'node:fs/promises';
 export async function openStarter(page: Page): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: /^Open the starter Kelp frond/ }).click();
-  await pictureAt(page, 1);
+  await pictureAt(page, 100);
+  await goTo(page, 1);
 }
 
 /** Makes a new, empty scene and waits for the studio. */

@@ -6,8 +6,6 @@ test('scenes are kept with a picture; renamed, duplicated, deleted and brought b
   await openStarter(page);
   await page.getByRole('button', { name: 'Kelp frond', exact: true }).first().click();
   await saved(page);
-  // The first small picture is taken a few seconds after the scene stands.
-  await page.waitForTimeout(4500);
   await page.goto('/');
   const card = page.getByRole('group', { name: 'Kelp frond', exact: true });
   await expect(card.locator('img')).toBeVisible();

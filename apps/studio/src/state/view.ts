@@ -24,6 +24,8 @@ export interface SavedView {
   growth: string | null;
   openSteps: string[];
   look: Look;
+  /** Whether the paths are drawn over the skins. */
+  overlay: boolean;
   quality: Quality;
   /** The orbit view's eye; null while the shot's camera is looked through. */
   eye: Eye | null;
@@ -50,6 +52,7 @@ export const firstView: SavedView = {
   growth: null,
   openSteps: [],
   look: 'finished',
+  overlay: false,
   quality: 'auto',
   eye: null,
 };
@@ -73,11 +76,12 @@ export const setView = useView.setState;
 /** The growth entry that stands for the scene itself in the list. */
 export const SCENE_ENTRY = 'scene';
 
-export const savedView = ({ frame, growth, openSteps, look, quality, eye }: ViewState): SavedView => ({
+export const savedView = ({ frame, growth, openSteps, look, overlay, quality, eye }: ViewState): SavedView => ({
   frame,
   growth,
   openSteps,
   look,
+  overlay,
   quality,
   eye,
 });

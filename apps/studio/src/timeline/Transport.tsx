@@ -74,8 +74,34 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
           </IconButton>
         </Tooltip>
       </Box>
-      <Box sx={{ fontFamily: MONO, color: 'text.secondary', fontSize: 12.5, whiteSpace: 'nowrap' }}>
-        of {range[0]}–{range[1]}&ensp;{fps} fps
+      <Box
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          gap: 0.5,
+          fontFamily: MONO,
+          color: 'text.secondary',
+          fontSize: 12.5,
+        }}
+      >
+        of
+        <SmallNumber
+          label="First frame"
+          value={range[0]}
+          set={(next) => setRange([next, Math.max(range[1], next + 1)])}
+        />
+        –
+        <SmallNumber
+          label="Last frame"
+          value={range[1]}
+          set={(next) => setRange([Math.min(range[0], next - 1), next])}
+        />
+        <SmallNumber
+          label="Frames a second"
+          value={fps}
+          set={(next) => edit('Change rate', (scene) => void (scene.fps = Math.min(240, Math.max(1, next))))}
+        />
+        fps
       </Box>
       <Button
         aria-pressed={loop}
@@ -98,5 +124,44 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
         Easing{chosen > 1 ? ` of ${chosen}` : ''}
       </Button>
     </Box>
+  );
+}
+
+const MOST = 100_000;
+
+const setRange = ([first, last]: [number, number]): void =>
+  edit(
+    'Change range',
+    (scene) => void (scene.range = [Math.max(-MOST, Math.round(first)), Math.min(MOST, Math.round(last))]),
+  );
+
+/** A figure among words that can be typed over; what is no number is dropped. */
+function SmallNumber({ label, value, set }: { label: string; value: number; set: (value: number) => void }) {
+  const [text, setText] = useState<string | null>(null);
+  const commit = (): void => {
+    const typed = Number(text);
+    if (text !== null && text.trim() !== '' && Number.isFinite(typed) && typed !== value) set(typed);
+    setText(null);
+  };
+  return (
+    <InputBase
+      value={text ?? value}
+      onFocus={(event) => event.target.select()}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={commit}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') (event.target as HTMLElement).blur();
+        if (event.key === 'Escape') setText(null);
+      }}
+      inputProps={{ 'aria-label': label, inputMode: 'numeric' }}
+      sx={{
+        font: 'inherit',
+        color: 'inherit',
+        width: `${Math.max(2, String(value).length) + 1.2}ch`,
+        borderRadius: '6px',
+        '&:hover, &.Mui-focused': { bgcolor: INK.raised },
+        '& input': { p: 0, textAlign: 'center' },
+      }}
+    />
   );
 }

@@ -84,7 +84,9 @@ function OpenPalette({ kind }: { kind: 'commands' | 'steps' }) {
       onClose={close}
       maxWidth="sm"
       fullWidth
-      aria-label={kind === 'steps' ? 'Add a step' : 'Commands'}
+      slotProps={{
+        paper: { 'aria-label': kind === 'steps' ? 'Add a step' : 'Commands', 'aria-labelledby': undefined },
+      }}
       sx={{ '& .MuiDialog-container': { alignItems: 'flex-start', pt: '9vh' } }}
       disableRestoreFocus
     >

@@ -25,13 +25,21 @@ const QUALITIES: [Quality, string, string][] = [
 
 /** The small bars in the viewport's corners. */
 export function Chips() {
-  const { look, quality, tool, drawOn, redraw, eye } = useView();
+  const { look, overlay, quality, tool, drawOn, redraw, eye } = useView();
   return (
     <>
       <Bar label="What is shown" place={{ left: 14, top: 12 }}>
         {LOOKS.map(([value, label, help]) => (
           <Choice key={value} label={label} help={help} on={look === value} pick={() => setView({ look: value })} />
         ))}
+        {look === 'finished' && (
+          <Choice
+            label="+ Paths"
+            help="Draws the paths over the skins"
+            on={overlay}
+            pick={() => setView({ overlay: !overlay })}
+          />
+        )}
       </Bar>
       <Bar label="Picture quality" place={{ right: 14, top: 12 }}>
         {QUALITIES.map(([value, label, help]) => (

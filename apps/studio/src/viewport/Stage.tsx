@@ -81,7 +81,13 @@ export function Stage() {
       useView.subscribe((now, before) => {
         if (now.eye !== before.eye) follow();
         else if (now.frameAll !== before.frameAll) frameAll();
-        else if (now.look !== before.look || now.quality !== before.quality || now.playing !== before.playing) moved();
+        else if (
+          now.look !== before.look ||
+          now.overlay !== before.overlay ||
+          now.quality !== before.quality ||
+          now.playing !== before.playing
+        )
+          moved();
       }),
       useDocument.subscribe((now, before) => now.scene !== before.scene && follow()),
       useResults.subscribe(
@@ -116,7 +122,7 @@ export function Stage() {
 
   useFrame(() => {
     const { scene } = useDocument.getState();
-    const { look, quality, playing } = useView.getState();
+    const { look, overlay, quality, playing } = useView.getState();
     const { record, onScreen, lost } = useResults.getState();
     // An empty picture first would only delay the real one: shaders are made while nothing else can run.
     if (!record && !lost) return;
@@ -126,7 +132,7 @@ export function Stage() {
     const ratio = pixelRatioOf(rendering, window.devicePixelRatio);
     if (gl.getPixelRatio() !== ratio) gl.setPixelRatio(ratio);
     const started = performance.now();
-    rig.show({ scene, frame: record?.frame ?? scene.range[0], growths: onScreen, look, rendering });
+    rig.show({ scene, frame: record?.frame ?? scene.range[0], growths: onScreen, look, overlay, rendering });
     rig.draw(gl, camera, size.width, size.height);
     if (rendering.quality === 'fine') {
       gl.getContext().finish();

@@ -34,6 +34,8 @@ export interface Picture {
   frame: number;
   growths: readonly OnScreen[];
   look: Look;
+  /** Draws the paths over the skins. */
+  overlay?: boolean;
   rendering: Rendering;
 }
 
@@ -50,7 +52,7 @@ export class Rig {
   #shadowsStale = true;
 
   show(picture: Picture): void {
-    const { growths, look, rendering, scene } = picture;
+    const { growths, look, overlay = false, rendering, scene } = picture;
     const ids = new Set(growths.map(({ id }) => id));
     for (const [id, entry] of this.#entries) {
       if (ids.has(id)) continue;
@@ -67,7 +69,7 @@ export class Rig {
         this.#entries.set(growth.id, entry);
         changed = true;
       }
-      entry.show(growth, look, rendering);
+      entry.show(growth, look, overlay, rendering);
     }
     if (changed) this.#measure();
     if (changed || this.#last?.scene !== scene || this.#last.rendering.quality !== rendering.quality) {
@@ -129,8 +131,8 @@ class Entry {
   #growth: OnScreen | null = null;
   #drawnAs = '';
 
-  show(growth: OnScreen, look: Look, rendering: Rendering): void {
-    const parts = partsOf(growth, look, rendering);
+  show(growth: OnScreen, look: Look, overlay: boolean, rendering: Rendering): void {
+    const parts = partsOf(growth, look, overlay, rendering);
     const drawnAs = JSON.stringify([
       look,
       rendering.quality,
@@ -178,7 +180,7 @@ interface DrawnPart {
   make: (geometry: BufferGeometry) => Drawn;
 }
 
-function partsOf({ shown, hue }: OnScreen, look: Look, rendering: Rendering): DrawnPart[] {
+function partsOf({ shown, hue }: OnScreen, look: Look, overlay: boolean, rendering: Rendering): DrawnPart[] {
   const { mesh, paths, surface } = shown;
   if (look === 'finished' && mesh) {
     if (mesh.indices.length === 0) return [];
@@ -192,16 +194,23 @@ function partsOf({ shown, hue }: OnScreen, look: Look, rendering: Rendering): Dr
         return object;
       },
     };
+    const parts = [skin];
     const tips = surface && tipsOf(shown);
-    if (!tips) return [skin];
-    return [
-      skin,
-      {
+    if (tips) {
+      parts.push({
         kind: 'halos',
         geometry: () => points(tips.positions).setAttribute('strength', new BufferAttribute(tips.strengths, 1)),
         make: (geometry) => halos(geometry, surface),
-      },
-    ];
+      });
+    }
+    if (overlay && paths) {
+      parts.push({
+        kind: 'overlay',
+        geometry: () => pathLines(paths),
+        make: (geometry) => thickLines(geometry, hue, true),
+      });
+    }
+    return parts;
   }
   if (!paths) return [];
   if (look === 'points') {
@@ -252,8 +261,12 @@ function pathLines({ positions, offsets, closed }: NonNullable<Shown['paths']>):
 }
 
 /** Lines of two screen pixels, however finely the picture is drawn. */
-const thickLines = (geometry: BufferGeometry, color: string): Drawn =>
-  new LineSegments2(geometry as LineSegmentsGeometry, new LineMaterial({ color, fog: false, linewidth: 2 }));
+function thickLines(geometry: BufferGeometry, color: string, inFront = false): Drawn {
+  const material = new LineMaterial({ color, fog: false, linewidth: 2, depthTest: !inFront, transparent: inFront });
+  const object = new LineSegments2(geometry as LineSegmentsGeometry, material);
+  if (inFront) object.renderOrder = 10;
+  return object;
+}
 
 /** The open ends of a growth's paths, with the strongest light that its skin gives off; null where nothing glows. */
 function tipsOf({ paths, mesh }: Shown): { positions: Float32Array; strengths: Float32Array } | null {

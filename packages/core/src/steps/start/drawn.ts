@@ -10,7 +10,7 @@ import { startWith } from './startWith';
 
 const FINE = 24;
 
-const curveThrough = (anchors: readonly Vec3[], closed: boolean): Float64Array =>
+const courseThrough = (anchors: readonly Vec3[], closed: boolean): Float64Array =>
   catmullRom(anchors.flat(), FINE, closed && anchors.length > 2);
 
 export const drawn = defineStep({
@@ -36,9 +36,9 @@ export const drawn = defineStep({
     points: pointsParam(180),
   },
   summary(p) {
-    const curve = curveThrough(p.anchors, p.closed);
+    const course = courseThrough(p.anchors, p.closed);
     const closed = p.closed && p.anchors.length > 2;
-    return `${counted(p.anchors.length, 'anchor')}, ${metres(totalLength(arcLengths(curve, 0, curve.length / 3, closed)))}`;
+    return `${counted(p.anchors.length, 'anchor')}, ${metres(totalLength(arcLengths(course, 0, course.length / 3, closed)))}`;
   },
   run(form, p, context) {
     if (p.anchors.length < 2) {
@@ -46,8 +46,8 @@ export const drawn = defineStep({
     }
     context.claim('points', p.points, 'Points');
     const closed = p.closed && p.anchors.length > 2;
-    const curve = curveThrough(p.anchors, p.closed);
+    const course = courseThrough(p.anchors, p.closed);
     const count = Math.max(p.points, closed ? 3 : 2);
-    return startWith(form, pathsFrom([{ positions: resample(curve, count, closed), closed }]));
+    return startWith(form, pathsFrom([{ positions: resample(course, count, closed), closed }]));
   },
 });

@@ -1,0 +1,113 @@
+import { isTrack, newScene, type NumberParam, stepOf, type Track } from '@uvrex/core';
+import {
+  addStartedGrowth,
+  addStep,
+  deleteGrowth,
+  deleteKeys,
+  duplicateGrowth,
+  moveKeys,
+  moveStep,
+  selectedGrowth,
+  setParam,
+  takeStroke,
+  toggleKey,
+} from './actions';
+import { openScene, travel, useDocument } from './document';
+import { SCENE_ENTRY, setView, useView } from './view';
+
+const scene = () => useDocument.getState().scene;
+const growth = () => selectedGrowth()!;
+const kinds = () => growth().steps.map(({ kind }) => kind);
+const stepOfKind = (kind: string) => growth().steps.find((step) => step.kind === kind)!;
+const trackOf = (kind: string, param: string): Track => {
+  const value = stepOfKind(kind).params[param];
+  if (!isTrack(value)) throw new Error('not animated');
+  return value;
+};
+
+beforeEach(() => {
+  openScene('test', newScene('Reef'));
+  setView({ frame: 1, growth: SCENE_ENTRY, keys: [], openSteps: [], redraw: null });
+  addStartedGrowth('line');
+});
+
+test('a new growth comes with all it needs to be seen growing, and is selected', () => {
+  expect(kinds()).toEqual(['line', 'grow', 'tube', 'finish']);
+  expect(trackOf('grow', 'to').keys.map(({ value }) => value)).toEqual([0, 1]);
+});
+
+test('an added step goes behind its own family', () => {
+  addStep(growth().id, 'noise');
+  addStep(growth().id, 'helix');
+  expect(kinds()).toEqual(['line', 'helix', 'noise', 'grow', 'tube', 'finish']);
+});
+
+test('moving a step and undoing it', () => {
+  moveStep(growth().id, 2, 0);
+  expect(kinds()).toEqual(['tube', 'line', 'grow', 'finish']);
+  expect(travel('undo')).toBe('Reorder steps');
+  expect(kinds()).toEqual(['line', 'grow', 'tube', 'finish']);
+});
+
+test('the leaf: a key here, a key elsewhere by changing the value, keys taken out, a constant again', () => {
+  const { id } = stepOfKind('tube');
+  const spec = stepOf('tube')!.params.radius as NumberParam;
+  toggleKey(growth().id, id, 'radius', spec);
+  setView({ frame: 25 });
+  setParam(growth().id, id, 'radius', 0.3);
+  expect(trackOf('tube', 'radius').keys.map(({ frame, value }) => [frame, value])).toEqual([
+    [1, 0.06],
+    [25, 0.3],
+  ]);
+  toggleKey(growth().id, id, 'radius', spec);
+  setView({ frame: 1 });
+  toggleKey(growth().id, id, 'radius', spec);
+  expect(stepOfKind('tube').params.radius).toBe(0.06);
+});
+
+test('on a growth that runs late, keys lie on its own clock', () => {
+  const { id } = growth();
+  useDocument.setState({ scene: { ...scene(), growths: scene().growths.map((entry) => ({ ...entry, shift: 10 })) } });
+  setView({ frame: 30 });
+  toggleKey(id, stepOfKind('tube').id, 'radius', stepOf('tube')!.params.radius as NumberParam);
+  expect(trackOf('tube', 'radius').keys[0].frame).toBe(20);
+});
+
+test('moving several keys at once runs over none of them', () => {
+  const address = (frame: number) => ({ growth: growth().id, step: stepOfKind('grow').id, param: 'to', frame });
+  const [a, b] = trackOf('grow', 'to').keys.map(({ frame }) => frame);
+  const moved = moveKeys([address(a), address(b)], b - a, 'drag');
+  expect(trackOf('grow', 'to').keys.map(({ frame, value }) => [frame, value])).toEqual([
+    [b, 0],
+    [2 * b - a, 1],
+  ]);
+  deleteKeys(moved);
+  expect(stepOfKind('grow').params.to).toBe(1);
+});
+
+test('a duplicate looks the same: it keeps step ids and seed, under another id and name', () => {
+  const original = growth();
+  duplicateGrowth(original.id);
+  expect(growth()).toMatchObject({ name: 'Line 2', seed: original.seed, steps: original.steps });
+  expect(growth().id).not.toBe(original.id);
+  deleteGrowth(growth().id);
+  expect(growth().id).toBe(original.id);
+});
+
+test('a stroke makes a growth, or redraws the path it was asked for', () => {
+  takeStroke([
+    [0, 0, 0],
+    [0, 1, 0],
+  ]);
+  expect(kinds()[0]).toBe('drawn');
+  const { id } = growth();
+  setView({ redraw: { growth: id, step: stepOfKind('drawn').id } });
+  takeStroke([
+    [0, 0, 0],
+    [2, 0, 0],
+    [2, 2, 0],
+  ]);
+  expect(scene().growths).toHaveLength(2);
+  expect(stepOfKind('drawn').params.anchors).toHaveLength(3);
+  expect(useView.getState().redraw).toBeNull();
+});

@@ -1,0 +1,36 @@
+import { podPath } from './pod';
+import { frameAt, scaleOf, ticks, xOf } from './scale';
+
+/** Half-heights of a pod's outline along its upper edge. */
+const halves = (path: string, height: number): number[] =>
+  path
+    .slice(1, -1)
+    .split('L')
+    .slice(0, path.split('L').length / 2)
+    .map((pair) => height / 2 - Number(pair.split(' ')[1]));
+
+test("a pod's half-height follows the share that was measured", () => {
+  const found = halves(podPath(Float32Array.of(0, 0.5, 1), 100, 30), 30);
+  expect(found[2]).toBeGreaterThan(found[1]);
+  expect(found[1] - found[0]).toBeCloseTo(found[2] - found[1], 1);
+});
+
+test('frames not measured yet carry the last known share on', () => {
+  const found = halves(podPath(Float32Array.of(0.5, NaN, NaN, 1), 100, 30), 30);
+  expect(found[1]).toBe(found[0]);
+  expect(found[2]).toBe(found[0]);
+});
+
+test("pixels and frames are each other's inverse, and stay in the range", () => {
+  const scale = scaleOf([1, 144], 924);
+  for (const frame of [1, 2, 77, 144]) expect(frameAt(scale, xOf(scale, frame))).toBe(frame);
+  expect([frameAt(scale, -50), frameAt(scale, 5000)]).toEqual([1, 144]);
+});
+
+test('ruler figures keep their distance at every range', () => {
+  for (const last of [3, 40, 144, 1000, 40000]) {
+    const scale = scaleOf([1, last], 924);
+    const at = ticks(scale).map((frame) => xOf(scale, frame));
+    for (let i = 1; i < at.length; i++) expect(at[i] - at[i - 1]).toBeGreaterThan(40);
+  }
+});
