@@ -11,8 +11,8 @@ async function order(page: Page, format: RegExp, range?: [number, number]): Prom
   await page.getByRole('radio', { name: format }).click();
   if (!range) return;
   await page.getByRole('button', { name: '640 × 360' }).click();
-  await page.getByLabel('First frame').fill(String(range[0]));
-  await page.getByLabel('Last frame').fill(String(range[1]));
+  await page.getByRole('dialog').getByLabel('First frame').fill(String(range[0]));
+  await page.getByRole('dialog').getByLabel('Last frame').fill(String(range[1]));
   await page.getByRole('radio', { name: 'draft' }).click();
 }
 

@@ -59,7 +59,7 @@ try {
       ['First frame', frame],
       ['Last frame', frame],
     ] as const) {
-      await page.getByLabel(label).fill(String(value));
+      await page.getByRole('dialog').getByLabel(label).fill(String(value));
     }
     const [download] = await Promise.all([
       page.waitForEvent('download'),

@@ -2,7 +2,7 @@ import { grownShare } from '../curves/pathFrames';
 import { hash } from '../fields/random';
 import { emptyForm, type Form, kindsOf } from '../geometry/form';
 import { Cancelled, type Place, Problem } from '../problem';
-import { resolveParams } from '../scene/params';
+import { resolveParam, resolveParams } from '../scene/params';
 import { type Growth, type Scene, type Step } from '../scene/schema';
 import { type StepContext, type StepDeclaration } from '../steps/declare';
 import { stepOf } from '../steps/index';
@@ -196,7 +196,8 @@ class Run {
     const { scene, around } = this;
     const params = resolveParams(declaration, step, frame);
     const seed = hash(scene.seed, growth.seed, stepNumber(step.id));
-    const time = declaration.timed?.(params) ? [frame, scene.fps, ...scene.range] : [];
+    // A timed step may look at its values at other frames: then the tracks themselves are part of the key.
+    const time = declaration.timed?.(params) ? [frame, scene.fps, ...scene.range, step.params] : [];
     const referred = referencedBy(declaration, params).map((id) => others.get(id)?.key ?? 'none');
     const key = digest(JSON.stringify([step.kind, params, seed, time, referred, result.key]));
     const started = around.now();
@@ -206,7 +207,7 @@ class Run {
     if (!form) {
       around.stage?.(growth, step);
       await this.#breathe();
-      form = await declaration.run(input, params as never, this.#context(frame, seed, others));
+      form = await declaration.run(input, params as never, this.#context(step, declaration, frame, seed, others));
       this.cache.set(key, form, input);
     }
     result.form = form;
@@ -214,7 +215,13 @@ class Run {
     result.costs.push({ step: step.id, milliseconds: around.now() - started, kept });
   }
 
-  #context(frame: number, seed: number, others: ReadonlyMap<string, GrowthResult>): StepContext {
+  #context(
+    step: Step,
+    declaration: StepDeclaration,
+    frame: number,
+    seed: number,
+    others: ReadonlyMap<string, GrowthResult>,
+  ): StepContext {
     return {
       frame,
       fps: this.scene.fps,
@@ -226,6 +233,7 @@ class Run {
         const [wanted, allowed] = [amount, limit].map((n) => Math.round(n).toLocaleString('en-GB'));
         throw new Problem(`This would make ${wanted} ${kind}; the limit is ${allowed}.`, `Lower ${lower}.`);
       },
+      numberAt: (param, at) => resolveParam(declaration.params[param], step.params[param], at) as number,
       other: (id) => {
         const other = others.get(id);
         if (!other) throw new Problem('The growth that it refers to is not in this scene.', 'Choose another growth.');

@@ -105,6 +105,8 @@ export interface StepContext {
   seed: number;
   /** Announces what is about to be made, and throws a Problem when it would pass a budget. */
   claim(kind: 'points' | 'faces' | 'copies', amount: number, lower: string): void;
+  /** One of this step's numbers at another frame of this growth: for what runs staggered. */
+  numberAt(param: string, frame: number): number;
   /** The form of another growth at this frame, as the evaluation has already made it. */
   other(growthId: string): Form;
   /** To be awaited between chunks of long work: lets messages in, and throws when the work is no longer wanted. */

@@ -1,6 +1,7 @@
 import { withFrames } from '../curves/pathFrames';
 import { type Mesh } from '../geometry/mesh';
 import { type FramedPaths, type Paths, pathCount } from '../geometry/paths';
+import { circleProfile, type SweepProfile } from './profile';
 import { type Rings, type TubeShape, ringFaces, ringsOf } from './rings';
 
 /** What a sweep asks of its surroundings; all optional. */
@@ -15,9 +16,30 @@ export interface SweepHooks {
  * Sweeps a circle along paths into one mesh of closed, outward-facing tubes. Rings stand square to the path in frames
  * carried without twist; closed paths are sealed with an exact copy of their first ring.
  */
-export async function sweepTubes(input: Paths, shape: TubeShape, hooks: SweepHooks = {}): Promise<Mesh> {
+export const sweepTubes = (input: Paths, shape: TubeShape, hooks: SweepHooks = {}): Promise<Mesh> =>
+  sweepProfile(input, circleProfile(shape.sides), shape, hooks);
+
+/** How a profile is turned about the path. */
+export interface Roll {
+  /** Everywhere alike, radians. */
+  roll: number;
+  /** More over the whole rest length, radians. */
+  twist: number;
+}
+
+const NO_ROLL: Roll = { roll: 0, twist: 0 };
+
+/** Sweeps any profile along paths, as `sweepTubes` does a circle; the profile stands square to the path everywhere. */
+export async function sweepProfile(
+  input: Paths,
+  profile: SweepProfile,
+  shape: TubeShape,
+  hooks: SweepHooks = {},
+  roll: Roll = NO_ROLL,
+): Promise<Mesh> {
   const paths = withFrames(input);
-  const sides = shape.sides;
+  const columns = profile.x.length;
+  const strips = profile.joined.reduce((sum, joined) => sum + joined, 0);
   const all: Rings[] = [];
   let rings = 0;
   let faces = 0;
@@ -26,21 +48,20 @@ export async function sweepTubes(input: Paths, shape: TubeShape, hooks: SweepHoo
     if (!made) continue;
     all.push(made);
     rings += made.count;
-    faces += ringFaces(made, sides);
+    faces += ringFaces(made, strips);
   }
-  const vertices = rings * (sides + 1);
+  const vertices = rings * columns;
   hooks.claim?.(vertices, faces);
 
   const mesh = allocate(vertices, faces);
-  const around = circle(sides);
   const perTurn = shape.radius > 0 ? 1 / (2 * Math.PI * shape.radius) : 1;
   let vertex = 0;
   let index = 0;
   for (const made of all) {
     await hooks.breathe?.();
-    writeVertices(mesh, vertex, made, paths, around, perTurn);
-    index = writeFaces(mesh.indices, index, vertex, made, sides);
-    vertex += made.count * (sides + 1);
+    writeVertices(mesh, vertex, made, paths, profile, perTurn, roll);
+    index = writeFaces(mesh.indices, index, vertex, made, profile.joined);
+    vertex += made.count * columns;
   }
   return mesh;
 }
@@ -65,31 +86,19 @@ function allocate(vertices: number, faces: number): SweptMesh {
 /** A mesh that knows where on the path its vertices belong. */
 type SweptMesh = Mesh & { u: Float32Array; tip: Float32Array };
 
-/** Cosine and sine around a circle, `sides` + 1 of each; the last is exactly the first. */
-function circle(sides: number): { cos: Float64Array; sin: Float64Array } {
-  const cos = new Float64Array(sides + 1);
-  const sin = new Float64Array(sides + 1);
-  for (let j = 0; j < sides; j++) {
-    cos[j] = Math.cos((2 * Math.PI * j) / sides);
-    sin[j] = Math.sin((2 * Math.PI * j) / sides);
-  }
-  cos[sides] = cos[0];
-  sin[sides] = sin[0];
-  return { cos, sin };
-}
-
 function writeVertices(
   mesh: SweptMesh,
   first: number,
   rings: Rings,
   paths: FramedPaths,
-  around: { cos: Float64Array; sin: Float64Array },
+  profile: SweepProfile,
   perTurn: number,
+  { roll, twist }: Roll,
 ): void {
   const { positions, normals, uvs, u, tip } = mesh;
-  const { cos, sin } = around;
-  const columns = cos.length;
-  const share = 1 / (columns - 1);
+  const { x: px, y: py, nx: mx, ny: my, share } = profile;
+  const columns = px.length;
+  const turned = roll !== 0 || twist !== 0;
   const places = paths.positions;
   const along = paths.tangents;
   const beside = paths.normals;
@@ -101,12 +110,20 @@ function writeVertices(
     const tx = along[q];
     const ty = along[q + 1];
     const tz = along[q + 2];
-    const nx = beside[q];
-    const ny = beside[q + 1];
-    const nz = beside[q + 2];
-    const bx = ty * nz - tz * ny;
-    const by = tz * nx - tx * nz;
-    const bz = tx * ny - ty * nx;
+    let nx = beside[q];
+    let ny = beside[q + 1];
+    let nz = beside[q + 2];
+    let bx = ty * nz - tz * ny;
+    let by = tz * nx - tx * nz;
+    let bz = tx * ny - ty * nx;
+    const rest = i > 0 && point < rings.point[i - 1] ? 1 : paths.u[point];
+    if (turned) {
+      const c = Math.cos(roll + twist * rest);
+      const s = Math.sin(roll + twist * rest);
+      [nx, bx] = [nx * c + bx * s, bx * c - nx * s];
+      [ny, by] = [ny * c + by * s, by * c - ny * s];
+      [nz, bz] = [nz * c + bz * s, bz * c - nz * s];
+    }
     const shift = rings.shift[i];
     const x = places[q] + shift * tx;
     const y = places[q + 1] + shift * ty;
@@ -118,21 +135,19 @@ function writeVertices(
     const ay = ahead * ty;
     const az = ahead * tz;
     const far = rings.arc[i] * perTurn;
-    const rest = i > 0 && point < rings.point[i - 1] ? 1 : paths.u[point];
     const behind = Math.max(0, rings.end - rings.arc[i]);
     for (let j = 0; j < columns; j++) {
-      const c = cos[j];
-      const s = sin[j];
-      const dx = nx * c + bx * s;
-      const dy = ny * c + by * s;
-      const dz = nz * c + bz * s;
-      positions[w] = x + r * dx;
-      positions[w + 1] = y + r * dy;
-      positions[w + 2] = z + r * dz;
-      normals[w] = ax + out * dx;
-      normals[w + 1] = ay + out * dy;
-      normals[w + 2] = az + out * dz;
-      uvs[2 * v] = j * share;
+      const cx = r * px[j];
+      const cy = r * py[j];
+      positions[w] = x + nx * cx + bx * cy;
+      positions[w + 1] = y + ny * cx + by * cy;
+      positions[w + 2] = z + nz * cx + bz * cy;
+      const ox = out * mx[j];
+      const oy = out * my[j];
+      normals[w] = ax + nx * ox + bx * oy;
+      normals[w + 1] = ay + ny * ox + by * oy;
+      normals[w + 2] = az + nz * ox + bz * oy;
+      uvs[2 * v] = share[j];
       uvs[2 * v + 1] = far;
       u[v] = rest;
       tip[v] = behind;
@@ -142,16 +157,17 @@ function writeVertices(
   }
 }
 
-function writeFaces(indices: Uint32Array, from: number, vertex: number, rings: Rings, sides: number): number {
+function writeFaces(indices: Uint32Array, from: number, vertex: number, rings: Rings, strip: Uint8Array): number {
   let write = from;
-  const columns = sides + 1;
+  const columns = strip.length;
   for (let i = 1; i < rings.count; i++) {
     if (!rings.joined[i]) continue;
     const below = rings.radius[i - 1] > 0;
     const above = rings.radius[i] > 0;
     let a = vertex + (i - 1) * columns;
     let c = a + columns;
-    for (let j = 0; j < sides; j++, a++, c++) {
+    for (let j = 1; j < columns; j++, a++, c++) {
+      if (!strip[j]) continue;
       if (below) {
         indices[write] = a;
         indices[write + 1] = a + 1;

@@ -1,0 +1,69 @@
+import { type Vec3 } from '../../geometry/vec';
+import { defineStep, place } from '../declare';
+import { figure, metres } from '../format';
+import { eachPoint } from './eachPoint';
+
+const turn = (label: string, help: string) =>
+  ({
+    type: 'number',
+    unit: 'deg',
+    label,
+    help,
+    default: 0,
+    min: -36000,
+    max: 36000,
+    slider: [-180, 180],
+    group: 'Turn',
+  }) as const;
+
+export const transform = defineStep({
+  kind: 'transform',
+  family: 'shape',
+  label: 'Move and turn',
+  help: 'Scales, turns and moves all paths at once, about the origin.',
+  takes: ['paths'],
+  gives: ['paths'],
+  params: {
+    ...place('move', 'Move', 'By how much, after scaling and turning.', [0, 0, 0]),
+    turnX: turn('X', 'About the axis to the right, first.'),
+    turnY: turn('Y', 'About the vertical axis, second.'),
+    turnZ: turn('Z', 'About the axis towards you, last.'),
+    scale: {
+      type: 'number',
+      unit: 'share',
+      label: 'Scale',
+      help: 'Size of everything, before the rest.',
+      default: 1,
+      min: 0.0001,
+      max: 1000,
+      slider: [0.05, 4],
+    },
+  },
+  summary: (p) => {
+    const moved = Math.hypot(p.moveX, p.moveY, p.moveZ);
+    const turned = [p.turnX, p.turnY, p.turnZ].filter((angle) => angle !== 0);
+    const parts = [
+      moved > 0 && `moved ${metres(moved)}`,
+      turned.length > 0 && `turned ${turned.map((angle) => `${figure(angle, 1)}°`).join(' ')}`,
+      p.scale !== 1 && `${figure(100 * p.scale)} %`,
+    ];
+    return parts.filter(Boolean).join(', ') || 'as it is';
+  },
+  run(form, p, context) {
+    const [a, b, c] = [p.turnX, p.turnY, p.turnZ].map((angle) => (angle * Math.PI) / 180);
+    return eachPoint(form, context, (point): Vec3 => {
+      const [x, y, z] = about(2, c, about(1, b, about(0, a, point)));
+      return [p.scale * x + p.moveX, p.scale * y + p.moveY, p.scale * z + p.moveZ];
+    });
+  },
+});
+
+/** Turns a point about one of the axes, right-handed. */
+function about(axis: 0 | 1 | 2, angle: number, point: Vec3): Vec3 {
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const out: [number, number, number] = [point[0], point[1], point[2]];
+  const [i, j] = [(axis + 1) % 3, (axis + 2) % 3];
+  out[i] = point[i] * c - point[j] * s;
+  out[j] = point[i] * s + point[j] * c;
+  return out;
+}

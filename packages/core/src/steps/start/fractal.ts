@@ -1,0 +1,99 @@
+import { type FractalKind, fractalPoints, fractalSegments } from '../../curves/fractal';
+import { roundCorners } from '../../curves/roundCorners';
+import { pathsFrom } from '../../geometry/paths';
+import { defineStep, place } from '../declare';
+import { metres } from '../format';
+import { lies, liesParam } from './lies';
+import { startWith } from './startWith';
+
+const ARC_STEPS = 6;
+
+const OPTIONS = [
+  { value: 'hilbert-3d', label: 'Hilbert, solid' },
+  { value: 'hilbert', label: 'Hilbert, plane' },
+  { value: 'koch', label: 'Koch' },
+  { value: 'dragon', label: 'Dragon' },
+  { value: 'gosper', label: 'Gosper' },
+  { value: 'arrowhead', label: 'Sierpinski arrowhead' },
+];
+
+export const fractal = defineStep({
+  kind: 'fractal',
+  family: 'start',
+  label: 'Fractal path',
+  help: 'A path that fills a square, a cube or a shape of its own, ever finer with its order.',
+  takes: [],
+  gives: ['paths'],
+  params: {
+    which: {
+      type: 'choice',
+      label: 'Which',
+      help: 'Hilbert paths fill a square or cube; the others have outlines of their own.',
+      options: OPTIONS,
+      default: 'hilbert-3d',
+    },
+    order: {
+      type: 'number',
+      unit: 'count',
+      label: 'Order',
+      help: 'How often the rule is applied. Each order has several times the segments of the one before.',
+      default: 3,
+      min: 1,
+      max: 20,
+      slider: [1, 7],
+      whole: true,
+    },
+    size: {
+      type: 'number',
+      unit: 'm',
+      label: 'Size',
+      help: 'Longest side of the box that it fills.',
+      default: 1.6,
+      min: 0.001,
+      max: 1000,
+      slider: [0.1, 5],
+    },
+    round: {
+      type: 'number',
+      unit: 'share',
+      label: 'Rounding',
+      help: 'Share of each side that the arcs at its corners take up.',
+      default: 0.9,
+      min: 0,
+      max: 1,
+    },
+    lies: { ...liesParam, shown: (p) => p.which !== 'hilbert-3d' },
+    ...place('base', 'Base', 'Middle of the lowest side of the box.', [0, 0.1, 0]),
+  },
+  summary: (p) => `${OPTIONS.find(({ value }) => value === p.which)?.label}, order ${p.order}, ${metres(p.size)}`,
+  async run(form, p, context) {
+    const kind = p.which as FractalKind;
+    const corners = fractalSegments(kind, p.order) + 1;
+    context.claim('points', p.round > 0 ? corners * (ARC_STEPS + 1) : corners, 'Order');
+    await context.breathe();
+    const raw = fractalPoints(kind, p.order);
+    const placed = kind === 'hilbert-3d' ? raw : upright(raw, p.lies);
+    const rounded = roundCorners(placed, p.round, ARC_STEPS, false);
+    return startWith(form, pathsFrom([{ positions: fitted(rounded, p.size, [p.baseX, p.baseY, p.baseZ]) }]));
+  },
+});
+
+function upright(points: Float64Array, plane: string): Float64Array {
+  const out = new Float64Array(points.length);
+  for (let i = 0; i < points.length; i += 3) out.set(lies(plane, points[i], points[i + 1]), i);
+  return out;
+}
+
+/** Scales points so that the longest side of their box is `size`, standing on `base`. */
+function fitted(points: Float64Array, size: number, base: readonly [number, number, number]): Float64Array {
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < points.length; i++) {
+    low[i % 3] = Math.min(low[i % 3], points[i]);
+    high[i % 3] = Math.max(high[i % 3], points[i]);
+  }
+  const longest = Math.max(...high.map((value, c) => value - low[c]));
+  const k = longest > 0 ? size / longest : 1;
+  const origin = [(low[0] + high[0]) / 2, low[1], (low[2] + high[2]) / 2];
+  return points.map((value, i) => base[i % 3] + k * (value - origin[i % 3]));
+}
