@@ -40,7 +40,7 @@ const FIELDS = {
     whole: true,
     min: 0,
     max: 4294967295,
-    slider: [0, 999],
+    slider: [0, 9999],
   }),
   turn: number('Turn', 'Where the main light stands, about the vertical.', {
     unit: 'deg',

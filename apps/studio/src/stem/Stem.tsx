@@ -22,7 +22,7 @@ const SEED: NumberParam = {
   default: 0,
   min: 0,
   max: 4294967295,
-  slider: [0, 999],
+  slider: [0, 9999],
   whole: true,
 };
 const LATE: NumberParam = {

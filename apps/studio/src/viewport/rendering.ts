@@ -5,9 +5,16 @@ export interface Rendering {
   quality: 'draft' | 'standard' | 'fine';
 }
 
-/** Pixels drawn for each pixel shown, along one side: fine pictures are drawn larger and brought down. */
+/**
+ * Pixels drawn for each pixel shown, along one side: fine pictures are drawn larger and brought down, drafts smaller where
+ * the processor has to draw them.
+ */
 export const pixelRatioOf = ({ quality }: Rendering, device: number): number =>
-  quality === 'fine' ? Math.max(2, device) : quality === 'standard' ? device : Math.min(1, device);
+  quality === 'fine'
+    ? Math.max(2, device)
+    : quality === 'standard'
+      ? device
+      : Math.min(drawnBySoftware() ? 0.66 : 1, device);
 
 let software: boolean | null = null;
 
