@@ -9,6 +9,13 @@ export async function openStarter(page: Page): Promise<void> {
   await goTo(page, 1);
 }
 
+/** Opens a fresh copy of any starter and waits for a picture of it. */
+export async function openNamed(page: Page, name: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: `Open the starter ${name}`, exact: true }).click();
+  await expect(canvas(page)).toHaveAttribute('data-drawn', 'fine', { timeout: 60_000 });
+}
+
 /** Makes a new, empty scene and waits for the studio. */
 export async function openEmpty(page: Page): Promise<void> {
   await page.goto('/');

@@ -92,9 +92,23 @@ try {
   await shot(page, 'export');
   await page.getByRole('button', { name: 'Close', exact: true }).click();
 
-  await page.waitForTimeout(4000);
   await page.goto(`http://localhost:${port}/`);
-  await page.getByRole('group', { name: 'Kelp frond', exact: true }).locator('img').waitFor();
+  await page.getByRole('button', { name: 'Open the starter Lantern wreath', exact: true }).click();
+  await page.getByText('All frames ready').waitFor({ timeout: 120_000 });
+  await page.getByRole('button', { name: 'Checks', exact: true }).click();
+  await page.getByRole('button', { name: 'Measure' }).click();
+  await page.getByTestId('seam').waitFor();
+  await page.getByRole('group', { name: 'Rolling star', exact: true }).locator('[aria-expanded]').click();
+  await still(page, 30);
+  await shot(page, 'checks');
+
+  await page.goto(`http://localhost:${port}/`);
+  await page.getByRole('button', { name: 'Open the starter Anemone sway', exact: true }).click();
+  await page.locator('canvas[data-drawn="fine"]').waitFor({ timeout: 60_000 });
+  await shot(page, 'anemone');
+
+  await page.goto(`http://localhost:${port}/`);
+  await page.getByRole('group', { name: 'Anemone sway', exact: true }).locator('img').waitFor();
   await shot(page, 'library');
 } finally {
   await browser.close();

@@ -1,4 +1,4 @@
-import { boundsOf, countsOf, type Form, formHash, pathCount, visibleLength } from '@uvrex/core';
+import { boundsOf, countsOf, type Form, formHash, grownLength } from '@uvrex/core';
 
 /** Columns of the growth table, in order. */
 export const COLUMNS = [
@@ -28,9 +28,7 @@ export function measureRow(
   milliseconds: number,
 ): string {
   const { paths } = form;
-  const length = paths
-    ? Array.from({ length: pathCount(paths) }, (_, p) => visibleLength(paths, p)).reduce((a, b) => a + b, 0)
-    : 0;
+  const length = grownLength(paths);
   const { points, faces, copies } = countsOf(form);
   const bounds = boundsOf(form);
   const corners = bounds ? [...bounds.min, ...bounds.max].map((value) => value.toFixed(6)) : Array<string>(6).fill('');

@@ -132,6 +132,12 @@ export const COMMANDS: readonly Command[] = [
   { id: 'export', label: 'Export', keys: 'mod+e', run: () => setView({ sheet: 'export', playing: false }) },
   { id: 'shortcuts', label: 'Shortcuts', sign: '?', run: () => setView({ sheet: 'shortcuts' }) },
   {
+    id: 'checks',
+    label: 'Checks: pace and seam',
+    keys: 'p',
+    run: () => setView(({ checks }) => ({ checks: !checks })),
+  },
+  {
     id: 'duplicate',
     label: 'Duplicate this growth',
     keys: 'mod+d',

@@ -25,6 +25,8 @@ interface ResultsState {
   ready: ReadonlySet<number>;
   /** Share grown per growth and frame, NaN where not measured yet; kept from before a change until measured anew. */
   shares: ReadonlyMap<string, Float32Array>;
+  /** Visible length per growth and frame, metres; kept in the same way. */
+  lengths: ReadonlyMap<string, Float32Array>;
   /** Milliseconds since the present evaluation began; null when none runs or it is a short one. */
   busy: { since: number; stage: Stage | null } | null;
   /** What became of the engine, when it had to be restarted. */
@@ -37,6 +39,7 @@ export const useResults = create<ResultsState>(() => ({
   onScreen: [],
   ready: new Set(),
   shares: new Map(),
+  lengths: new Map(),
   busy: null,
   lost: null,
 }));
@@ -96,7 +99,15 @@ class Director {
     if (this.#idle) clearTimeout(this.#idle);
     if (this.#teller) clearTimeout(this.#teller);
     this.#engine.dispose();
-    useResults.setState({ record: null, onScreen: [], ready: new Set(), shares: new Map(), busy: null, lost: null });
+    useResults.setState({
+      record: null,
+      onScreen: [],
+      ready: new Set(),
+      shares: new Map(),
+      lengths: new Map(),
+      busy: null,
+      lost: null,
+    });
   }
 
   /** Gives up the evaluation at work; when it does not answer, its worker is replaced. */
@@ -231,9 +242,11 @@ class Director {
     this.#teller = null;
     const records = this.#untold.splice(0);
     if (records.length === 0) return;
-    useResults.setState(({ shares }) => ({
+    const { range } = this.#scene;
+    useResults.setState(({ shares, lengths }) => ({
       ready: new Set(this.#records.keys()),
-      shares: measured(shares, records, this.#scene.range),
+      shares: measured(shares, records, range, ({ share }) => share ?? 1),
+      lengths: measured(lengths, records, range, ({ length }) => length),
     }));
   }
 
@@ -258,25 +271,27 @@ class Director {
   }
 }
 
-/** Shares with those of some frames put in; arrays are made anew, so that whoever shows them sees the change. */
+/** Measures a growth and frame, with those of some frames put in; arrays are made anew, so that whoever shows them sees the change. */
 function measured(
-  shares: ReadonlyMap<string, Float32Array>,
+  known: ReadonlyMap<string, Float32Array>,
   records: readonly FrameRecord[],
   [first, last]: readonly [number, number],
+  measure: (growth: FrameRecord['growths'][number]) => number,
 ): Map<string, Float32Array> {
-  const next = new Map(shares);
+  const next = new Map(known);
   const fresh = new Set<string>();
   for (const { frame, growths } of records) {
     const index = frame - first;
     if (!Number.isInteger(index) || index < 0 || frame > last) continue;
-    for (const { id, share } of growths) {
+    for (const growth of growths) {
+      const { id } = growth;
       if (!fresh.has(id)) {
         const array = new Float32Array(last - first + 1).fill(NaN);
         array.set((next.get(id) ?? array).subarray(0, array.length));
         next.set(id, array);
         fresh.add(id);
       }
-      next.get(id)![index] = share ?? 1;
+      next.get(id)![index] = measure(growth);
     }
   }
   return next;

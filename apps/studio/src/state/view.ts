@@ -43,6 +43,8 @@ interface ViewState extends SavedView {
   focusStep: string | null;
   palette: 'commands' | 'steps' | null;
   sheet: 'shortcuts' | 'export' | null;
+  /** Whether the checks stand open beside the picture. */
+  checks: boolean;
   /** Counts up to ask the viewport to frame everything. */
   frameAll: number;
 }
@@ -68,6 +70,7 @@ export const useView = create<ViewState>(() => ({
   focusStep: null,
   palette: null,
   sheet: null,
+  checks: false,
   frameAll: 0,
 }));
 

@@ -94,6 +94,9 @@ export function Header() {
         >
           Commands
         </Button>
+        <Button variant="outlined" color="inherit" sx={{ borderColor: INK.line }} onClick={() => runCommand('checks')}>
+          Checks
+        </Button>
         <Button variant="contained" onClick={() => runCommand('export')}>
           Export
         </Button>

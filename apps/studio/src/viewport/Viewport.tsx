@@ -1,6 +1,7 @@
 'use client';
 
 import Box from '@mui/material/Box';
+import dynamic from 'next/dynamic';
 import { useView } from '@/state/view';
 import { AnchorHandles } from './AnchorHandles';
 import { DrawLayer } from './DrawLayer';
@@ -9,9 +10,12 @@ import { LostNotice } from './LostNotice';
 import { Chips } from './Chips';
 import { Surface } from './Surface';
 
+const ChecksPanel = dynamic(() => import('@/checks/ChecksPanel').then((module) => module.ChecksPanel), { ssr: false });
+
 /** The picture and what lies over it. */
 export function Viewport() {
   const drawing = useView((state) => state.tool === 'draw');
+  const checks = useView((state) => state.checks);
   return (
     <Box
       component="section"
@@ -31,6 +35,7 @@ export function Viewport() {
       <Empty />
       <Chips />
       <LostNotice />
+      {checks && <ChecksPanel />}
     </Box>
   );
 }

@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import { type Scene } from '@uvrex/core';
+import { type Scene, type Seam } from '@uvrex/core';
 import { type EngineApi, type EngineNews, type FramePayload } from './protocol';
 
 /** Where the worker was when it was last heard of. */
@@ -61,6 +61,16 @@ export class Engine {
   /** A geometry file of one frame, under the same rules. */
   file(frame: number, format: 'glb' | 'obj'): Promise<Uint8Array | null> {
     return this.#run((ticket) => this.#api.file(ticket, frame, format));
+  }
+
+  /** Measures how the range closes, under the same rules. */
+  seam(): Promise<Seam | null> {
+    return this.#run((ticket) => this.#api.seam(ticket));
+  }
+
+  /** Looks for the shortest range that closes; gives its last frame. */
+  loop(): Promise<{ end: number | null } | null> {
+    return this.#run((ticket) => this.#api.loop(ticket));
   }
 
   async #run<T>(work: (ticket: number) => Promise<T>): Promise<T> {

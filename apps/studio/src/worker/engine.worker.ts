@@ -8,6 +8,10 @@ import {
   type FrameResult,
   type GrowthResult,
   type Scene,
+  grownLength,
+  measureSeam,
+  shortestLoop,
+  type Wanted,
 } from '@uvrex/core';
 import { type EngineApi, type EngineNews, type GrowthPayload, type Shown } from './protocol';
 
@@ -66,6 +70,8 @@ const api: EngineApi = {
       format === 'glb' ? await glbBytes(parts, name) : new TextEncoder().encode([...objText(parts)].join(''));
     return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
   },
+  seam: (ticket) => under(ticket, (of, wanted) => measureSeam(evaluator, of, wanted)),
+  loop: (ticket) => under(ticket, async (of, wanted) => ({ end: await shortestLoop(evaluator, of, wanted) })),
   cancel(ticket) {
     const wanted = tickets.get(ticket);
     if (wanted) wanted.aborted = true;
@@ -76,12 +82,16 @@ const api: EngineApi = {
 };
 
 /** One evaluation under its ticket; null when it was given up. */
-async function evaluated(ticket: number, frame: number): Promise<FrameResult | null> {
+const evaluated = (ticket: number, frame: number): Promise<FrameResult | null> =>
+  under(ticket, (of, wanted) => evaluator.evaluate(of, frame, wanted));
+
+/** Work on the loaded scene under a ticket; null when it was given up. */
+async function under<T>(ticket: number, work: (scene: Scene, wanted: Wanted) => Promise<T>): Promise<T | null> {
   if (!scene) return null;
   const wanted = { aborted: false };
   tickets.set(ticket, wanted);
   try {
-    return await evaluator.evaluate(scene, frame, wanted);
+    return await work(scene, wanted);
   } catch (error) {
     if (error instanceof Cancelled) return null;
     throw error;
@@ -91,7 +101,7 @@ async function evaluated(ticket: number, frame: number): Promise<FrameResult | n
 }
 
 function payload({ id, key, form, share, notices, costs }: GrowthResult, buffers: ArrayBuffer[]): GrowthPayload {
-  const common = { id, key, share, notices, costs, failed: form === null };
+  const common = { id, key, share, length: grownLength(form?.paths ?? null), notices, costs, failed: form === null };
   if (!form) return { ...common, counts: { points: 0, faces: 0, copies: 0 }, bounds: null, shown: null };
   const measured = { ...common, counts: countsOf(form), bounds: boundsOf(form) };
   if (held.has(key)) return { ...measured, shown: null };

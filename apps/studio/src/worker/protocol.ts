@@ -1,4 +1,4 @@
-import { type Notice, type Paths, type Scene, type StepCost, type Surface } from '@uvrex/core';
+import { type Notice, type Paths, type Scene, type Seam, type StepCost, type Surface } from '@uvrex/core';
 
 /** What the screen needs of a growth's form, in arrays that are handed over. */
 export interface Shown {
@@ -17,6 +17,8 @@ export interface GrowthPayload {
   id: string;
   key: string;
   share: number | null;
+  /** Length of its paths that is there, metres. */
+  length: number;
   notices: Notice[];
   costs: StepCost[];
   counts: { points: number; faces: number; copies: number };
@@ -39,6 +41,10 @@ export interface EngineApi {
   evaluate(ticket: number, frame: number): Promise<FramePayload | null>;
   /** A geometry file of one frame; null when it was given up. Throws a plain error with the problem's text. */
   file(ticket: number, frame: number, format: 'glb' | 'obj'): Promise<Uint8Array | null>;
+  /** How the range closes. Null when it was given up. */
+  seam(ticket: number): Promise<Seam | null>;
+  /** The last frame of the shortest range that closes, null where none does. Null when it was given up. */
+  loop(ticket: number): Promise<{ end: number | null } | null>;
   cancel(ticket: number): void;
   /** The screen no longer holds these keys. */
   forget(keys: string[]): void;

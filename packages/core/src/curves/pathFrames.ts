@@ -73,13 +73,16 @@ export function visibleLength(paths: Paths, p: number): number {
   return sum;
 }
 
+/** Length of all that is there, metres. */
+export function grownLength(paths: Paths | null): number {
+  let sum = 0;
+  for (let p = 0; paths && p < pathCount(paths); p++) sum += visibleLength(paths, p);
+  return sum;
+}
+
 /** Share of the whole length of all paths that is there, 0..1; null without paths. */
 export function grownShare(paths: Paths | null): number | null {
   if (!paths) return null;
-  let [there, whole] = [0, 0];
-  for (let p = 0; p < pathCount(paths); p++) {
-    there += visibleLength(paths, p);
-    whole += paths.whole[p];
-  }
-  return whole > 0 ? Math.min(1, there / whole) : 0;
+  const whole = paths.whole.reduce((sum, length) => sum + length, 0);
+  return whole > 0 ? Math.min(1, grownLength(paths) / whole) : 0;
 }
