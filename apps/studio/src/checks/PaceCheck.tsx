@@ -36,18 +36,22 @@ export function PaceCheck() {
               ? 'Its length does not change.'
               : `Unevenness ${figure(100 * pace.unevenness, 1)} %, fastest ${figure(Math.max(...pace.speed.map(Math.abs)), 3)} m/s`}
           </Box>
-          <Chart
-            label="Length, m"
-            color={growth.hue}
-            frame={frame}
-            data={Array.from(known, (value, i) => ({ frame: first + i, value }))}
-          />
-          <Chart
-            label="Speed of its tips, m/s"
-            color={INK.front}
-            frame={frame}
-            data={Array.from(pace.speed, (value, i) => ({ frame: first + i, value }))}
-          />
+          {pace.unevenness !== null && (
+            <>
+              <Chart
+                label="Length, m"
+                color={growth.hue}
+                frame={frame}
+                data={Array.from(known, (value, i) => ({ frame: first + i, value }))}
+              />
+              <Chart
+                label="Speed of its tips, m/s"
+                color={INK.front}
+                frame={frame}
+                data={Array.from(pace.speed, (value, i) => ({ frame: first + i, value }))}
+              />
+            </>
+          )}
         </>
       )}
     </>

@@ -14,7 +14,10 @@ export function StarterCard({ starter, open }: { starter: Starter; open: (making
       onClick={() => open(fromStarter(starter))}
       aria-label={`Open the starter ${starter.scene.name}`}
       sx={{
-        display: 'block',
+        display: 'flex',
+        flexDirection: 'column',
+        alignItems: 'stretch',
+        justifyContent: 'flex-start',
         textAlign: 'left',
         borderRadius: 4,
         overflow: 'hidden',

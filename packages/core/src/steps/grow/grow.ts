@@ -5,6 +5,7 @@ import { random } from '../../fields/random';
 import { type FramedPaths, type Paths, pathCount } from '../../geometry/paths';
 import { defineStep, type StepContext } from '../declare';
 import { figure, metres, percent } from '../format';
+import { progressOf } from '../shape/motion';
 
 export const grow = defineStep({
   kind: 'grow',
@@ -170,19 +171,12 @@ function ranksOf(paths: FramedPaths, order: string, seed: number): Float64Array 
 }
 
 /** A path's own level 0..1: fixed at random, or rising and falling in a noise that closes over the range. */
-function levelOf(id: number, change: number, { seed, frame, fps, range: [first, last] }: StepContext): number {
+function levelOf(id: number, change: number, context: StepContext): number {
+  const { seed } = context;
   if (change === 0) return random(seed, id, 4);
-  const frames = last - first + 1;
-  const period = Math.max(1, Math.round((change * frames) / fps));
+  const { passed, period } = progressOf(change, true, context);
   const out = new Float64Array(3);
-  noise3(
-    id * 0.37 + 0.5,
-    0.5,
-    0.5,
-    ((frame - first) / frames) * period + random(seed, id, 5),
-    { detail: 2, roughness: 0.5, seed, period },
-    out,
-  );
+  noise3(id * 0.37 + 0.5, 0.5, 0.5, passed + random(seed, id, 5), { detail: 2, roughness: 0.5, seed, period }, out);
   return Math.min(1, Math.max(0, 0.5 + 0.8 * out[0]));
 }
 

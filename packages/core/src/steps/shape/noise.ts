@@ -3,6 +3,7 @@ import { noise3 } from '../../fields/noise';
 import { pathCount } from '../../geometry/paths';
 import { defineStep } from '../declare';
 import { figure, metres, percent } from '../format';
+import { held, progressOf } from './motion';
 
 const CHUNK = 2048;
 
@@ -85,11 +86,7 @@ export const noise = defineStep({
   async run(form, p, context) {
     const paths = form.paths!;
     const positions = new Float32Array(paths.positions);
-    const [first, last] = context.range;
-    const seconds = (context.frame - first) / context.fps;
-    const rangeFrames = last - first + 1;
-    const period = p.loop && p.evolve > 0 ? Math.max(1, Math.round((p.evolve * rangeFrames) / context.fps)) : 0;
-    const time = period > 0 ? ((context.frame - first) / rangeFrames) * period : seconds * p.evolve;
+    const { passed: time, period } = progressOf(p.evolve, p.loop, context);
     const shape = { detail: p.detail, roughness: p.roughness, seed: context.seed, period };
     const push = new Float64Array(3);
     for (let path = 0; path < pathCount(paths); path++) {
@@ -106,10 +103,3 @@ export const noise = defineStep({
     return { ...form, paths: movedPaths(paths, positions) };
   },
 });
-
-/** 0 at the base, 1 from `hold` on, smooth in between (smoothstep). */
-function held(u: number, hold: number): number {
-  if (u >= hold) return 1;
-  const t = u / hold;
-  return t * t * (3 - 2 * t);
-}

@@ -3,6 +3,7 @@ import { type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure, metres } from '../format';
 import { eachPoint } from './eachPoint';
+import { held, progressOf } from './motion';
 
 export const wave = defineStep({
   kind: 'wave',
@@ -74,11 +75,7 @@ export const wave = defineStep({
     `${metres(p.amount)} every ${metres(p.length)}${p.speed !== 0 ? `, ${figure(p.speed)} a second` : ''}`,
   run(form, p, context) {
     const paths = withFrames(form.paths!);
-    const [first, last] = context.range;
-    const frames = last - first + 1;
-    const asked = (p.speed * frames) / context.fps;
-    const waves = p.loop && p.speed !== 0 ? Math.sign(asked) * Math.max(1, Math.round(Math.abs(asked))) : asked;
-    const passed = ((context.frame - first) / frames) * waves;
+    const { passed } = progressOf(p.speed, p.loop, context);
     // Whole waves are taken off first: the range's end is then exactly its beginning.
     const phase = passed - Math.floor(passed);
     const side = (p.side * Math.PI) / 180;
@@ -87,8 +84,7 @@ export const wave = defineStep({
       const [nx, ny, nz] = paths.normals.subarray(3 * i, 3 * i + 3);
       const [bx, by, bz] = [ty * nz - tz * ny, tz * nx - tx * nz, tx * ny - ty * nx];
       const angle = 2 * Math.PI * (paths.s[i] / p.length - phase);
-      const held = p.hold > 0 ? Math.min(1, paths.u[i] / p.hold) : 1;
-      const k = p.amount * held * held * (3 - 2 * held);
+      const k = p.amount * held(paths.u[i], p.hold);
       const [c, s] = p.spin
         ? [Math.cos(angle + side), Math.sin(angle + side)]
         : [Math.sin(angle) * Math.cos(side), Math.sin(angle) * Math.sin(side)];
