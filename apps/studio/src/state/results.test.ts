@@ -1,0 +1,180 @@
+import { newGrowth, newScene, newStep, type Scene } from '@uvrex/core';
+import { EngineLost } from '@/worker/engine';
+import { type FramePayload, type GrowthPayload, type Shown } from '@/worker/protocol';
+import { edit, openScene } from './document';
+import { startDirector, useResults } from './results';
+import { setView } from './view';
+
+/** An engine that answers when the test says so. */
+class FakeEngine {
+  static current: FakeEngine;
+  asked: number[] = [];
+  forgotten: string[] = [];
+  cancelled = 0;
+  loaded: Scene[] = [];
+  stage = null;
+  #answer: ((payload: FramePayload | null) => void) | null = null;
+  #fail: ((error: Error) => void) | null = null;
+
+  constructor(readonly restarted: () => void) {
+    FakeEngine.current = this;
+  }
+  load(scene: Scene): void {
+    this.loaded.push(scene);
+  }
+  evaluate(frame: number): Promise<FramePayload | null> {
+    this.asked.push(frame);
+    return new Promise((answer, fail) => {
+      this.#answer = answer;
+      this.#fail = fail;
+    });
+  }
+  cancel(): void {
+    this.cancelled++;
+    this.#answer?.(null);
+  }
+  forget(keys: string[]): void {
+    this.forgotten.push(...keys);
+  }
+  dispose(): void {}
+
+  /** Answers the running request. */
+  async answer(growths: Partial<GrowthPayload>[]): Promise<void> {
+    const full = growths.map((growth): GrowthPayload => ({
+      id: 'g',
+      key: 'k',
+      share: 0.5,
+      length: 1,
+      notices: [],
+      costs: [],
+      counts: { points: 2, faces: 0, copies: 0 },
+      bounds: null,
+      failed: false,
+      shown: something(),
+      ...growth,
+    }));
+    this.#answer?.({ frame: this.asked.at(-1)!, milliseconds: 1, growths: full });
+    await settle();
+  }
+  async lose(stage: { growth: string; step: string } | null): Promise<void> {
+    this.restarted();
+    this.#fail?.(new EngineLost(stage));
+    await settle();
+  }
+}
+
+jest.mock('@/worker/engine', () => ({
+  EngineLost: class EngineLost extends Error {
+    constructor(readonly stage: unknown) {
+      super();
+    }
+  },
+  get Engine() {
+    return FakeEngine;
+  },
+}));
+
+const something = (): Shown => ({
+  mesh: null,
+  paths: { positions: new Float32Array(6), offsets: Uint32Array.of(0, 2), closed: new Uint8Array(1) },
+  surface: null,
+});
+
+/** Lets promises and the short timers of the background run. */
+const settle = async (): Promise<void> => {
+  for (let i = 0; i < 6; i++) await Promise.resolve();
+  jest.advanceTimersByTime(200);
+  for (let i = 0; i < 6; i++) await Promise.resolve();
+};
+
+let stop: () => void;
+const engine = () => FakeEngine.current;
+
+beforeEach(async () => {
+  jest.useFakeTimers();
+  const scene = newScene('Reef');
+  scene.range = [1, 5];
+  scene.growths = [{ ...newGrowth('Stem', 0, [newStep('line')]), id: 'g' }];
+  openScene('test', scene);
+  setView({ frame: 3 });
+  stop = startDirector();
+  await settle();
+});
+afterEach(() => {
+  stop();
+  jest.useRealTimers();
+});
+
+test('asks for the frame at the playhead first, then for the rest of the range from there on and round', async () => {
+  for (const key of ['3', '4', '5', '1', '2']) await engine().answer([{ key }]);
+  expect(engine().asked).toEqual([3, 4, 5, 1, 2]);
+  expect(useResults.getState().ready.size).toBe(5);
+  expect([...useResults.getState().shares.get('g')!]).toEqual([0.5, 0.5, 0.5, 0.5, 0.5]);
+});
+
+test('only the frame at the playhead goes on screen; a frame that is ready is shown without asking again', async () => {
+  await engine().answer([{ key: 'three' }]);
+  await engine().answer([{ key: 'four' }]);
+  expect(useResults.getState().record!.frame).toBe(3);
+  setView({ frame: 4 });
+  await settle();
+  expect(useResults.getState().onScreen.map(({ key }) => key)).toEqual(['four']);
+  expect(engine().asked.filter((frame) => frame === 4)).toHaveLength(1);
+});
+
+test('a change of the scene gives up what is at work and asks anew; a change of its light does not', async () => {
+  await engine().answer([{ key: 'a' }]);
+  const { asked } = engine();
+  edit('Light', (scene) => void (scene.light.turn = 90));
+  await settle();
+  expect(engine().cancelled).toBe(0);
+  edit('Seed', (scene) => void (scene.seed = 1));
+  await settle();
+  expect(engine().cancelled).toBe(1);
+  expect(asked.at(-1)).toBe(3);
+  expect(useResults.getState().ready.size).toBe(0);
+});
+
+test('after a failure the last good picture of the growth stays', async () => {
+  await engine().answer([{ key: 'good' }]);
+  edit('Seed', (scene) => void (scene.seed = 1));
+  await settle();
+  await engine().answer([
+    {
+      key: 'error:x',
+      failed: true,
+      shown: null,
+      notices: [{ level: 'error', what: 'Too many.', advice: 'Lower it.', place: {} }],
+    },
+  ]);
+  expect(useResults.getState().onScreen.map(({ key }) => key)).toEqual(['good']);
+  expect(useResults.getState().record!.growths[0].notices[0].what).toBe('Too many.');
+});
+
+test('a lost engine is named with its step and not asked again until something changes', async () => {
+  await engine().answer([{ key: 'good' }]);
+  edit('Seed', (scene) => void (scene.seed = 2));
+  await settle();
+  const [growth] = engine().loaded.at(-1)!.growths;
+  await engine().lose({ growth: 'g', step: growth.steps[0].id });
+  expect(useResults.getState().lost!.what).toMatch(/in step line of “Stem”/);
+  expect(useResults.getState().onScreen).toHaveLength(1);
+  const { length } = engine().asked;
+  await settle();
+  expect(engine().asked).toHaveLength(length);
+  setView({ frame: 2 });
+  await settle();
+  expect(engine().asked.at(-1)).toBe(2);
+});
+
+test('a key that the engine takes for held and the screen has dropped is asked for again', async () => {
+  await engine().answer([{ key: 'unknown', shown: null }]);
+  expect(engine().forgotten).toEqual(['unknown']);
+  expect(engine().asked).toEqual([3, 3]);
+});
+
+test('a hidden growth leaves the screen at once', async () => {
+  await engine().answer([{ key: 'a' }]);
+  edit('Hide', (scene) => void (scene.growths[0].visible = false));
+  expect(useResults.getState().onScreen).toHaveLength(0);
+});

@@ -1,0 +1,96 @@
+import { newScene } from '@uvrex/core';
+import { Engine, EngineLost } from './engine';
+
+/** A worker of the test's own: it can speak, fail, or say nothing at all. */
+class FakeWorker {
+  static all: FakeWorker[] = [];
+  listeners: Record<string, ((event: unknown) => void)[]> = {};
+  ended = false;
+  constructor() {
+    FakeWorker.all.push(this);
+  }
+  addEventListener(type: string, listener: (event: unknown) => void): void {
+    (this.listeners[type] ??= []).push(listener);
+  }
+  terminate(): void {
+    this.ended = true;
+  }
+  emit(type: string, event: unknown): void {
+    for (const listener of this.listeners[type] ?? []) listener(event);
+  }
+}
+
+const calls: [string, ...unknown[]][] = [];
+jest.mock('comlink', () => ({
+  wrap: () =>
+    new Proxy(
+      {},
+      {
+        get:
+          (_, name: string) =>
+          (...args: unknown[]) => {
+            calls.push([name, ...args]);
+            return name === 'evaluate' ? new Promise(() => undefined) : Promise.resolve();
+          },
+      },
+    ),
+}));
+
+beforeEach(() => {
+  jest.useFakeTimers();
+  FakeWorker.all = [];
+  calls.length = 0;
+  global.Worker = FakeWorker as never;
+  global.URL = class extends URL {
+    constructor(path: string) {
+      super(path, 'http://localhost/');
+    }
+  } as never;
+});
+afterEach(() => jest.useRealTimers());
+
+const worker = () => FakeWorker.all.at(-1)!;
+
+test('a crash ends the worker, starts another with the scene, and tells the step that was at work', async () => {
+  const restarted = jest.fn();
+  const engine = new Engine(restarted);
+  engine.load(newScene('Reef'));
+  const waiting = engine.evaluate(5);
+  const first = worker();
+  first.emit('message', { data: { news: 'stage', growth: 'g', step: 's' } });
+  first.emit('error', new Error('out of memory'));
+  const error = await waiting.catch((reason: unknown) => reason);
+  expect(error).toBeInstanceOf(EngineLost);
+  expect((error as EngineLost).stage).toEqual({ growth: 'g', step: 's' });
+  expect(first.ended).toBe(true);
+  expect(FakeWorker.all).toHaveLength(2);
+  expect(restarted).toHaveBeenCalledTimes(1);
+  expect(calls.filter(([name]) => name === 'load')).toHaveLength(2);
+});
+
+test('silence counts as loss, signs of life do not', async () => {
+  const engine = new Engine();
+  const waiting = engine.evaluate(1).catch((reason: unknown) => reason);
+  for (let i = 0; i < 20; i++) {
+    await jest.advanceTimersByTimeAsync(1000);
+    worker().emit('message', { data: { news: 'alive' } });
+  }
+  expect(FakeWorker.all).toHaveLength(1);
+  await jest.advanceTimersByTimeAsync(10_000);
+  expect(await waiting).toBeInstanceOf(EngineLost);
+  expect(FakeWorker.all).toHaveLength(2);
+});
+
+test('what is cancelled is the request at work', () => {
+  const engine = new Engine();
+  void engine.evaluate(1).catch(() => undefined);
+  void engine.evaluate(2).catch(() => undefined);
+  engine.cancel();
+  expect(calls).toEqual([
+    ['evaluate', 1, 1],
+    ['evaluate', 2, 2],
+    ['cancel', 2],
+  ]);
+  engine.dispose();
+  expect(worker().ended).toBe(true);
+});
