@@ -13,6 +13,7 @@ const meshOf = (positions: number[], indices: number[]): Mesh => ({
   indices: Uint32Array.from(indices),
   u: null,
   tip: null,
+  parts: null,
   colors: null,
   glow: null,
 });

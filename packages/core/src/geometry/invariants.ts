@@ -84,6 +84,12 @@ function meshFlaws(mesh: Mesh): string[] {
   for (const key of ['positions', 'normals', 'uvs', 'colors', 'u', 'tip', 'glow'] as const)
     finite(found, key, mesh[key]);
   units(found, 'normals', mesh.normals, 3);
+  if (mesh.parts) {
+    for (let k = 0; k < mesh.parts.length; k += 2) {
+      if (mesh.parts[k] > n || (k > 0 && mesh.parts[k] < mesh.parts[k - 2]))
+        found.push(`part ${k / 2} begins at vertex ${mesh.parts[k]}`);
+    }
+  }
   if (mesh.indices.length % 3) found.push('indices are no whole number of triangles');
   const wild = mesh.indices.findIndex((index) => index >= n);
   if (wild >= 0) found.push(`indices[${wild}] is ${mesh.indices[wild]}, past the last of ${n} vertices`);

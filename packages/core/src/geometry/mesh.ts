@@ -12,6 +12,8 @@ export interface Mesh {
   u: Float32Array | null;
   /** n, distance behind the growing tip along the path, metres; null on meshes not made from a path. */
   tip: Float32Array | null;
+  /** First vertex and path id of each path's part, in pairs; null on meshes not made from paths. */
+  parts: Uint32Array | null;
   /** 3n, linear RGB 0..1; null while unpainted. */
   colors: Float32Array | null;
   /** n, emitted light as a share of the glow colour, 0 for none; null where nothing glows. */

@@ -155,6 +155,40 @@ describe('finish', () => {
     for (const ring of [3, 10, 20]) expect(ringColor(half, ring)).toEqual(ringColor(whole, ring));
   });
 
+  const colorsBy = async (by: string, count = 4, to = 0.6) => {
+    const form = await formOf(
+      sceneOf([
+        newStep('line', { points: 12 }),
+        newStep('strands', { as: 'row', count }),
+        newStep('grow', { to }),
+        newStep('tube', { sides: 3, start: 'open', end: 'open' }),
+        newStep('finish', { by }),
+      ]),
+    );
+    const { colors, parts } = form.mesh!;
+    // The first and last colour of each path's part.
+    return Array.from({ length: count }, (_, k) => {
+      const end = k + 1 < count ? parts![2 * k + 2] : colors!.length / 3;
+      return [parts![2 * k], end - 1].map((i) =>
+        [...colors!.subarray(3 * i, 3 * i + 3)].map((v) => Number(v.toFixed(4))).join(),
+      );
+    });
+  };
+
+  test('by the grown part every path shows the whole gradient; by the whole path only what has grown of it', async () => {
+    const [whole] = await colorsBy('rest', 4, 1);
+    for (const colors of await colorsBy('grown')) expect(colors).toEqual(whole);
+    expect((await colorsBy('rest'))[0][1]).not.toBe(whole[1]);
+  });
+
+  test('path by path and at random: one colour each, and a path keeps its random one when more come', async () => {
+    const ordered = await colorsBy('order');
+    for (const [base, tip] of ordered) expect(base).toBe(tip);
+    expect(new Set(ordered.map(([base]) => base)).size).toBe(4);
+    const few = await colorsBy('random', 4);
+    expect((await colorsBy('random', 9)).slice(0, 4)).toEqual(few);
+  });
+
   test('only what lies within the glow length of the tip glows', async () => {
     const { mesh } = await formOf(sceneOf(steps(0.5)));
     for (let v = 0; v < mesh!.tip!.length; v++) expect(mesh!.glow![v] > 0).toBe(mesh!.tip![v] < 0.2);

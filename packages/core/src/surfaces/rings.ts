@@ -25,6 +25,8 @@ const POINT_HEIGHT = 2.5;
  * Each is a circle about path point `point[i]`, pushed along its tangent by `shift[i]`.
  */
 export interface Rings {
+  /** Id of the path. */
+  id: number;
   count: number;
   point: Uint32Array;
   shift: Float64Array;
@@ -51,6 +53,7 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
   const capRings = Math.max(2, Math.round(shape.sides / 4));
   const room = body + 2 * (capRings + 1);
   const rings: Rings = {
+    id: paths.ids[p],
     count: 0,
     point: new Uint32Array(room),
     shift: new Float64Array(room),

@@ -53,12 +53,14 @@ export async function sweepProfile(
   const vertices = rings * columns;
   hooks.claim?.(vertices, faces);
 
-  const mesh = allocate(vertices, faces);
+  const mesh = allocate(vertices, faces, all.length);
   const perTurn = shape.radius > 0 ? 1 / (2 * Math.PI * shape.radius) : 1;
   let vertex = 0;
   let index = 0;
-  for (const made of all) {
+  for (const [k, made] of all.entries()) {
     await hooks.breathe?.();
+    mesh.parts[2 * k] = vertex;
+    mesh.parts[2 * k + 1] = made.id;
     writeVertices(mesh, vertex, made, paths, profile, perTurn, roll);
     index = writeFaces(mesh.indices, index, vertex, made, profile.joined);
     vertex += made.count * columns;
@@ -67,7 +69,7 @@ export async function sweepProfile(
 }
 
 /** Empty arrays of a mesh, all in one piece of memory: that is asked for in half the time of many. */
-function allocate(vertices: number, faces: number): SweptMesh {
+function allocate(vertices: number, faces: number, paths: number): SweptMesh {
   const buffer = new ArrayBuffer(4 * (10 * vertices + 3 * faces));
   const floats = (from: number, width: number): Float32Array =>
     new Float32Array(buffer, 4 * from * vertices, width * vertices);
@@ -77,6 +79,7 @@ function allocate(vertices: number, faces: number): SweptMesh {
     uvs: floats(6, 2),
     u: floats(8, 1),
     tip: floats(9, 1),
+    parts: new Uint32Array(2 * paths),
     indices: new Uint32Array(buffer, 40 * vertices, 3 * faces),
     colors: null,
     glow: null,
@@ -84,7 +87,7 @@ function allocate(vertices: number, faces: number): SweptMesh {
 }
 
 /** A mesh that knows where on the path its vertices belong. */
-type SweptMesh = Mesh & { u: Float32Array; tip: Float32Array };
+type SweptMesh = Mesh & { u: Float32Array; tip: Float32Array; parts: Uint32Array };
 
 function writeVertices(
   mesh: SweptMesh,

@@ -1,4 +1,6 @@
 import { gradientTable, linearRgb, type Stop } from '../../geometry/gradient';
+import { random } from '../../fields/random';
+import { type Mesh } from '../../geometry/mesh';
 import { defineStep } from '../declare';
 import { figure } from '../format';
 
@@ -21,10 +23,22 @@ export const finish = defineStep({
   takes: ['mesh'],
   gives: ['mesh'],
   params: {
+    by: {
+      type: 'choice',
+      label: 'Colour by',
+      help: 'What a place is coloured by: its rest coordinate, which stays while the path grows; its place in the grown part; or one colour for each path.',
+      options: [
+        { value: 'rest', label: 'Whole path' },
+        { value: 'grown', label: 'Grown part' },
+        { value: 'order', label: 'Path by path' },
+        { value: 'random', label: 'Path at random' },
+      ],
+      default: 'rest',
+    },
     gradient: {
       type: 'gradient',
       label: 'Colour',
-      help: 'From the base of the path to its far end. Colours stay where they are while the path grows.',
+      help: 'From the base to the far end, or from the first path to the last.',
       default: [
         { at: 0, color: '#2f5d3a' },
         { at: 0.55, color: '#8fb84a' },
@@ -70,14 +84,15 @@ export const finish = defineStep({
     },
   },
   summary: (p) => `${p.gradient.length} colours${p.glow > 0 ? ', glowing tip' : ''}, roughness ${figure(p.roughness)}`,
-  run(form, p) {
+  run(form, p, context) {
     const mesh = form.mesh!;
     const table = tableOf(p.gradient);
     const n = mesh.positions.length / 3;
+    const place = placesBy(p.by, mesh, context.seed);
     const colors = new Float32Array(3 * n);
     const glow = p.glow > 0 && mesh.tip ? new Float32Array(n) : null;
     for (let i = 0; i < n; i++) {
-      const k = 3 * Math.round((mesh.u ? mesh.u[i] : 0) * (TABLE - 1));
+      const k = 3 * Math.round(place(i) * (TABLE - 1));
       colors[3 * i] = table[k];
       colors[3 * i + 1] = table[k + 1];
       colors[3 * i + 2] = table[k + 2];
@@ -94,3 +109,21 @@ export const finish = defineStep({
     };
   },
 });
+
+/** Position 0..1 in the gradient of each vertex, to be asked in rising order. */
+function placesBy(by: string, { u, tip, parts, positions }: Mesh, seed: number): (vertex: number) => number {
+  if (by === 'rest' || !parts || !tip) return (i) => (u ? u[i] : 0);
+  const count = parts.length / 2;
+  const ends = Array.from({ length: count }, (_, k) => (k + 1 < count ? parts[2 * k + 2] : positions.length / 3));
+  const lengths = ends.map((end, k) => {
+    let length = 0;
+    for (let i = parts[2 * k]; i < end; i++) if (tip[i] > length) length = tip[i];
+    return length;
+  });
+  let part = 0;
+  return (i) => {
+    while (part < count - 1 && i >= ends[part]) part++;
+    if (by === 'grown') return lengths[part] > 0 ? 1 - tip[i] / lengths[part] : 0;
+    return by === 'random' ? random(seed, parts[2 * part + 1], 6) : count > 1 ? part / (count - 1) : 0;
+  };
+}
