@@ -127,7 +127,14 @@ export function Stage() {
     // An empty picture first would only delay the real one: shaders are made while nothing else can run.
     if (!record && !lost) return;
     const rendering: Rendering = {
-      quality: quality === 'auto' ? automatic(settled.current && !playing, fineCost.current) : quality,
+      quality:
+        quality === 'auto'
+          ? automatic(
+              settled.current && !playing,
+              fineCost.current,
+              record?.growths.reduce((sum, { counts }) => sum + counts.faces, 0) ?? 0,
+            )
+          : quality,
     };
     const ratio = pixelRatioOf(rendering, window.devicePixelRatio);
     if (gl.getPixelRatio() !== ratio) gl.setPixelRatio(ratio);
@@ -147,10 +154,13 @@ export function Stage() {
   return null;
 }
 
-function automatic(settled: boolean, fineCost: number): Rendering['quality'] {
+/** What the processor can draw finely, or with shadows, without holding the page up for long. */
+const FACES = { fine: 250_000, standard: 700_000 };
+
+function automatic(settled: boolean, fineCost: number, faces: number): Rendering['quality'] {
   if (!drawnBySoftware()) return settled ? 'fine' : 'standard';
-  if (!settled) return 'draft';
-  return fineCost > PATIENCE ? 'standard' : 'fine';
+  if (!settled || faces > FACES.standard) return 'draft';
+  return fineCost > PATIENCE || faces > FACES.fine ? 'standard' : 'fine';
 }
 
 const THUMB = { width: 480, height: 300 };
