@@ -23,14 +23,7 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
   const chosen = useView((state) => state.keys.length);
   const { range, fps, loop } = useDocument((state) => state.scene);
   const ready = useResults((state) => state.ready.size);
-  const [text, setText] = useState<string | null>(null);
   const total = range[1] - range[0] + 1;
-  const commit = (): void => {
-    const typed = Number(text);
-    if (text !== null && text.trim() !== '' && Number.isFinite(typed))
-      setView({ frame: Math.min(range[1], Math.max(range[0], typed)), playing: false });
-    setText(null);
-  };
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.25, px: 1.75, height: 40, flexShrink: 0 }}>
       <Tooltip title={playing ? 'Stop (Space)' : 'Play (Space)'}>
@@ -52,17 +45,12 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
             <SkipPrevious fontSize="small" />
           </IconButton>
         </Tooltip>
-        <InputBase
-          value={text ?? String(Number(frame.toFixed(2))).padStart(3, '0')}
-          onFocus={(event) => event.target.select()}
-          onChange={(event) => setText(event.target.value)}
-          onBlur={commit}
-          onKeyDown={(event) => {
-            if (event.key === 'Enter') (event.target as HTMLElement).blur();
-            if (event.key === 'Escape') setText(null);
-          }}
-          inputProps={{ 'aria-label': 'Frame' }}
-          sx={{ fontFamily: MONO, fontSize: 20, fontWeight: 500, width: 62, '& input': { p: 0, textAlign: 'center' } }}
+        <TypedFigure
+          label="Frame"
+          value={frame}
+          shown={String(Number(frame.toFixed(2))).padStart(3, '0')}
+          set={(next) => setView({ frame: Math.min(range[1], Math.max(range[0], next)), playing: false })}
+          style={{ fontFamily: MONO, fontSize: 20, fontWeight: 500, width: 62 }}
         />
         <Tooltip title="One frame on (→)">
           <IconButton
@@ -85,18 +73,18 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
         }}
       >
         of
-        <SmallNumber
+        <TypedFigure
           label="First frame"
           value={range[0]}
           set={(next) => setRange([next, Math.max(range[1], next + 1)])}
         />
         –
-        <SmallNumber
+        <TypedFigure
           label="Last frame"
           value={range[1]}
           set={(next) => setRange([Math.min(range[0], next - 1), next])}
         />
-        <SmallNumber
+        <TypedFigure
           label="Frames a second"
           value={fps}
           set={(next) => edit('Change rate', (scene) => void (scene.fps = Math.min(240, Math.max(1, next))))}
@@ -135,8 +123,17 @@ const setRange = ([first, last]: [number, number]): void =>
     (scene) => void (scene.range = [Math.max(-MOST, Math.round(first)), Math.min(MOST, Math.round(last))]),
   );
 
-/** A figure among words that can be typed over; what is no number is dropped. */
-function SmallNumber({ label, value, set }: { label: string; value: number; set: (value: number) => void }) {
+interface FigureProps {
+  label: string;
+  value: number;
+  /** How the value is written; the plain figure where left out. */
+  shown?: string;
+  set: (value: number) => void;
+  style?: object;
+}
+
+/** A figure that can be typed over; what is no number is dropped. */
+function TypedFigure({ label, value, shown = String(value), set, style }: FigureProps) {
   const [text, setText] = useState<string | null>(null);
   const commit = (): void => {
     const typed = Number(text);
@@ -145,7 +142,7 @@ function SmallNumber({ label, value, set }: { label: string; value: number; set:
   };
   return (
     <InputBase
-      value={text ?? value}
+      value={text ?? shown}
       onFocus={(event) => event.target.select()}
       onChange={(event) => setText(event.target.value)}
       onBlur={commit}
@@ -153,14 +150,15 @@ function SmallNumber({ label, value, set }: { label: string; value: number; set:
         if (event.key === 'Enter') (event.target as HTMLElement).blur();
         if (event.key === 'Escape') setText(null);
       }}
-      inputProps={{ 'aria-label': label, inputMode: 'numeric' }}
+      inputProps={{ 'aria-label': label, inputMode: 'decimal' }}
       sx={{
         font: 'inherit',
         color: 'inherit',
-        width: `${Math.max(2, String(value).length) + 1.2}ch`,
+        width: `${Math.max(2, shown.length) + 1.2}ch`,
         borderRadius: '6px',
         '&:hover, &.Mui-focused': { bgcolor: INK.raised },
         '& input': { p: 0, textAlign: 'center' },
+        ...style,
       }}
     />
   );
