@@ -4,6 +4,7 @@ import { Evaluator, Problem, type Scene } from '@uvrex/core';
 import { glbBytes, objText } from '@uvrex/formats';
 import { type BakeFormat } from './args';
 import { measureRow } from './measure';
+import { shipped } from './shipped';
 
 export interface FrameJob {
   frame: number;
@@ -15,7 +16,7 @@ export interface FrameJob {
 
 /** Evaluates frames of one scene and writes them; keeps its evaluator from frame to frame. */
 export class FrameBaker {
-  readonly #evaluator = new Evaluator({ now: () => performance.now() });
+  readonly #evaluator = new Evaluator({ now: () => performance.now(), shipped });
 
   constructor(readonly scene: Scene) {}
 

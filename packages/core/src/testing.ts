@@ -1,10 +1,15 @@
-import { Evaluator } from './evaluate/evaluator';
+import { Evaluator, type Surroundings } from './evaluate/evaluator';
 import { type Form } from './geometry/form';
 import { newGrowth, newScene } from './scene/make';
 import { type Scene, type Step } from './scene/schema';
 
 /** An evaluator for tests: a clock that stands still, so that nothing depends on time. */
-export const testEvaluator = (budgets = {}): Evaluator => new Evaluator({ now: () => 0, budgets });
+export const testEvaluator = (budgets = {}, stage?: Surroundings['stage']): Evaluator =>
+  new Evaluator({ now: () => 0, budgets, shipped, stage });
+
+/** Set by tests that need a file that comes with Uvrex: the engine itself knows no file system. */
+let shipped: ((name: string) => Promise<Uint8Array>) | undefined;
+export const shipForTests = (load: typeof shipped): void => void (shipped = load);
 
 /** A scene of one growth with fixed seeds. */
 export function sceneOf(steps: Step[], name = 'Frond'): Scene {

@@ -1,5 +1,14 @@
 import { validateBytes } from 'gltf-validator';
-import { emptyForm, pathsFrom, sweepTubes, helixPoints, type Mesh } from '@uvrex/core';
+import {
+  copiesOfSeats,
+  emptyForm,
+  helixPoints,
+  type Mesh,
+  NO_TURN,
+  pathsFrom,
+  SeatList,
+  sweepTubes,
+} from '@uvrex/core';
 import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
 import { type LineSegments, type Mesh as ThreeMesh } from 'three';
 import { WebIO } from '@gltf-transform/core';
@@ -19,7 +28,27 @@ async function tubePart(): Promise<DressedPart & { mesh: Mesh }> {
     end: 'round',
   });
   mesh.colors = new Float32Array(mesh.positions.length).fill(0.25);
-  return { name: 'Kelp stem', mesh, paths, surface: { roughness: 0.4, glowColor: [1, 0.5, 0.2], glowReach: 0.2 } };
+  return {
+    name: 'Kelp stem',
+    mesh,
+    paths,
+    copies: null,
+    surface: { roughness: 0.4, glowColor: [1, 0.5, 0.2], glowReach: 0.2 },
+  };
+}
+
+/** Three copies of the tube, one of them not come up yet. */
+async function beads(): Promise<DressedPart> {
+  const { mesh, surface } = await tubePart();
+  const seats = new SeatList(['tube']);
+  for (const id of [0, 1, 2])
+    seats.add({
+      ...{ growth: 0, id, number: id, row: 0, position: [id, 0, 0], turn: NO_TURN, size: id / 2 },
+      ...{ share: 0, age: Infinity, life: null, variant: 0 },
+    });
+  const shown = [{ form: { ...emptyForm(), mesh, surface }, key: 'tube' }];
+  const copies = copiesOfSeats(seats.done(), new Uint32Array(3), shown);
+  return { name: 'Beads', mesh: null, paths, surface, copies };
 }
 
 describe('GLB', () => {
@@ -37,10 +66,21 @@ describe('GLB', () => {
       ...emptyForm(),
       mesh: { ...part.mesh, indices: new Uint32Array(0) },
     };
-    for (const parts of [[part], [lines, closed], [part, lines, empty], [empty], []]) {
+    for (const parts of [[part], [lines, closed], [part, lines, empty], [empty], [], [await beads(), part]]) {
       const report = await validateBytes(await glbBytes(parts, 'Reef'));
       expect(report.issues.messages.filter(({ severity }) => severity <= 1)).toEqual([]);
     }
+  });
+
+  test('copies are nodes that share one mesh; those without size are left out', async () => {
+    const root = (await new WebIO().readBinary(await glbBytes([await beads()], 'Reef'))).getRoot();
+    expect(root.listMeshes()).toHaveLength(1);
+    const nodes = root.listNodes().filter((node) => node.getMesh());
+    expect(nodes.map((node) => node.getTranslation())).toEqual([
+      [1, 0, 0],
+      [2, 0, 0],
+    ]);
+    expect(nodes.map((node) => node.getScale()[0])).toEqual([0.5, 1]);
   });
 
   test('read back it holds the same numbers', async () => {
@@ -71,10 +111,22 @@ describe('OBJ', () => {
     }
   });
 
+  test('copies are written out, each with all its faces', async () => {
+    const part = await beads();
+    const { faces } = { faces: part.copies!.items[0].mesh.indices.length };
+    const read = new OBJLoader().parse([...objText([part])].join('')).children[0] as ThreeMesh;
+    expect(read.geometry.getAttribute('position').count).toBe(3 * faces);
+  });
+
   test('paths without a skin become polylines', () => {
     const text = [
       ...objText([
-        { name: 'Path', mesh: null, paths: pathsFrom([{ positions: [0, 0, 0, 1, 0, 0, 0, 1, 0], closed: true }]) },
+        {
+          name: 'Path',
+          mesh: null,
+          copies: null,
+          paths: pathsFrom([{ positions: [0, 0, 0, 1, 0, 0, 0, 1, 0], closed: true }]),
+        },
       ]),
     ].join('');
     expect(text).toContain('l 1 2 3 1\n');

@@ -1,5 +1,12 @@
-import { type Accessor, Document, type Material, WebIO } from '@gltf-transform/core';
-import { type Surface } from '@uvrex/core';
+import {
+  type Accessor,
+  Document,
+  type Material,
+  type Node as GltfNode,
+  type Primitive,
+  WebIO,
+} from '@gltf-transform/core';
+import { type Copies, type Mesh, type Surface } from '@uvrex/core';
 import { type Part } from './obj';
 
 /** A part with what its surface is like; `surface` null gives a plain one. */
@@ -13,8 +20,8 @@ const LINE_STRIP = 3;
 
 /**
  * Writes binary glTF 2.0 (Khronos Group, ISO/IEC 12113:2022): a node and mesh for each part, colours as linear vertex
- * colours; the light of glowing tips is not part of the base specification's vertex data and is left out. Paths
- * become line strips where a part has no mesh.
+ * colours; the light of glowing tips is not part of the base specification's vertex data and is left out. Copies
+ * are nodes that share their item's mesh. Paths become line strips where a part has neither.
  */
 export async function glbBytes(parts: readonly DressedPart[], sceneName: string): Promise<Uint8Array> {
   const document = new Document();
@@ -31,19 +38,46 @@ export async function glbBytes(parts: readonly DressedPart[], sceneName: string)
       .setArray(array as Float32Array<ArrayBuffer>)
       .setBuffer(buffer);
 
-  for (const { name, mesh, paths, surface } of parts) {
+  const primitiveOf = (name: string, mesh: Mesh, surface: Surface | null): Primitive => {
+    const primitive = document
+      .createPrimitive()
+      .setIndices(accessor('SCALAR', mesh.indices))
+      .setAttribute('POSITION', accessor('VEC3', mesh.positions))
+      .setAttribute('NORMAL', accessor('VEC3', mesh.normals))
+      .setAttribute('TEXCOORD_0', accessor('VEC2', mesh.uvs))
+      .setMaterial(materialOf(document, name, surface));
+    if (mesh.colors) primitive.setAttribute('COLOR_0', accessor('VEC3', mesh.colors));
+    return primitive;
+  };
+  /** A node for each copy, all of one item on one mesh. */
+  const addCopies = (parent: GltfNode, name: string, { items, item, positions, turns, sizes }: Copies): void => {
+    const meshes = items.map(({ mesh, surface }, i) =>
+      mesh.indices.length > 0
+        ? document.createMesh(`${name} item ${i + 1}`).addPrimitive(primitiveOf(`${name} item ${i + 1}`, mesh, surface))
+        : null,
+    );
+    const three = (of: Float32Array, k: number): [number, number, number] => [of[3 * k], of[3 * k + 1], of[3 * k + 2]];
+    for (let k = 0; k < item.length; k++) {
+      const mesh = meshes[item[k]];
+      // A copy that has not come up yet has no size, and a node of none is not sound.
+      if (!mesh || sizes[3 * k] === 0) continue;
+      const turn = turns.subarray(4 * k, 4 * k + 4);
+      const node = document
+        .createNode(`${name} ${k + 1}`)
+        .setMesh(mesh)
+        .setTranslation(three(positions, k))
+        .setRotation([turn[0], turn[1], turn[2], turn[3]])
+        .setScale(three(sizes, k));
+      parent.addChild(node);
+    }
+    for (const mesh of meshes) if (mesh && mesh.listParents().length < 2) mesh.dispose();
+  };
+
+  for (const { name, mesh, paths, surface, copies } of parts) {
     const made = document.createMesh(name);
     if (mesh && mesh.indices.length > 0) {
-      const primitive = document
-        .createPrimitive()
-        .setIndices(accessor('SCALAR', mesh.indices))
-        .setAttribute('POSITION', accessor('VEC3', mesh.positions))
-        .setAttribute('NORMAL', accessor('VEC3', mesh.normals))
-        .setAttribute('TEXCOORD_0', accessor('VEC2', mesh.uvs))
-        .setMaterial(materialOf(document, name, surface));
-      if (mesh.colors) primitive.setAttribute('COLOR_0', accessor('VEC3', mesh.colors));
-      made.addPrimitive(primitive);
-    } else if (!mesh && paths) {
+      made.addPrimitive(primitiveOf(name, mesh, surface));
+    } else if (!mesh && !copies && paths) {
       for (let p = 0; p < paths.offsets.length - 1; p++) {
         const [a, b] = [paths.offsets[p], paths.offsets[p + 1]];
         if (b - a < 2) continue;
@@ -59,6 +93,7 @@ export async function glbBytes(parts: readonly DressedPart[], sceneName: string)
     const node = document.createNode(name);
     if (made.listPrimitives().length > 0) node.setMesh(made);
     else made.dispose();
+    if (copies) addCopies(node, name, copies);
     root.addChild(node);
   }
   if (document.getRoot().listAccessors().length === 0) buffer.dispose();

@@ -1,5 +1,6 @@
 declare module 'gltf-validator' {
-  export function validateBytes(
-    bytes: Uint8Array,
-  ): Promise<{ issues: { messages: { severity: number; code: string; message: string }[] } }>;
+  export function validateBytes(bytes: Uint8Array): Promise<{
+    issues: { messages: { severity: number; code: string; message: string }[] };
+    info: { drawCallCount: number; totalVertexCount: number };
+  }>;
 }

@@ -1,21 +1,24 @@
-import { type Mesh, type Paths, pathCount } from '@uvrex/core';
+import { type Copies, type Mesh, type Paths, pathCount, wholeMesh } from '@uvrex/core';
 
 /** One named part of a picture's geometry. */
 export interface Part {
   name: string;
+  copies: Copies | null;
   mesh: Mesh | null;
   paths: Paths | null;
 }
 
 /**
- * Writes Wavefront OBJ: a group for each part with positions, texture coordinates and normals; paths as polylines where
- * a part has no mesh. Vertex colours follow the coordinates, as common practice (no source) has it.
+ * Writes Wavefront OBJ: a group for each part with positions, texture coordinates and normals; copies are
+ * written out; paths as polylines where a part has neither. Vertex colours follow the coordinates, as common practice (no source) has it.
  * @returns the file's text in pieces, to be joined or streamed
  */
 export function* objText(parts: readonly Part[]): Generator<string> {
   yield '# Uvrex: metres, Y up\n';
   let base = 1;
-  for (const { name, mesh, paths } of parts) {
+  for (const part of parts) {
+    const { name, paths } = part;
+    const mesh = wholeMesh(part);
     yield `o ${name.replace(/\s+/g, '_')}\n`;
     if (mesh) {
       yield* meshText(mesh, base);

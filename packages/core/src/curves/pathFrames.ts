@@ -41,6 +41,7 @@ export function movedPaths(paths: Paths, positions: Float32Array): Paths {
     whole: new Float32Array(paths.whole),
     cutFrom: new Float32Array(paths.cutFrom),
   };
+  if (paths.uncut) moved.uncut = null;
   for (let p = 0; p < pathCount(paths); p++) {
     const before = visibleLength(paths, p);
     const after = visibleLength(moved, p);

@@ -1,6 +1,6 @@
 import { blake3 } from '@noble/hashes/blake3.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import { arraysOf, type Form, kindsOf } from '../geometry/form';
+import { arraysOf, emptyForm, type Form, kindsOf } from '../geometry/form';
 import { murmur128 } from './murmur';
 
 /** 128 bits over a text, in hexadecimal: keys of results. */
@@ -17,5 +17,7 @@ export function formHash(form: Form): string {
     hasher.update(utf8ToBytes(`;${array.byteLength};`));
     hasher.update(new Uint8Array(array.buffer, array.byteOffset, array.byteLength));
   }
+  for (const { mesh, surface } of form.copies?.items ?? [])
+    hasher.update(utf8ToBytes(formHash({ ...emptyForm(), mesh, surface })));
   return bytesToHex(hasher.digest());
 }

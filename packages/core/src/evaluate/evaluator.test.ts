@@ -181,3 +181,22 @@ describe('what goes wrong', () => {
     expect(pauses).toBeGreaterThan(0);
   });
 });
+
+test('what a growth wants of the paths that it takes over is known where they are grown', async () => {
+  const scene = sceneOf([
+    newStep('shared', { growth: 'stem' }),
+    newStep('along', { growth: 'item', by: 'count', count: 4, settle: 1, ease: 'linear' }),
+  ]);
+  const to = {
+    keys: [1, 25].map((frame) => ({ frame, value: (frame - 1) / 24, ease: 'linear' as const })),
+    before: 'hold' as const,
+    after: 'hold' as const,
+  };
+  scene.growths.push(
+    { ...newGrowth('Stem', 1, [newStep('line'), newStep('grow', { to })]), id: 'stem' },
+    { ...newGrowth('Item', 2, [newStep('solid')]), id: 'item' },
+  );
+  const { copies } = (await testEvaluator().evaluate(scene, 25)).growths[0].form!;
+  // The first stands an eighth along, passed at frame 4, 21 of 24 frames before.
+  expect(copies!.sizes[0]).toBeCloseTo(21 / 24, 2);
+});

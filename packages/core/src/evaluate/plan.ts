@@ -2,31 +2,39 @@ import { type Growth, type Scene, type Step } from '../scene/schema';
 import { type Resolved, type StepDeclaration } from '../steps/declare';
 import { stepOf } from '../steps/index';
 
-/** Ids of the growths that a step's parameters name. */
-export const referencedBy = (declaration: StepDeclaration, params: Resolved | Step['params']): string[] =>
+/**
+ * Ids of the growths that a step's parameters name, and whether each is looked at as it stands at the last frame:
+ * places are laid out by an item's final size, so that they stay where they are while it changes.
+ */
+export const referencedBy = (
+  declaration: StepDeclaration,
+  params: Resolved | Step['params'],
+): (readonly [id: string, still: boolean])[] =>
   Object.entries(declaration.params).flatMap(([name, spec]) => {
     const value = params[name];
-    return spec.type === 'growth' && typeof value === 'string' ? [value] : [];
+    if (typeof value !== 'string') return [];
+    if (spec.type === 'guide') return value.startsWith('tip:') ? [[value.slice(4), false] as const] : [];
+    return spec.type === 'growth' ? [[value, spec.still ?? false] as const] : [];
   });
 
 /** Ids of the growths that a growth's steps refer to; steps that are off count for nothing. */
 export const references = (growth: Growth): string[] =>
   growth.steps.flatMap((step) => {
     const declaration = step.on ? stepOf(step.kind) : undefined;
-    return declaration ? referencedBy(declaration, step.params) : [];
+    return declaration ? referencedBy(declaration, step.params).map(([id]) => id) : [];
   });
 
 export interface Plan {
-  /** Growths so that each comes after those it refers to; members of circles are left out. */
-  order: Growth[];
+  byId: Map<string, Growth>;
+  /** Periods of growths, as far as they have been asked for. */
+  periods: Map<string, number>;
   /** For each growth that refers to itself in the end: the names round the circle, first one repeated. */
   circles: Map<string, string[]>;
 }
 
-/** Orders a scene's growths for evaluation, by depth-first search. */
+/** Finds a scene's growths by their ids, and the circles among them by depth-first search. */
 export function planOf(scene: Scene): Plan {
   const byId = new Map(scene.growths.map((growth) => [growth.id, growth]));
-  const order: Growth[] = [];
   const circles = new Map<string, string[]>();
   const done = new Set<string>();
   const trail: Growth[] = [];
@@ -50,8 +58,7 @@ export function planOf(scene: Scene): Plan {
     }
     trail.pop();
     done.add(growth.id);
-    if (!circles.has(growth.id)) order.push(growth);
   };
   scene.growths.forEach(visit);
-  return { order, circles };
+  return { byId, periods: new Map(), circles };
 }

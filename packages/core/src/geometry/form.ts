@@ -1,5 +1,7 @@
 import { type Mesh, faceCount } from './mesh';
 import { type Paths, pointCount } from './paths';
+import { type Seats } from './seats';
+import { turnedBy, type Turn } from './turns';
 
 /** Loose points in flat arrays, n of them. */
 export interface Points {
@@ -11,12 +13,22 @@ export interface Points {
   size: Float32Array;
   /** n, stable number of each point. */
   ids: Uint32Array;
+  /** n, where in its arrangement each point stands, 0..1. */
+  share: Float32Array;
+  /** n, how much of its life each point has had, 0..1; null where they do not come and go. */
+  life: Float32Array | null;
 }
 
-/** Copies of items: each is one item, named by the key of its form, at one place. k copies, i items. */
+/** Something that is copied: a form with a mesh, under the key of the result that it is. */
+export interface Item {
+  key: string;
+  mesh: Mesh;
+  surface: Surface | null;
+}
+
+/** Copies of items at places, turns and sizes of their own. k copies. */
 export interface Copies {
-  /** i keys of item forms. */
-  items: string[];
+  items: Item[];
   /** k, which of the items. */
   item: Uint32Array;
   /** 3k, metres. */
@@ -27,6 +39,10 @@ export interface Copies {
   sizes: Float32Array;
   /** k, stable number of each copy. */
   ids: Uint32Array;
+  /** k, the row along a path that it stands in: 0 for none, odd ones are open, even ones closed. */
+  rows: Uint32Array;
+  /** 3k, linear RGB that the item's own colours are multiplied by; null where none is tinted. */
+  tints: Float32Array | null;
 }
 
 /** How the surface of a growth takes the light. */
@@ -45,23 +61,37 @@ export interface Form {
   mesh: Mesh | null;
   points: Points | null;
   copies: Copies | null;
+  /** Copies still to be made: the evaluator does it after the last step. */
+  seats: Seats | null;
   surface: Surface | null;
+  /** Length that a copy takes along its forward axis where that is not its own, metres: a chain link's is its inner one. */
+  pitch: number | null;
 }
 
 /** The kinds of geometry that a step can take and give. */
 export type FormKind = 'paths' | 'mesh' | 'points' | 'copies';
 
-export const emptyForm = (): Form => ({ paths: null, mesh: null, points: null, copies: null, surface: null });
+export const emptyForm = (): Form => ({
+  paths: null,
+  mesh: null,
+  points: null,
+  copies: null,
+  seats: null,
+  surface: null,
+  pitch: null,
+});
 
 /** The kinds present in a form. */
 export function kindsOf(form: Form): FormKind[] {
-  return (['paths', 'mesh', 'points', 'copies'] as const).filter((kind) => form[kind] !== null);
+  return (['paths', 'mesh', 'points', 'copies'] as const).filter(
+    (kind) => form[kind] !== null || (kind === 'copies' && form.seats !== null),
+  );
 }
 
 /** Every typed array of a form, in a fixed order: for measuring, hashing and copying. */
 export function arraysOf(form: Form): ArrayBufferView<ArrayBufferLike>[] {
   const arrays: ArrayBufferView<ArrayBufferLike>[] = [];
-  for (const part of [form.paths, form.mesh, form.points, form.copies]) {
+  for (const part of [form.paths, form.mesh, form.points, form.copies, form.seats]) {
     if (!part) continue;
     for (const value of Object.values(part) as unknown[]) if (ArrayBuffer.isView(value)) arrays.push(value);
   }
@@ -78,9 +108,11 @@ export function bytesOf(form: Form, besides: Form = emptyForm()): number {
 
 /** Counts for people: points, faces, copies. */
 export function countsOf(form: Form): { points: number; faces: number; copies: number } {
+  let copied = 0;
+  for (const item of form.copies?.item ?? []) copied += faceCount(form.copies!.items[item].mesh);
   return {
     points: (form.paths ? pointCount(form.paths) : 0) + (form.points ? form.points.ids.length : 0),
-    faces: form.mesh ? faceCount(form.mesh) : 0,
+    faces: (form.mesh ? faceCount(form.mesh) : 0) + copied,
     copies: form.copies ? form.copies.ids.length : 0,
   };
 }
@@ -89,13 +121,45 @@ export function countsOf(form: Form): { points: number; faces: number; copies: n
 export function boundsOf(form: Form): { min: [number, number, number]; max: [number, number, number] } | null {
   const min: [number, number, number] = [Infinity, Infinity, Infinity];
   const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
-  for (const part of [form.mesh ?? form.paths, form.points, form.copies]) {
-    if (!part) continue;
-    for (let i = 0; i < part.positions.length; i++) {
-      const value = part.positions[i];
-      if (value < min[i % 3]) min[i % 3] = value;
-      if (value > max[i % 3]) max[i % 3] = value;
+  const take = (value: number, axis: number): void => {
+    if (value < min[axis]) min[axis] = value;
+    if (value > max[axis]) max[axis] = value;
+  };
+  for (const part of [form.mesh ?? (form.copies ? null : form.paths), form.points]) {
+    for (let i = 0; part && i < part.positions.length; i++) take(part.positions[i], i % 3);
+  }
+  if (form.copies) {
+    const { items, item, positions, sizes, turns } = form.copies;
+    const boxes = items.map(({ mesh }) => boxOf(mesh));
+    for (let k = 0; k < item.length; k++) {
+      const { middle, half } = boxes[item[k]];
+      const turn: Turn = [turns[4 * k], turns[4 * k + 1], turns[4 * k + 2], turns[4 * k + 3]];
+      const [sx, sy, sz] = [sizes[3 * k], sizes[3 * k + 1], sizes[3 * k + 2]];
+      const at = turnedBy(turn, [middle[0] * sx, middle[1] * sy, middle[2] * sz]);
+      // Half widths of the box that stands level round the turned one.
+      const sides = [
+        turnedBy(turn, [half[0] * sx, 0, 0]),
+        turnedBy(turn, [0, half[1] * sy, 0]),
+        turnedBy(turn, [0, 0, half[2] * sz]),
+      ];
+      for (let axis = 0; axis < 3; axis++) {
+        const r = Math.abs(sides[0][axis]) + Math.abs(sides[1][axis]) + Math.abs(sides[2][axis]);
+        take(positions[3 * k + axis] + at[axis] - r, axis);
+        take(positions[3 * k + axis] + at[axis] + r, axis);
+      }
     }
   }
   return min[0] <= max[0] ? { min, max } : null;
+}
+
+/** Middle and half widths of a mesh's box. */
+function boxOf({ positions }: Mesh): { middle: number[]; half: number[] } {
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < positions.length; i++) {
+    if (positions[i] < low[i % 3]) low[i % 3] = positions[i];
+    if (positions[i] > high[i % 3]) high[i % 3] = positions[i];
+  }
+  if (low[0] > high[0]) return { middle: [0, 0, 0], half: [0, 0, 0] };
+  return { middle: low.map((a, c) => (a + high[c]) / 2), half: low.map((a, c) => (high[c] - a) / 2) };
 }

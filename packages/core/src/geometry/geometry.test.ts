@@ -14,6 +14,8 @@ const meshOf = (positions: number[], indices: number[]): Mesh => ({
   u: null,
   tip: null,
   parts: null,
+  age: null,
+  levels: null,
   colors: null,
   glow: null,
 });
@@ -93,14 +95,19 @@ describe('the invariant checker', () => {
       turns: Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1),
       ids: Uint32Array.of(4, 4),
     };
-    const form: Form = { ...emptyForm(), points: { ...placed, size: Float32Array.of(1, 1) } };
+    const form: Form = {
+      ...emptyForm(),
+      points: { ...placed, size: Float32Array.of(1, 1), share: Float32Array.of(0, 1), life: null },
+    };
     expect(flaws(form)).toEqual(['points: two entries share an id']);
     const copies = {
       ...placed,
       ids: Uint32Array.of(1, 2),
-      items: ['a'],
+      items: [{ key: 'a', mesh: meshOf(CORNERS, CUBE), surface: null }],
       item: Uint32Array.of(0, 1),
       sizes: new Float32Array(6).fill(1),
+      rows: new Uint32Array(2),
+      tints: null,
     };
     expect(flaws({ ...emptyForm(), copies })).toEqual(['copies: a copy names an item that is not there']);
   });

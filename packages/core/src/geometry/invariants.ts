@@ -46,12 +46,25 @@ function pathFlaws(paths: Paths): string[] {
   const m = paths.offsets.length - 1;
   sized(found, 'positions', paths.positions, 3 * n);
   for (const key of FRAME_KEYS) sized(found, key, paths[key], 3 * n);
-  for (const key of ['u', 'size'] as const) sized(found, key, paths[key], n);
-  for (const key of ['closed', 'ids', 'whole', 'cutFrom', 'parent', 'attach', 'depth', 'birth'] as const) {
+  for (const key of ['u', 'size', 'lean', 'age'] as const) sized(found, key, paths[key], n);
+  sized(found, 'level', paths.level, m);
+  for (const key of ['closed', 'ids', 'whole', 'cutFrom', 'parent', 'attach', 'depth', 'birth', 'fronts'] as const) {
     sized(found, key, paths[key], m);
   }
   if (paths.offsets[0] !== 0 || paths.offsets[m] !== n) found.push('offsets do not run from 0 to the point count');
-  for (const key of ['positions', 's', 'u', 'size', 'tangents', 'normals', 'whole', 'cutFrom'] as const)
+  for (const key of [
+    'positions',
+    's',
+    'u',
+    'size',
+    'tangents',
+    'normals',
+    'whole',
+    'cutFrom',
+    'lean',
+    'age',
+    'level',
+  ] as const)
     finite(found, key, paths[key]);
   for (const key of FRAME_KEYS) units(found, key, paths[key], 3);
   for (let i = 0; paths.tangents && paths.normals && i < n; i++) {
@@ -80,10 +93,11 @@ function meshFlaws(mesh: Mesh): string[] {
   sized(found, 'normals', mesh.normals, 3 * n);
   sized(found, 'uvs', mesh.uvs, 2 * n);
   sized(found, 'colors', mesh.colors, 3 * n);
-  for (const key of ['u', 'tip', 'glow'] as const) sized(found, key, mesh[key], n);
-  for (const key of ['positions', 'normals', 'uvs', 'colors', 'u', 'tip', 'glow'] as const)
+  for (const key of ['u', 'tip', 'glow', 'age'] as const) sized(found, key, mesh[key], n);
+  for (const key of ['positions', 'normals', 'uvs', 'colors', 'u', 'tip', 'glow', 'age', 'levels'] as const)
     finite(found, key, mesh[key]);
   units(found, 'normals', mesh.normals, 3);
+  sized(found, 'levels', mesh.levels, (mesh.parts?.length ?? 0) / 2);
   if (mesh.parts) {
     for (let k = 0; k < mesh.parts.length; k += 2) {
       if (mesh.parts[k] > n || (k > 0 && mesh.parts[k] < mesh.parts[k - 2]))

@@ -14,6 +14,10 @@ export interface Mesh {
   tip: Float32Array | null;
   /** First vertex and path id of each path's part, in pairs; null on meshes not made from paths. */
   parts: Uint32Array | null;
+  /** n, seconds since the growing front passed; null where no growth tells. */
+  age: Float32Array | null;
+  /** Level 0..1 of each part's path; null where growth has none. */
+  levels: Float32Array | null;
   /** 3n, linear RGB 0..1; null while unpainted. */
   colors: Float32Array | null;
   /** n, emitted light as a share of the glow colour, 0 for none; null where nothing glows. */
@@ -22,6 +26,32 @@ export interface Mesh {
 
 export const vertexCount = (mesh: Mesh): number => mesh.positions.length / 3;
 export const faceCount = (mesh: Mesh): number => mesh.indices.length / 3;
+
+/** Vertices at one place taken as one: m of n. */
+export interface Weld {
+  /** n, which of the places each vertex stands at. */
+  of: Uint32Array;
+  /** m, one vertex at each place. */
+  first: Uint32Array;
+}
+
+/** Takes vertices at the same place as one: texture seams and hard edges double them. */
+export function weld({ positions }: Pick<Mesh, 'positions'>): Weld {
+  const places = new Map<string, number>();
+  const of = new Uint32Array(positions.length / 3);
+  const first: number[] = [];
+  for (let i = 0; i < of.length; i++) {
+    // Adding 0 turns −0 into 0, which would else count as another place.
+    const key = `${positions[3 * i] + 0},${positions[3 * i + 1] + 0},${positions[3 * i + 2] + 0}`;
+    let place = places.get(key);
+    if (place === undefined) {
+      places.set(key, (place = first.length));
+      first.push(i);
+    }
+    of[i] = place;
+  }
+  return { of, first: Uint32Array.from(first) };
+}
 
 /** What counting the parts of a mesh tells about its shape. */
 export interface Topology {
@@ -41,25 +71,18 @@ export interface Topology {
  * double them) and faces without area left out.
  */
 export function topology(mesh: Mesh): Topology {
-  const { positions, indices } = mesh;
-  const places = new Map<string, number>();
-  const weld = new Uint32Array(positions.length / 3);
-  for (let i = 0; i < weld.length; i++) {
-    // Adding 0 turns −0 into 0, which would else count as another place.
-    const key = `${positions[3 * i] + 0},${positions[3 * i + 1] + 0},${positions[3 * i + 2] + 0}`;
-    let place = places.get(key);
-    if (place === undefined) places.set(key, (place = places.size));
-    weld[i] = place;
-  }
+  const { indices } = mesh;
+  const { of, first } = weld(mesh);
+  const places = first.length;
   const directed = new Map<number, number>();
   const used = new Set<number>();
   let faces = 0;
   for (let i = 0; i < indices.length; i += 3) {
-    const face = [weld[indices[i]], weld[indices[i + 1]], weld[indices[i + 2]]];
+    const face = [of[indices[i]], of[indices[i + 1]], of[indices[i + 2]]];
     if (face[0] === face[1] || face[1] === face[2] || face[2] === face[0]) continue;
     faces++;
     for (let k = 0; k < 3; k++) {
-      const edge = face[k] * places.size + face[(k + 1) % 3];
+      const edge = face[k] * places + face[(k + 1) % 3];
       directed.set(edge, (directed.get(edge) ?? 0) + 1);
       used.add(face[k]);
     }
@@ -68,9 +91,9 @@ export function topology(mesh: Mesh): Topology {
   let openEdges = 0;
   let flippedEdges = 0;
   for (const [edge, count] of directed) {
-    const from = Math.floor(edge / places.size);
-    const to = edge % places.size;
-    const back = directed.get(to * places.size + from) ?? 0;
+    const from = Math.floor(edge / places);
+    const to = edge % places;
+    const back = directed.get(to * places + from) ?? 0;
     if (count > 1) flippedEdges++;
     if (back === 0 || from < to) {
       edges++;

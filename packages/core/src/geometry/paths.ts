@@ -15,6 +15,10 @@ export interface Paths {
   u: Float32Array;
   /** n, thickness multiplier for skins, 1 as the skin says. */
   size: Float32Array;
+  /** n, roll of what is swept along the path besides the skin's own, radians; null where none leans. */
+  lean: Float32Array | null;
+  /** n, seconds since the growing front passed; null on paths that no growth has passed over. */
+  age: Float32Array | null;
   /** 3n unit vectors along the path, or null while no step has needed frames. */
   tangents: Float32Array | null;
   /** 3n unit vectors square to the tangents, transported without twist; there when the tangents are. */
@@ -33,7 +37,27 @@ export interface Paths {
   depth: Uint16Array;
   /** m, frame at which the path is born. */
   birth: Float32Array;
+  /** m, which ends are growing or being eaten: 1 the far one, 2 the near one, 3 both. */
+  fronts: Uint8Array;
+  /** m, the level 0..1 that each path stands at; null where growth has none. */
+  level: Float32Array | null;
+  /**
+   * The paths as they were before growth cut them, path by path; null where a later step has moved what was cut, left out
+   * where nothing has been cut.
+   */
+  uncut?: Paths | null;
 }
+
+/** Bits of `fronts`. */
+export const FAR = 1;
+export const NEAR = 2;
+
+/** What every point has besides its position. */
+export const PER_POINT = ['s', 'u', 'size'] as const;
+/** What points may have; 0 where they have not. */
+export const MAYBE_PER_POINT = ['lean', 'age'] as const;
+/** What every path has, apart from where its points are. */
+export const PER_PATH = ['closed', 'ids', 'whole', 'cutFrom', 'parent', 'attach', 'depth', 'birth', 'fronts'] as const;
 
 /** The two arrays that make a path's frames; the third direction is tangent × normal. */
 export const FRAME_KEYS = ['tangents', 'normals'] as const;
@@ -52,6 +76,8 @@ export interface PathSource {
   id?: number;
   /** Thickness multiplier per point; 1 when left out. */
   size?: ArrayLike<number>;
+  /** Lean per point, radians; 0 when left out. */
+  lean?: ArrayLike<number>;
 }
 
 /**
@@ -69,6 +95,7 @@ export function pathsFrom(sources: readonly PathSource[]): Paths {
     paths.positions.set(source.positions, 3 * first);
     paths.size.fill(1, first, first + count);
     if (source.size) paths.size.set(source.size, first);
+    if (source.lean) (paths.lean ??= new Float32Array(n)).set(source.lean, first);
     paths.closed[p] = source.closed ? 1 : 0;
     paths.ids[p] = source.id ?? p;
     paths.offsets[p + 1] = first + count;
@@ -87,6 +114,8 @@ export function allocatePaths(n: number, m: number): Paths {
     s: new Float32Array(n),
     u: new Float32Array(n),
     size: new Float32Array(n),
+    lean: null,
+    age: null,
     tangents: null,
     normals: null,
     ids: new Uint32Array(m),
@@ -96,6 +125,8 @@ export function allocatePaths(n: number, m: number): Paths {
     attach: new Float32Array(m),
     depth: new Uint16Array(m),
     birth: new Float32Array(m),
+    fronts: new Uint8Array(m).fill(FAR),
+    level: null,
   };
 }
 
@@ -128,22 +159,20 @@ export function joinPaths(a: Paths, b: Paths): Paths {
   const n = pointCount(a);
   const m = pathCount(a);
   const joined = allocatePaths(n + pointCount(b), m + pathCount(b));
-  for (const key of [
-    'positions',
-    's',
-    'u',
-    'size',
-    'closed',
-    'ids',
-    'whole',
-    'cutFrom',
-    'attach',
-    'depth',
-    'birth',
-    'parent',
-  ] as const) {
+  for (const key of ['positions', ...PER_POINT, ...PER_PATH] as const) {
     joined[key].set(a[key]);
     joined[key].set(b[key], a[key].length);
+  }
+  for (const [keys, ours, all] of [
+    [MAYBE_PER_POINT, n, pointCount(joined)],
+    [['level'] as const, m, pathCount(joined)],
+  ] as const) {
+    for (const key of keys) {
+      if (!a[key] && !b[key]) continue;
+      joined[key] = new Float32Array(all);
+      if (a[key]) joined[key].set(a[key]);
+      if (b[key]) joined[key].set(b[key], ours);
+    }
   }
   joined.offsets.set(a.offsets);
   for (let p = 0; p <= pathCount(b); p++) joined.offsets[m + p] = n + b.offsets[p];

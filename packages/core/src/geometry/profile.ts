@@ -2,7 +2,13 @@
 export interface ProfilePoint {
   at: number;
   value: number;
+  /** How the value runs on to the next point: smoothly where nothing is said. */
+  shape?: ProfileShape;
 }
+
+/** Smooth, in a straight line, or held until the next point. */
+export const PROFILE_SHAPES = ['smooth', 'straight', 'step'] as const;
+export type ProfileShape = (typeof PROFILE_SHAPES)[number];
 
 /**
  * A value drawn along something: a smooth curve through points that never overshoots them (Fritsch and Carlson,
@@ -21,7 +27,7 @@ export function profileCurve(points: readonly ProfilePoint[]): (at: number) => n
     if (k === 0) return slope(0);
     if (k === n - 1) return slope(n - 2);
     const [a, b] = [slope(k - 1), slope(k)];
-    if (a * b <= 0) return 0;
+    if (a * b <= 0 || sorted[k].shape === 'step' || sorted[k - 1].shape === 'step') return 0;
     // Weighted harmonic mean: keeps within the Fritsch-Carlson region on uneven spacing too.
     const [h, g] = [x[k] - x[k - 1], x[k + 1] - x[k]];
     return (3 * (h + g)) / ((2 * g + h) / a + (g + 2 * h) / b);
@@ -34,6 +40,8 @@ export function profileCurve(points: readonly ProfilePoint[]): (at: number) => n
     const h = x[k + 1] - x[k];
     if (!(h > 0)) return y[k + 1];
     const t = (position - x[k]) / h;
+    if (sorted[k].shape === 'step') return t < 1 ? y[k] : y[k + 1];
+    if (sorted[k].shape === 'straight') return y[k] + (y[k + 1] - y[k]) * t;
     const [t2, t3] = [t * t, t * t * t];
     return (
       (2 * t3 - 3 * t2 + 1) * y[k] +

@@ -1,6 +1,10 @@
 /** A point or direction: metres, Y up, right-handed. */
 export type Vec3 = readonly [number, number, number];
 
+/** A place that a drawn path runs through, with its thickness factor and its lean in degrees where they are given. */
+export type Anchor =
+  Vec3 | readonly [number, number, number, number] | readonly [number, number, number, number, number];
+
 /** A flat array of xyz triples. Float64 serves the tests of convergence order, Float32 everything else. */
 export type Flat = Float32Array | Float64Array;
 

@@ -21,8 +21,10 @@ export function newScene(name: string): Scene {
     fps: 24,
     range: [1, 144],
     loop: true,
+    markers: [],
     growths: [],
     guides: [],
+    assets: [],
     finish: {
       exposure: 1,
       palette: ['#c9e86a', '#66d3c8', '#f3a6c8', '#f2d06b', '#a99bff', '#7fb4ff', '#ff8a5b', '#e9efe8'],
@@ -63,7 +65,7 @@ export function newGrowth(name: string, existing: number, steps: Step[]): Growth
   };
 }
 
-/** The steps a new path needs to be seen growing over the range: start, grow, skin, finish. */
+/** The steps that a start needs to be seen: of a path, growing over the range, with a skin; colour in any case. */
 export function growingSteps(start: Step, [first, last]: readonly [number, number]): Step[] {
   const end = first + Math.round(0.8 * (last - first));
   const to: ParamValue = {
@@ -74,5 +76,7 @@ export function growingSteps(start: Step, [first, last]: readonly [number, numbe
     before: 'hold',
     after: 'hold',
   };
+  const gives = stepOf(start.kind)?.gives ?? [];
+  if (!gives.includes('paths')) return gives.includes('mesh') ? [start, newStep('finish', { glow: 0 })] : [start];
   return [start, newStep('grow', { to }), newStep('tube'), newStep('finish')];
 }

@@ -1,13 +1,16 @@
-import {
-  type NumberParam,
-  type ParamConstant,
-  type ParamSpec,
-  type Resolved,
-  type StepDeclaration,
-} from '../steps/declare';
-import { valueAt } from '../time/track';
+import { type NumberParam, type ParamSpec } from '../steps/declare';
 import { figure } from '../steps/format';
-import { isTrack, type ParamValue, profilePointSchema, type Step, stopSchema, trackSchema, vec3Schema } from './schema';
+import { formulaFault } from '../time/formula';
+import {
+  anchorSchema,
+  type Formula,
+  formulaSchema,
+  profilePointSchema,
+  stopSchema,
+  trackSchema,
+  type Varied,
+  variedSchema,
+} from './schema';
 
 /**
  * Says why a value does not fit a parameter, or null when it does.
@@ -24,7 +27,17 @@ export function paramFault(spec: ParamSpec, value: unknown): string | null {
         }
         return null;
       }
-      return 'must be a number or a track';
+      if (formulaSchema.safeParse(value).success) {
+        const fault = formulaFault((value as Formula).formula);
+        return fault && `the formula ${fault}`;
+      }
+      if (variedSchema.safeParse(value).success) {
+        if (!spec.varies) return 'cannot differ from path to path';
+        const { base, vary } = value as Varied;
+        if (vary.by === 'along' && spec.varies === 'path') return 'cannot differ along a path';
+        return paramFault(spec, base);
+      }
+      return 'must be a number, a track or a formula';
     case 'toggle':
       return typeof value === 'boolean' ? null : 'must be true or false';
     case 'choice':
@@ -33,6 +46,15 @@ export function paramFault(spec: ParamSpec, value: unknown): string | null {
         : `must be one of ${spec.options.map((option) => option.value).join(', ')}`;
     case 'color':
       return typeof value === 'string' && /^#[0-9a-f]{6}$/i.test(value) ? null : 'must be a colour like #8fb84a';
+    case 'text':
+      if (typeof value !== 'string') return 'must be a text';
+      return value.length <= spec.most ? null : `must be of ${spec.most} characters or fewer`;
+    case 'asset':
+      return value === null || typeof value === 'string' ? null : 'must be the id of a file, or null';
+    case 'guide':
+      return value === null || (typeof value === 'string' && /^(guide|tip):./.test(value))
+        ? null
+        : 'must name a guide, or null';
     case 'growth':
       return value === null || typeof value === 'string' ? null : 'must be the id of a growth, or null';
     case 'gradient':
@@ -48,7 +70,12 @@ export function paramFault(spec: ParamSpec, value: unknown): string | null {
         1,
       );
     case 'anchors':
-      return listFault(value, 'three numbers in metres', (entry) => vec3Schema.safeParse(entry).success, 0);
+      return listFault(
+        value,
+        'three numbers in metres, with size and lean where wanted',
+        (entry) => anchorSchema.safeParse(entry).success,
+        0,
+      );
   }
 }
 
@@ -66,22 +93,4 @@ function listFault(value: unknown, each: string, fits: (entry: unknown) => boole
   if (value.length < least) return `needs ${least} entry or more`;
   const wrong = value.findIndex((entry) => !fits(entry));
   return wrong < 0 ? null : `entry ${wrong + 1} must be ${each}`;
-}
-
-/** A step's parameters as constants at one frame; what the document leaves out takes its default. */
-export function resolveParams(declaration: StepDeclaration, step: Step, frame: number): Resolved {
-  const resolved: Resolved = {};
-  for (const [name, spec] of Object.entries(declaration.params))
-    resolved[name] = resolveParam(spec, step.params[name], frame);
-  return resolved;
-}
-
-/** One parameter's value at a frame. Eased overshoot is kept within what the parameter allows; whole numbers are rounded. */
-export function resolveParam(spec: ParamSpec, value: ParamValue | undefined, frame: number): ParamConstant {
-  if (value === undefined) return spec.default as ParamConstant;
-  if (!isTrack(value)) return value;
-  const raw = valueAt(value, frame);
-  if (spec.type !== 'number') return raw;
-  const within = Math.min(spec.max, Math.max(spec.min, raw));
-  return spec.whole ? Math.round(within) : within;
 }

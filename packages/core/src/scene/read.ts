@@ -1,13 +1,19 @@
 import { Problem } from '../problem';
 import { stepOf } from '../steps/index';
+import { usedAssets } from './assets';
 import { SCENE_FORMAT, SCENE_VERSION, type Scene, sceneSchema } from './schema';
 import { paramFault } from './params';
 
 type Json = Record<string, unknown>;
 
-/** Turns a document of one version into the next one's. The first version needs none. */
+/** Turns a document of one version into the next one's. */
 export type Migration = (document: Json) => Json;
-export const MIGRATIONS: Readonly<Record<number, Migration>> = {};
+export const MIGRATIONS: Readonly<Record<number, Migration>> = {
+  // Version 2 keeps files inside the scene.
+  1: (document) => ({ ...document, assets: [] }),
+  // Version 3 has markers.
+  2: (document) => ({ ...document, markers: [] }),
+};
 
 /**
  * Reads a scene from the text of a file.
@@ -90,6 +96,11 @@ function checkSteps(scene: Scene): void {
     ['growths'],
     scene.growths.map((growth) => growth.id),
   );
+  unique(
+    scene,
+    ['assets'],
+    scene.assets.map((asset) => asset.id),
+  );
   scene.growths.forEach((growth, g) => {
     unique(
       scene,
@@ -135,5 +146,6 @@ function fault(document: unknown, path: PropertyKey[], reason: string): never {
   );
 }
 
-/** The text of a scene file: JSON, indented, ending in a line break. */
-export const writeScene = (scene: Scene): string => `${JSON.stringify(scene, null, 2)}\n`;
+/** The text of a scene file: JSON, indented, ending in a line break. Files that no step uses stay behind. */
+export const writeScene = (scene: Scene): string =>
+  `${JSON.stringify({ ...scene, assets: usedAssets(scene, scene.growths) }, null, 2)}\n`;

@@ -1,11 +1,11 @@
 import { Problem } from '../problem';
-import { STEPS } from '../steps/index';
-import { type NumberParam } from '../steps/declare';
+import { STEPS, stepOf } from '../steps/index';
 import { sceneOf } from '../testing';
 import { newScene, newStep } from './make';
 import { migrate, readScene, writeScene } from './read';
-import { paramFault, resolveParam } from './params';
+import { paramFault } from './params';
 import { type Scene } from './schema';
+import { GrowthValues } from './values';
 
 /** JSON to be damaged in ways that no type allows. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
@@ -134,30 +134,25 @@ describe('parameters', () => {
   });
 
   test('a track that overshoots is kept in range, and whole numbers stay whole', () => {
-    const spec: NumberParam = {
-      type: 'number',
-      unit: 'count',
-      label: '',
-      help: '',
-      default: 5,
-      min: 0,
-      max: 10,
-      whole: true,
-    };
     const overshoot = {
       keys: [
         { frame: 0, value: 0, ease: 'back-out' as const },
-        { frame: 10, value: 10, ease: 'linear' as const },
+        { frame: 10, value: 8, ease: 'linear' as const },
       ],
       before: 'hold' as const,
       after: 'hold' as const,
     };
     for (let frame = 0; frame <= 10; frame += 0.5) {
-      const value = resolveParam(spec, overshoot, frame) as number;
-      expect(value).toBeLessThanOrEqual(10);
+      const step = newStep('noise', { detail: overshoot });
+      const values = new GrowthValues({ steps: [step] }, { fps: 24, range: [0, 10] }, frame);
+      const value = values.one(stepOf('noise')!, step, 'detail') as number;
+      expect(value).toBeLessThanOrEqual(8);
       expect(Number.isInteger(value)).toBe(true);
     }
-    expect(resolveParam(spec, undefined, 3)).toBe(5);
+    const bare = { ...newStep('noise'), params: {} };
+    expect(
+      new GrowthValues({ steps: [bare] }, { fps: 24, range: [0, 10] }, 3).one(stepOf('noise')!, bare, 'detail'),
+    ).toBe(2);
   });
 
   test('tracks are refused where a value cannot be animated', () => {

@@ -1,15 +1,16 @@
 import * as z from 'zod';
 import { type Stop } from '../geometry/gradient';
-import { type ProfilePoint } from '../geometry/profile';
-import { type Vec3 } from '../geometry/vec';
+import { PROFILE_SHAPES, type ProfilePoint } from '../geometry/profile';
+import { type Anchor } from '../geometry/vec';
 import { EASE_NAMES } from '../time/easing';
 import { CYCLES, type Track } from '../time/track';
+import { VARIATIONS, type VariationKind } from './vary';
 
 // Compiling validators at run time needs eval, which the studio's content security policy forbids.
 z.config({ jitless: true });
 
 export const SCENE_FORMAT = 'uvrex-scene';
-export const SCENE_VERSION = 1;
+export const SCENE_VERSION = 3;
 
 const finite = z.number();
 const color = z.string().regex(/^#[0-9a-f]{6}$/i, 'must be a colour like #8fb84a');
@@ -18,6 +19,12 @@ const name = z.string().min(1).max(120);
 const seed = z.int().min(0).max(0xffffffff);
 
 export const vec3Schema = z.tuple([finite, finite, finite]);
+/** An anchor: a place in metres, then a thickness factor and a lean in degrees where they are not 1 and 0. */
+export const anchorSchema = z.union([
+  vec3Schema,
+  z.tuple([finite, finite, finite, finite.min(0).max(100)]),
+  z.tuple([finite, finite, finite, finite.min(0).max(100), finite.min(-36000).max(36000)]),
+]);
 
 export const easeSchema = z.union([
   z.enum(EASE_NAMES as [string, ...string[]]),
@@ -41,16 +48,41 @@ export const trackSchema = z.strictObject({
 });
 
 export const stopSchema = z.strictObject({ at: finite.min(0).max(1), color });
-export const profilePointSchema = z.strictObject({ at: finite.min(0).max(1), value: finite });
+export const profilePointSchema = z.strictObject({
+  at: finite.min(0).max(1),
+  value: finite,
+  shape: z.enum(PROFILE_SHAPES).optional(),
+});
+
+/** A value worked out at every frame; see `time/formula.ts`. */
+export const formulaSchema = z.strictObject({ formula: z.string().min(1).max(500) });
+
+/** How a number differs from path to path, or along each. */
+export const variationSchema = z.strictObject({
+  by: z.enum(VARIATIONS as unknown as [string, ...string[]]),
+  /** Largest difference, in the parameter's own unit. */
+  amount: finite,
+  /** Changes of the noise along a whole path. */
+  waves: finite.min(0).max(1000),
+  /** What the amount is multiplied by, from the first path to the last, or from base to tip. */
+  shape: z.array(profilePointSchema).min(1),
+});
+
+const drivenSchema = z.union([finite, trackSchema, formulaSchema]);
+
+/** A number that is not the same for all: what it is about, and by how much it differs. */
+export const variedSchema = z.strictObject({ base: drivenSchema, vary: variationSchema });
 
 /** Shape of any parameter value; whether it fits its step is checked against the step's declaration. */
 export const paramSchema = z.union([
   finite,
-  z.string().max(2000),
+  z.string().max(4000),
   z.boolean(),
   z.null(),
   trackSchema,
-  z.array(vec3Schema),
+  formulaSchema,
+  variedSchema,
+  z.array(anchorSchema),
   z.array(stopSchema),
   z.array(profilePointSchema),
 ]);
@@ -85,6 +117,14 @@ export const guideSchema = z.strictObject({
   size: vec3Schema,
 });
 
+/** A file kept inside the scene: what it was called, and its bytes in base64 (RFC 4648). Its id names its content. */
+export const assetSchema = z.strictObject({
+  id,
+  name,
+  kind: z.enum(['svg', 'font', 'sound']),
+  data: z.base64().max(44_000_000),
+});
+
 export const sceneSchema = z.strictObject({
   format: z.literal(SCENE_FORMAT),
   version: z.literal(SCENE_VERSION),
@@ -96,8 +136,11 @@ export const sceneSchema = z.strictObject({
     .tuple([z.int().min(-100000).max(100000), z.int().min(-100000).max(100000)])
     .refine(([first, last]) => first < last, 'the last frame must come after the first'),
   loop: z.boolean(),
+  /** Moments with a name, in rising order. */
+  markers: z.array(z.strictObject({ frame: z.int().min(-100000).max(100000), name: z.string().max(120) })).max(1000),
   growths: z.array(growthSchema).max(500),
   guides: z.array(guideSchema).max(500),
+  assets: z.array(assetSchema).max(200),
   /** Brightness of the picture, 1 as lit; colours offered first when choosing one. */
   finish: z.strictObject({ exposure: finite.min(0.05).max(8), palette: z.array(color).max(32) }),
   camera: z.strictObject({ position: vec3Schema, target: vec3Schema, fov: finite.min(5).max(120) }),
@@ -123,8 +166,30 @@ export const sceneSchema = z.strictObject({
 
 type Schema = z.infer<typeof sceneSchema>;
 
-/** The value of a parameter in the document: constant, or a track. */
-export type ParamValue = number | string | boolean | null | Track | Vec3[] | Stop[] | ProfilePoint[];
+export type Asset = Schema['assets'][number];
+export type Guide = Schema['guides'][number];
+
+export interface Formula {
+  formula: string;
+}
+
+export interface Variation {
+  by: VariationKind;
+  amount: number;
+  waves: number;
+  shape: ProfilePoint[];
+}
+
+/** A number in the document: constant, track or formula. */
+export type Driven = number | Track | Formula;
+
+export interface Varied {
+  base: Driven;
+  vary: Variation;
+}
+
+/** The value of a parameter in the document. */
+export type ParamValue = Driven | Varied | string | boolean | null | Anchor[] | Stop[] | ProfilePoint[];
 
 export interface Step extends Omit<z.infer<typeof stepSchema>, 'params'> {
   params: Record<string, ParamValue>;
@@ -138,6 +203,21 @@ export interface Scene extends Omit<Schema, 'growths'> {
   growths: Growth[];
 }
 
-/** Whether a parameter value is animated. */
-export const isTrack = (value: ParamValue | undefined): value is Track =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
+const holds = (value: ParamValue | undefined, key: string): boolean =>
+  typeof value === 'object' && value !== null && !Array.isArray(value) && key in value;
+
+/** Whether a parameter value has keys of its own. */
+export const isTrack = (value: ParamValue | undefined): value is Track => holds(value, 'keys');
+
+/** Whether a parameter value is a formula. */
+export const isFormula = (value: ParamValue | undefined): value is Formula => holds(value, 'formula');
+
+/** Whether a parameter value differs from path to path. */
+export const isVaried = (value: ParamValue | undefined): value is Varied => holds(value, 'vary');
+
+/** What drives a number, its variation left aside. */
+export const baseOf = (value: ParamValue | undefined): ParamValue | undefined => (isVaried(value) ? value.base : value);
+
+/** The same value with another base. */
+export const withBase = (value: ParamValue | undefined, base: ParamValue): ParamValue =>
+  isVaried(value) ? { ...value, base: base as Driven } : base;

@@ -1,10 +1,12 @@
+import { type Asset } from '../scene/schema';
 import { type Form, type FormKind } from '../geometry/form';
 import { type Stop } from '../geometry/gradient';
 import { type ProfilePoint } from '../geometry/profile';
-import { type Vec3 } from '../geometry/vec';
+import { type Anchor, type Vec3 } from '../geometry/vec';
+import { type VariedNumber } from '../scene/vary';
 
 /** What a number means. Shares are stored 0..1 and shown in percent. */
-export type Unit = 'm' | 'deg' | 'share' | 'count' | 'turns' | 's' | 'per-second' | 'plain';
+export type Unit = 'm' | 'deg' | 'share' | 'count' | 'turns' | 's' | 'per-second' | 'hz' | 'plain';
 
 interface Common {
   label: string;
@@ -26,6 +28,28 @@ export interface NumberParam extends Common {
   whole?: boolean;
   /** Fields that belong together in one row share a group name. */
   group?: string;
+  /** Whether it can differ from path to path, or along each path too. The step asks `context.varied` then. */
+  varies?: 'path' | 'along';
+}
+
+export interface TextParam extends Common {
+  type: 'text';
+  default: string;
+  most: number;
+}
+
+export interface AssetParam extends Common {
+  type: 'asset';
+  kind: Asset['kind'];
+  /** Files that come with Uvrex, by the name that stands for them. */
+  shipped: readonly { value: string; label: string }[];
+  default: string | null;
+}
+
+/** A guide of the scene, or the growing tips of a growth. */
+export interface GuideParam extends Common {
+  type: 'guide';
+  default: null;
 }
 
 export interface ChoiceParam extends Common {
@@ -59,22 +83,34 @@ export interface ProfileParam extends Common {
 
 export interface AnchorsParam extends Common {
   type: 'anchors';
-  default: readonly Vec3[];
+  default: readonly Anchor[];
 }
 
 export interface GrowthParam extends Common {
   type: 'growth';
   default: null;
+  /** Looked at as it stands at the last frame. */
+  still?: boolean;
 }
 
 export type ParamSpec =
-  NumberParam | ChoiceParam | ToggleParam | ColorParam | GradientParam | ProfileParam | AnchorsParam | GrowthParam;
+  | NumberParam
+  | ChoiceParam
+  | ToggleParam
+  | ColorParam
+  | GradientParam
+  | ProfileParam
+  | AnchorsParam
+  | GrowthParam
+  | TextParam
+  | AssetParam
+  | GuideParam;
 
 export type ParamSpecs = Record<string, ParamSpec>;
 
 /** The value that a parameter has at one frame. */
 export type ParamConstant =
-  number | string | boolean | null | readonly Stop[] | readonly ProfilePoint[] | readonly Vec3[];
+  number | string | boolean | null | readonly Stop[] | readonly ProfilePoint[] | readonly Anchor[];
 export type Resolved = Record<string, ParamConstant>;
 
 type Plain<T> = T extends NumberParam
@@ -86,46 +122,72 @@ type Plain<T> = T extends NumberParam
       : T extends ProfileParam
         ? readonly ProfilePoint[]
         : T extends AnchorsParam
-          ? readonly Vec3[]
-          : T extends GrowthParam
+          ? readonly Anchor[]
+          : T extends GrowthParam | AssetParam | GuideParam
             ? string | null
             : string;
 
 /** The resolved parameters of a step, as its `run` receives them. */
 export type ParamsOf<S extends ParamSpecs> = { [K in keyof S]: Plain<S[K]> };
 
+/** What steps leave behind only when a later one wants it: how long ago the front passed each point. */
+export type Want = 'age';
+export type Wants = ReadonlySet<Want>;
+
 /** What a step may ask of the evaluation it runs in. */
 export interface StepContext {
   /** Frame of this growth, after its shift. */
   frame: number;
+  /** Frame of the scene. */
+  sceneFrame: number;
   fps: number;
   /** First and last frame of the scene, both played. */
   range: readonly [number, number];
   /** Seed of this step: scene, growth and step mixed. */
   seed: number;
+  /** What later steps of the growth want. */
+  wants: Wants;
   /** Announces what is about to be made, and throws a Problem when it would pass a budget. */
   claim(kind: 'points' | 'faces' | 'copies', amount: number, lower: string): void;
   /** One of this step's numbers at another frame of this growth: for what runs staggered. */
   numberAt(param: string, frame: number): number;
-  /** The form of another growth at this frame, as the evaluation has already made it. */
+  /** Whether one of this step's numbers differs from path to path. */
+  varies(param: string): boolean;
+  /** One of this step's numbers without its variation. */
+  plain(param: string): number;
+  /** One of this step's numbers at any path or point, with its variation. */
+  varied(param: string): VariedNumber;
+  /** Bytes of a file: one that the scene keeps, or one that comes with Uvrex. */
+  asset(id: string): Promise<Uint8Array>;
+  /** The places that a guide parameter stands for: one for a guide, one a path for the tips of a growth. */
+  places(guide: string): Vec3[];
+  /** The form of another growth, as the evaluation has already made it: at this frame, or where the parameter says so at the last. */
   other(growthId: string): Form;
+  /** The form at the last frame of any growth that copies show. */
+  item(growthId: string): Promise<Form>;
   /** To be awaited between chunks of long work: lets messages in, and throws when the work is no longer wanted. */
   breathe(): Promise<void>;
 }
 
-export type Family = 'start' | 'shape' | 'grow' | 'skin' | 'finish';
+export type Family = 'start' | 'shape' | 'grow' | 'skin' | 'place' | 'finish';
 
 export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   kind: string;
   family: Family;
   label: string;
+  /** Strokes on a field of 20 × 20, as SVG path data. */
+  icon: string;
   help: string;
   /** Kinds of geometry that must be there already. Steps that take nothing add to what is there. */
   takes: readonly FormKind[];
+  /** Kinds of which one must be there, where a step works on any of them. */
+  takesOne?: readonly FormKind[];
   gives: readonly FormKind[];
   params: S;
   /** True when the result depends on the frame beyond its parameters' values. */
-  timed?: (params: ParamsOf<S>) => boolean;
+  timed?: (params: ParamsOf<S>, wants: Wants) => boolean;
+  /** What it wants earlier steps to leave behind, where that costs them work. */
+  wants?: (params: ParamsOf<S>) => readonly Want[];
   /** One line on what the step does now, for the stem. */
   summary(params: ParamsOf<S>): string;
   run(form: Form, params: ParamsOf<S>, context: StepContext): Form | Promise<Form>;

@@ -1,18 +1,37 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { kindsOf } from '../geometry/form';
 import { newGrowth, newStep } from '../scene/make';
-import { sceneOf, testEvaluator } from '../testing';
+import { sceneOf, shipForTests, testEvaluator } from '../testing';
+import { type StepDeclaration } from './declare';
 import { stepOf, STEPS } from './index';
+
+const FONT = join(__dirname, '../../../../examples/assets/bricolage-grotesque-800.woff');
+beforeAll(() => shipForTests(async () => new Uint8Array(readFileSync(FONT))));
+
+/** Parameters that name a growth or a file, which have no default. */
+const filled = ({ params }: StepDeclaration): Record<string, string> =>
+  Object.fromEntries(
+    Object.entries(params).flatMap(([name, { type, default: value }]) =>
+      type === 'growth' ? [[name, 'source']] : type === 'asset' && value === null ? [[name, 'drawing']] : [],
+    ),
+  );
 
 test.each(STEPS.map(({ kind }) => kind))('%s gives what it declares, on what it takes', async (kind) => {
   const declaration = stepOf(kind)!;
   const scene = sceneOf([
     ...(declaration.takes.includes('paths') || declaration.takes.includes('mesh')
-      ? [newStep('helix', { points: 40 })]
+      ? [kind === 'plate' ? newStep('arc') : newStep('helix', { points: 40 })]
       : []),
+    ...(declaration.takesOne ? [newStep('helix', { points: 40 })] : []),
     ...(declaration.takes.includes('mesh') ? [newStep('tube', { sides: 4 })] : []),
-    newStep(kind, kind === 'shared' ? { growth: 'source' } : {}),
+    ...(declaration.takes.includes('points') ? [newStep('phyllotaxis', { count: 20 })] : []),
+    ...(declaration.takes.includes('copies') ? [newStep('helix'), newStep('along', { growth: 'source' })] : []),
+    newStep(kind, filled(declaration)),
   ]);
-  scene.growths.push({ ...newGrowth('Source', 1, [newStep('line')]), id: 'source' });
+  scene.growths.push({ ...newGrowth('Source', 1, [newStep('line'), newStep('tube', { sides: 4 })]), id: 'source' });
+  const data = Buffer.from('<svg><path d="M0 0H5V3Z"/></svg>').toString('base64');
+  scene.assets.push({ id: 'drawing', name: 'A drawing', kind: 'svg', data });
   const [growth] = (await testEvaluator().evaluate(scene, 5)).growths;
   expect(growth.notices).toEqual([]);
   expect(kindsOf(growth.form!)).toEqual(expect.arrayContaining([...declaration.gives]));
@@ -29,6 +48,16 @@ test.each(STEPS.map(({ kind }) => kind))('%s leaves its input as it was', async 
   scene.growths = [{ ...scene.growths[0], steps: [...before, { ...newStep(kind), id: 'added' }] }];
   await evaluator.evaluate({ ...scene }, 5);
   expect(alone).toEqual(copy);
+});
+
+test('every step has help, and a sign of its own within its field', () => {
+  const icons = STEPS.map(({ icon }) => icon);
+  expect(new Set(icons).size).toBe(icons.length);
+  for (const { icon, help, kind } of STEPS) {
+    expect([kind, /^M[-\d.\sA-Za-z]+$/.test(icon)]).toEqual([kind, true]);
+    for (const number of icon.match(/\d+(\.\d+)?/g)!) expect(Number(number)).toBeLessThanOrEqual(20);
+    expect(help.length).toBeGreaterThan(20);
+  }
 });
 
 test("every choice's default is one of its options, and sliders lie within what is allowed", () => {

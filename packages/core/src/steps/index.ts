@@ -1,31 +1,57 @@
 import { type StepDeclaration } from './declare';
 import { finish } from './finish/finish';
 import { grow } from './grow/grow';
+import { along } from './place/along';
+import { clearance } from './place/clearance';
+import { falloff } from './place/falloff';
+import { offset } from './place/offset';
+import { onPoints } from './place/onPoints';
+import { tips } from './place/tips';
 import { bend } from './shape/bend';
+import { blend } from './shape/blend';
 import { noise } from './shape/noise';
+import { cup } from './shape/cup';
+import { fold } from './shape/fold';
+import { plate } from './skin/plate';
 import { respace } from './shape/respace';
+import { rollUp } from './shape/rollUp';
+import { softNormals } from './skin/softNormals';
+import { subdivide } from './skin/subdivide';
+import { taper } from './shape/taper';
+import { thicken } from './skin/thicken';
 import { smooth } from './shape/smooth';
 import { strands } from './shape/strands';
+import { thin } from './shape/thin';
 import { transform } from './shape/transform';
 import { twist } from './shape/twist';
 import { wave } from './shape/wave';
+import { ribbon } from './skin/ribbon';
 import { sweep } from './skin/sweep';
 import { tube } from './skin/tube';
+import { wire } from './skin/wire';
 import { arc } from './start/arc';
+import { blade } from './start/blade';
 import { catenary } from './start/catenary';
 import { drawn } from './start/drawn';
+import { edges } from './start/edges';
 import { fractal } from './start/fractal';
 import { helix } from './start/helix';
 import { line } from './start/line';
+import { phyllotaxis } from './start/phyllotaxis';
 import { shared } from './start/shared';
+import { solid } from './start/solid';
+import { text } from './start/text';
+import { vector } from './start/vector';
 
 // The list holds steps of many parameter types; whoever runs one has checked the parameters against its declaration.
 const list = [
-  ...[drawn, line, arc, helix, catenary, fractal, shared],
-  ...[respace, smooth, noise, wave, bend, twist, transform, strands],
+  ...[drawn, line, arc, helix, catenary, fractal, text, vector, edges, shared, solid, blade, phyllotaxis],
+  ...[respace, smooth, thin, noise, wave, bend, twist, rollUp, fold, taper, cup, transform, blend, strands],
+  ...[subdivide, thicken, softNormals],
   grow,
-  ...[tube, sweep],
+  ...[tube, sweep, ribbon, wire, plate],
   finish,
+  ...[along, onPoints, tips, offset, falloff, clearance],
 ] as unknown as StepDeclaration[];
 
 /** Every step there is, in the order of work. */

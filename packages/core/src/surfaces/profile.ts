@@ -1,27 +1,37 @@
+import earcut from 'earcut';
+import { doubleArea, type Region } from '../outline/region';
+
 /**
- * A closed contour to be swept, in the plane square to a path: x along the path's normal, y along tangent × normal. It
- * runs anticlockwise seen from the path's tip, and every point of it is seen from the middle, so that caps can be fans.
+ * What is swept: closed contours in the plane square to a path, x along the path's normal, y along tangent × normal.
+ * Outer contours run anticlockwise seen from the path's tip, holes clockwise.
  */
 export interface SweepProfile {
-  /** Places in units of the radius; the last column repeats the first. Hard corners stand twice. */
+  /** Places in units of the radius. The last column of a contour repeats its first; hard corners stand twice. */
   x: Float64Array;
   y: Float64Array;
   /** Outward unit normals of the columns. */
   nx: Float64Array;
   ny: Float64Array;
-  /** 0 where a column begins a new face at a hard corner. */
+  /** 0 where a column begins a new face: at hard corners, and at the first column of each contour. */
   joined: Uint8Array;
-  /** Share of the way round, 0..1, for texture coordinates. */
+  /** Way round from the contour's first corner, in lengths of the longest contour, for texture coordinates. */
   share: Float64Array;
+  /** Length of the longest contour, in units of the radius. */
+  round: number;
+  /** Largest distance of a column from the middle. */
+  reach: number;
+  /** Triangles over the columns that close an end, anticlockwise seen from the tip. */
+  cap: Uint32Array;
 }
+
+type Corner = readonly [number, number];
+
+/** Corners that turn by more than this keep an edge where edges are to be hard, degrees. */
+const CREASE = 25;
 
 /** A circle of straight sides with smooth normals. */
 export function circleProfile(sides: number): SweepProfile {
-  const corners = Array.from({ length: sides }, (_, j): [number, number] => [
-    Math.cos((2 * Math.PI * j) / sides),
-    Math.sin((2 * Math.PI * j) / sides),
-  ]);
-  return contourProfile(corners, false, corners);
+  return contourProfile(polygonCorners(sides), false);
 }
 
 /** A regular polygon on the unit circle. */
@@ -65,57 +75,162 @@ export const bandCorners = (thick: number): [number, number][] => [
   [-1, -thick],
 ];
 
+/** Half a ring over the path, `thick` of its radius strong, of `steps` pieces. */
+export function archCorners(thick: number, steps: number): [number, number][] {
+  const half = (radius: number, back: boolean): [number, number][] =>
+    Array.from({ length: steps + 1 }, (_, k) => {
+      const angle = (Math.PI * (back ? steps - k : k)) / steps;
+      return [radius * Math.cos(angle), radius * Math.sin(angle)];
+    });
+  return [...half(1, false), ...half(Math.max(0.001, 1 - thick), true)];
+}
+
+/** A closed outline drawn as its distance from the middle at each angle, on `steps` corners. */
+export const roundCornersOf = (radius: (share: number) => number, steps: number): [number, number][] =>
+  Array.from({ length: steps }, (_, j) => {
+    const [share, r] = [j / steps, Math.max(0.001, radius(j / steps))];
+    return [r * Math.cos(2 * Math.PI * share), r * Math.sin(2 * Math.PI * share)];
+  });
+
+/** Columns of a single contour; see `regionProfile`. */
+export const contourProfile = (corners: readonly Corner[], hard: boolean): SweepProfile =>
+  regionProfile([{ outer: corners.flat(), holes: [] }], hard);
+
 /**
- * Columns of a contour.
- * @param corners anticlockwise, each seen from the middle
- * @param hard keeps its edges in the normals
- * @param normals smooth normals of the corners; the mean of the neighbouring sides where left out
+ * The profile of any regions with their holes, as they are: not centred, not scaled.
+ * @param hard keeps edges in the normals where corners are sharp
  */
-export function contourProfile(
-  corners: readonly (readonly [number, number])[],
-  hard: boolean,
-  normals?: readonly (readonly [number, number])[],
-): SweepProfile {
-  const n = corners.length;
-  const side = (j: number): [number, number] => {
-    const [a, b] = [corners[j % n], corners[(j + 1) % n]];
+export function regionProfile(regions: readonly Region[], hard: boolean): SweepProfile {
+  const columns: Columns = { x: [], y: [], nx: [], ny: [], joined: [], share: [] };
+  const cap: number[] = [];
+  const round = Math.max(...regions.flatMap(({ outer, holes }) => [outer, ...holes].map(lengthOf)));
+  for (const { outer, holes } of regions.map(cleaned)) {
+    const flat: number[] = [];
+    const starts: number[] = [];
+    const columnOf: number[] = [];
+    for (const contour of [outer, ...holes]) {
+      if (flat.length > 0) starts.push(flat.length / 2);
+      flat.push(...contour);
+      columnOf.push(...addContour(columns, contour, hard, round));
+    }
+    const triangles = earcut(flat, starts);
+    for (let t = 0; t < triangles.length; t += 3) {
+      const [a, b, c] = triangles.slice(t, t + 3);
+      const area = doubleArea([a, b, c].flatMap((i) => [flat[2 * i], flat[2 * i + 1]]));
+      const turned = area >= 0 ? [a, b, c] : [a, c, b];
+      cap.push(...turned.map((i) => columnOf[i]));
+    }
+  }
+  let reach = 0;
+  columns.x.forEach((x, j) => (reach = Math.max(reach, Math.hypot(x, columns.y[j]))));
+  return {
+    x: Float64Array.from(columns.x),
+    y: Float64Array.from(columns.y),
+    nx: Float64Array.from(columns.nx),
+    ny: Float64Array.from(columns.ny),
+    joined: Uint8Array.from(columns.joined),
+    share: Float64Array.from(columns.share),
+    round,
+    reach,
+    cap: Uint32Array.from(cap),
+  };
+}
+
+/** Without corners that turn nowhere: triangulation would leave them out of the cap, and so open its rim. */
+const cleaned = ({ outer, holes }: Region): Region => ({
+  outer: straightened(distinct(outer)),
+  holes: holes.map((hole) => straightened(distinct(hole))),
+});
+
+/** Corners that stand where the one before stands are left out. */
+function distinct(contour: readonly number[]): number[] {
+  const kept: number[] = [];
+  const n = contour.length;
+  const apart = (i: number, x: number, y: number): boolean => Math.hypot(contour[i] - x, contour[i + 1] - y) > 1e-9;
+  for (let i = 0; i < n; i += 2) {
+    const k = kept.length;
+    if (k > 0 && !apart(i, kept[k - 2], kept[k - 1])) continue;
+    // The last must not stand where the first does.
+    if (i > 0 && i === n - 2 && !apart(i, contour[0], contour[1])) continue;
+    kept.push(contour[i], contour[i + 1]);
+  }
+  return kept;
+}
+
+function straightened(contour: number[]): number[] {
+  const kept: number[] = [];
+  const n = contour.length;
+  for (let i = 0; i < n; i += 2) {
+    const [x, y] = [contour[i], contour[i + 1]];
+    const [ax, ay] = kept.length > 0 ? kept.slice(-2) : [contour[n - 2], contour[n - 1]];
+    const [bx, by] = [contour[(i + 2) % n], contour[(i + 3) % n]];
+    const turn = (x - ax) * (by - y) - (y - ay) * (bx - x);
+    if (Math.abs(turn) > 1e-12 * Math.hypot(x - ax, y - ay) * Math.hypot(bx - x, by - y)) kept.push(x, y);
+  }
+  return kept.length >= 6 ? kept : contour;
+}
+
+type Columns = Record<'x' | 'y' | 'nx' | 'ny' | 'joined' | 'share', number[]>;
+
+function lengthOf(contour: readonly number[]): number {
+  let sum = 0;
+  const n = contour.length;
+  for (let i = 0; i < n; i += 2)
+    sum += Math.hypot(contour[(i + 2) % n] - contour[i], contour[(i + 3) % n] - contour[i + 1]);
+  return sum;
+}
+
+/** Adds a contour's columns; gives the column at which each corner stands first. */
+function addContour(columns: Columns, contour: readonly number[], hard: boolean, round: number): number[] {
+  const n = contour.length / 2;
+  const corner = (j: number): Corner => [contour[2 * (j % n)], contour[2 * (j % n) + 1]];
+  const sides = Array.from({ length: n }, (_, j): Corner => {
+    const [a, b] = [corner(j), corner(j + 1)];
     const length = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
     return [(b[1] - a[1]) / length, -(b[0] - a[0]) / length];
+  });
+  const limit = Math.cos((CREASE * Math.PI) / 180);
+  const sharp = (j: number): boolean => {
+    const [a, b] = [sides[(j + n - 1) % n], sides[j % n]];
+    return hard && a[0] * b[0] + a[1] * b[1] < limit;
   };
-  const smooth = (j: number): readonly [number, number] => {
-    if (normals) return normals[j % n];
-    const [a, b] = [side((j + n - 1) % n), side(j % n)];
-    const sum = [a[0] + b[0], a[1] + b[1]];
-    const length = Math.hypot(sum[0], sum[1]);
-    return length > 1e-9 ? [sum[0] / length, sum[1] / length] : a;
+  const smooth = (j: number): Corner => {
+    const [a, b] = [sides[(j + n - 1) % n], sides[j % n]];
+    const length = Math.hypot(a[0] + b[0], a[1] + b[1]);
+    return length > 1e-9 ? [(a[0] + b[0]) / length, (a[1] + b[1]) / length] : a;
   };
-  const columns = hard ? 2 * n : n + 1;
-  const profile: SweepProfile = {
-    x: new Float64Array(columns),
-    y: new Float64Array(columns),
-    nx: new Float64Array(columns),
-    ny: new Float64Array(columns),
-    joined: new Uint8Array(columns),
-    share: new Float64Array(columns),
+  let way = 0;
+  const put = (j: number, [nx, ny]: Corner, joined: boolean): number => {
+    const [x, y] = corner(j);
+    columns.x.push(x);
+    columns.y.push(y);
+    columns.nx.push(nx);
+    columns.ny.push(ny);
+    columns.joined.push(joined ? 1 : 0);
+    return columns.share.push(way / round) - 1;
   };
-  let round = 0;
-  const lengths = corners.map((a, j) => Math.hypot(corners[(j + 1) % n][0] - a[0], corners[(j + 1) % n][1] - a[1]));
-  const total = lengths.reduce((sum, length) => sum + length, 0);
-  const put = (column: number, j: number, normal: readonly [number, number], joined: boolean, way: number): void => {
-    profile.x[column] = corners[j % n][0];
-    profile.y[column] = corners[j % n][1];
-    profile.nx[column] = normal[0];
-    profile.ny[column] = normal[1];
-    profile.joined[column] = joined ? 1 : 0;
-    profile.share[column] = way;
-  };
-  for (let j = 0; j < n; j++) {
-    if (hard) {
-      put(2 * j, j, side(j), false, round / total);
-      put(2 * j + 1, j + 1, side(j), true, (round + lengths[j]) / total);
-    } else put(j, j, smooth(j), j > 0, round / total);
-    round += lengths[j];
+  const first = [put(0, sharp(0) ? sides[0] : smooth(0), false)];
+  for (let j = 1; j <= n; j++) {
+    const [a, b] = [corner(j - 1), corner(j)];
+    way += Math.hypot(b[0] - a[0], b[1] - a[1]);
+    const edge = sharp(j);
+    const column = put(j, edge ? sides[j - 1] : smooth(j), true);
+    if (j < n) first.push(edge ? put(j, sides[j], false) : column);
   }
-  if (!hard) put(n, n, smooth(n), true, 1);
-  return profile;
+  return first;
+}
+
+/** Regions moved and scaled so that the box round them is centred and reaches to ±1 on its longer side. */
+export function fitted(regions: readonly Region[]): Region[] {
+  let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (const { outer } of regions) {
+    for (let i = 0; i < outer.length; i += 2) {
+      [left, right] = [Math.min(left, outer[i]), Math.max(right, outer[i])];
+      [low, high] = [Math.min(low, outer[i + 1]), Math.max(high, outer[i + 1])];
+    }
+  }
+  const k = 2 / Math.max(right - left, high - low, 1e-12);
+  const moved = (contour: number[]): number[] =>
+    contour.map((value, i) => k * (value - (i % 2 === 0 ? left + right : low + high) / 2));
+  return regions.map(({ outer, holes }) => ({ outer: moved(outer), holes: holes.map(moved) }));
 }

@@ -1,4 +1,4 @@
-import { type Paths } from '../geometry/paths';
+import { FAR, NEAR, type Paths } from '../geometry/paths';
 
 /** How the end of a tube is made. */
 export type Cap = 'open' | 'flat' | 'round' | 'pointed';
@@ -8,13 +8,18 @@ export interface TubeShape {
   radius: number;
   /** Factor on the radius at position 0..1. */
   along: (position: number) => number;
-  /** Whether that position runs over the whole path or over what has grown of it. */
-  follows: 'whole' | 'grown';
+  /** Whether that position runs over the whole path, what has grown of it, or a length back from the tip. */
+  follows: 'whole' | 'grown' | 'tip';
+  /** Length from the tip that the position runs over when it follows the tip, metres. */
+  reach?: number;
   /** Length of growth over which thickness comes up from nothing, metres. */
   swell: number;
+  /** Corners of the circle, which tell how finely round ends are made. */
   sides: number;
   start: Cap;
   end: Cap;
+  /** Half the thickness across, metres, where it does not follow the radius: for ribbons. */
+  deep?: number;
 }
 
 /** A cone's height over its base radius, for pointed ends. */
@@ -25,8 +30,11 @@ const POINT_HEIGHT = 2.5;
  * Each is a circle about path point `point[i]`, pushed along its tangent by `shift[i]`.
  */
 export interface Rings {
-  /** Id of the path. */
+  /** Id of the path, its place among the paths, and its first and last point. */
   id: number;
+  path: number;
+  first: number;
+  last: number;
   count: number;
   point: Uint32Array;
   shift: Float64Array;
@@ -36,10 +44,16 @@ export interface Rings {
   ahead: Float64Array;
   /** Arc length on the whole path, metres. */
   arc: Float64Array;
-  /** Arc length at the tip, metres. */
-  end: number;
+  /** Arc lengths of the growing ends, metres; out of reach where an end does not grow. */
+  far: number;
+  near: number;
   /** 0 where a hard edge separates the ring from the one before. */
   joined: Uint8Array;
+  /** Rings that are filled by the profile's cap, 1 where the fill looks ahead, −1 where it looks back. */
+  fills: { ring: number; way: 1 | -1 }[];
+  /** Half the thickness across, metres; null where it is the radius. */
+  deep: number | null;
+  closed: boolean;
 }
 
 /** Rings along path p, or null where there is nothing to skin. */
@@ -54,6 +68,9 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
   const room = body + 2 * (capRings + 1);
   const rings: Rings = {
     id: paths.ids[p],
+    path: p,
+    first: a,
+    last: b - 1,
     count: 0,
     point: new Uint32Array(room),
     shift: new Float64Array(room),
@@ -61,8 +78,12 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
     out: new Float64Array(room),
     ahead: new Float64Array(room),
     arc: new Float64Array(room),
-    end: 0,
+    far: Infinity,
+    near: -Infinity,
     joined: new Uint8Array(room),
+    fills: [],
+    deep: shape.deep ?? null,
+    closed,
   };
 
   const arc = new Float64Array(body);
@@ -80,16 +101,21 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
   const rise = shape.swell > 0 && !closed ? smooth(Math.min(1, length / shape.swell)) : 1;
   const thickness = shape.radius * rise;
   const { along } = shape;
-  const whole = shape.follows === 'whole';
+  const { follows } = shape;
+  const reach = shape.reach && shape.reach > 0 ? shape.reach : length;
+  // From the tip, the profile's far end lies on the tip, and all beyond its length is as its base.
+  const position = (k: number): number =>
+    follows === 'whole' ? u[a + k] : follows === 'grown' ? arc[k] / length : Math.max(0, 1 - (length - arc[k]) / reach);
   const radius = new Float64Array(body);
   for (let k = 0; k < n; k++) {
-    const r = thickness * size[a + k] * along(whole ? u[a + k] : arc[k] / length);
+    const r = thickness * size[a + k] * along(position(k));
     radius[k] = r > 0 ? r : 0;
   }
   if (closed) radius[n] = radius[0];
 
   const first = cutFrom[p];
-  rings.end = first + length;
+  if (paths.fronts[p] & FAR) rings.far = first + length;
+  if (paths.fronts[p] & NEAR) rings.near = first;
   const add = (
     point: number,
     shift: number,
@@ -110,10 +136,10 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
   };
   const cap = (kind: Cap, atEnd: boolean): void => {
     const [point, r, s, way] = atEnd ? [b - 1, radius[n - 1], length, 1] : [a, radius[0], 0, -1];
-    if (kind === 'open' || !(r > 0)) return;
+    if (kind === 'open' || !(r > 0 || shape.deep)) return;
     // Listed from the rim outwards, and read backwards at the start, where the rim comes last.
     const profile: [shift: number, radius: number, out: number, ahead: number][] = [];
-    if (kind === 'flat') profile.push([0, r, 0, 1], [0, 0, 0, 1]);
+    if (kind === 'flat') profile.push([0, r, 0, 1]);
     else if (kind === 'pointed') {
       const slant = Math.hypot(1, POINT_HEIGHT);
       const normal = [POINT_HEIGHT / slant, 1 / slant] as const;
@@ -128,6 +154,7 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
     if (!atEnd) profile.reverse();
     profile.forEach(([shift, pr, out, ahead], q) => {
       const hard = kind !== 'round' && atEnd && q === 0;
+      if (kind === 'flat') rings.fills.push({ ring: rings.count, way: atEnd ? 1 : -1 });
       add(point, way * shift, pr, out, way * ahead, s, !(hard || (!atEnd && q === 0)));
     });
   };
@@ -155,11 +182,13 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
 
 const smooth = (t: number): number => t * t * (3 - 2 * t);
 
-/** Triangles that rings of this many sides make: rows at a ring without radius have one a side instead of two. */
+/** Whether a ring has any extent: rows at one without have one triangle a side instead of two. */
+export const hasExtent = (rings: Rings, i: number): boolean => rings.radius[i] > 0 || rings.deep !== null;
+
+/** Triangles between rings of this many sides. */
 export function ringFaces(rings: Rings, sides: number): number {
   let faces = 0;
-  for (let i = 1; i < rings.count; i++) {
-    if (rings.joined[i]) faces += sides * ((rings.radius[i - 1] > 0 ? 1 : 0) + (rings.radius[i] > 0 ? 1 : 0));
-  }
+  for (let i = 1; i < rings.count; i++)
+    if (rings.joined[i]) faces += sides * ((hasExtent(rings, i - 1) ? 1 : 0) + (hasExtent(rings, i) ? 1 : 0));
   return faces;
 }

@@ -2,7 +2,7 @@ import { withFrames } from '../curves/pathFrames';
 import { type Mesh } from '../geometry/mesh';
 import { type FramedPaths, type Paths, pathCount } from '../geometry/paths';
 import { circleProfile, type SweepProfile } from './profile';
-import { type Rings, type TubeShape, ringFaces, ringsOf } from './rings';
+import { hasExtent, type Rings, type TubeShape, ringFaces, ringsOf } from './rings';
 
 /** What a sweep asks of its surroundings; all optional. */
 export interface SweepHooks {
@@ -48,13 +48,15 @@ export async function sweepProfile(
     if (!made) continue;
     all.push(made);
     rings += made.count;
-    faces += ringFaces(made, strips);
+    faces += ringFaces(made, strips) + (made.fills.length * profile.cap.length) / 3;
   }
   const vertices = rings * columns;
   hooks.claim?.(vertices, faces);
 
   const mesh = allocate(vertices, faces, all.length);
-  const perTurn = shape.radius > 0 ? 1 / (2 * Math.PI * shape.radius) : 1;
+  if (paths.age) mesh.age = new Float32Array(vertices);
+  if (paths.level) mesh.levels = Float32Array.from(all, ({ path }) => paths.level![path]);
+  const perTurn = shape.radius > 0 ? 1 / (profile.round * shape.radius) : 1;
   let vertex = 0;
   let index = 0;
   for (const [k, made] of all.entries()) {
@@ -63,6 +65,7 @@ export async function sweepProfile(
     mesh.parts[2 * k + 1] = made.id;
     writeVertices(mesh, vertex, made, paths, profile, perTurn, roll);
     index = writeFaces(mesh.indices, index, vertex, made, profile.joined);
+    index = writeFills(mesh.indices, index, vertex, made, profile);
     vertex += made.count * columns;
   }
   return mesh;
@@ -81,6 +84,8 @@ function allocate(vertices: number, faces: number, paths: number): SweptMesh {
     tip: floats(9, 1),
     parts: new Uint32Array(2 * paths),
     indices: new Uint32Array(buffer, 40 * vertices, 3 * faces),
+    age: null,
+    levels: null,
     colors: null,
     glow: null,
   };
@@ -99,9 +104,10 @@ function writeVertices(
   { roll, twist }: Roll,
 ): void {
   const { positions, normals, uvs, u, tip } = mesh;
-  const { x: px, y: py, nx: mx, ny: my, share } = profile;
+  const { x: px, y: py, nx: mx, ny: my, share, reach } = profile;
   const columns = px.length;
-  const turned = roll !== 0 || twist !== 0;
+  const { lean } = paths;
+  const bend: [number, number, number] = [0, 0, 0];
   const places = paths.positions;
   const along = paths.tangents;
   const beside = paths.normals;
@@ -120,9 +126,10 @@ function writeVertices(
     let by = tz * nx - tx * nz;
     let bz = tx * ny - ty * nx;
     const rest = i > 0 && point < rings.point[i - 1] ? 1 : paths.u[point];
-    if (turned) {
-      const c = Math.cos(roll + twist * rest);
-      const s = Math.sin(roll + twist * rest);
+    const angle = roll + twist * rest + (lean ? lean[point] : 0);
+    if (angle !== 0) {
+      const c = Math.cos(angle);
+      const s = Math.sin(angle);
       [nx, bx] = [nx * c + bx * s, bx * c - nx * s];
       [ny, by] = [ny * c + by * s, by * c - ny * s];
       [nz, bz] = [nz * c + bz * s, bz * c - nz * s];
@@ -132,16 +139,29 @@ function writeVertices(
     const y = places[q + 1] + shift * ty;
     const z = places[q + 2] + shift * tz;
     const r = rings.radius[i];
+    const across = rings.deep ?? r;
+    const tight = bendAt(rings, point, paths, bend) * Math.max(r, across) * reach > EASY_BEND;
+    const kn = bend[0] * nx + bend[1] * ny + bend[2] * nz;
+    const kb = bend[0] * bx + bend[1] * by + bend[2] * bz;
     const out = rings.out[i];
     const ahead = rings.ahead[i];
     const ax = ahead * tx;
     const ay = ahead * ty;
     const az = ahead * tz;
     const far = rings.arc[i] * perTurn;
-    const behind = Math.max(0, rings.end - rings.arc[i]);
+    const behind = Math.max(0, Math.min(rings.far - rings.arc[i], rings.arc[i] - rings.near));
+    if (mesh.age) mesh.age.fill(paths.age![point], v, v + columns);
     for (let j = 0; j < columns; j++) {
-      const cx = r * px[j];
-      const cy = r * py[j];
+      let cx = r * px[j];
+      let cy = across * py[j];
+      if (tight) {
+        const inward = cx * kn + cy * kb;
+        if (inward > EASY_BEND) {
+          const less = (inward - heldIn(inward)) / (kn * kn + kb * kb);
+          cx -= less * kn;
+          cy -= less * kb;
+        }
+      }
       positions[w] = x + nx * cx + bx * cy;
       positions[w + 1] = y + ny * cx + by * cy;
       positions[w + 2] = z + nz * cx + bz * cy;
@@ -160,13 +180,46 @@ function writeVertices(
   }
 }
 
+/** Share of the bend's radius up to which a profile stays as it is. */
+const EASY_BEND = 0.7;
+
+/**
+ * How far towards the centre of a bend a place may lie, as a share of the bend's radius: as it is up to `EASY_BEND`,
+ * then ever less, and never to the centre itself, where neighbouring rings would cut through each other.
+ */
+const heldIn = (inward: number): number =>
+  EASY_BEND + (0.96 - EASY_BEND) * (1 - Math.exp((EASY_BEND - inward) / (0.96 - EASY_BEND)));
+
+/** The bend at a path's point: change of the tangent per metre, by its neighbours. Gives its size, 1 / radius. */
+function bendAt(
+  { first, last, closed }: Rings,
+  point: number,
+  paths: FramedPaths,
+  bend: [number, number, number],
+): number {
+  const { positions, tangents } = paths;
+  const before = point > first ? point - 1 : closed ? last : point;
+  const after = point < last ? point + 1 : closed ? first : point;
+  const run = apart(positions, before, point) + apart(positions, point, after);
+  if (!(run > 0)) return bend.fill(0)[0];
+  for (let c = 0; c < 3; c++) bend[c] = (tangents[3 * after + c] - tangents[3 * before + c]) / run;
+  return Math.sqrt(bend[0] * bend[0] + bend[1] * bend[1] + bend[2] * bend[2]);
+}
+
+function apart(positions: Float32Array, i: number, j: number): number {
+  const x = positions[3 * j] - positions[3 * i];
+  const y = positions[3 * j + 1] - positions[3 * i + 1];
+  const z = positions[3 * j + 2] - positions[3 * i + 2];
+  return Math.sqrt(x * x + y * y + z * z);
+}
+
 function writeFaces(indices: Uint32Array, from: number, vertex: number, rings: Rings, strip: Uint8Array): number {
   let write = from;
   const columns = strip.length;
   for (let i = 1; i < rings.count; i++) {
     if (!rings.joined[i]) continue;
-    const below = rings.radius[i - 1] > 0;
-    const above = rings.radius[i] > 0;
+    const below = hasExtent(rings, i - 1);
+    const above = hasExtent(rings, i);
     let a = vertex + (i - 1) * columns;
     let c = a + columns;
     for (let j = 1; j < columns; j++, a++, c++) {
@@ -183,6 +236,26 @@ function writeFaces(indices: Uint32Array, from: number, vertex: number, rings: R
         indices[write + 2] = c;
         write += 3;
       }
+    }
+  }
+  return write;
+}
+
+function writeFills(
+  indices: Uint32Array,
+  from: number,
+  vertex: number,
+  rings: Rings,
+  { x, cap }: SweepProfile,
+): number {
+  let write = from;
+  for (const { ring, way } of rings.fills) {
+    const first = vertex + ring * x.length;
+    for (let t = 0; t < cap.length; t += 3) {
+      indices[write] = first + cap[t];
+      indices[write + 1] = first + cap[t + (way > 0 ? 1 : 2)];
+      indices[write + 2] = first + cap[t + (way > 0 ? 2 : 1)];
+      write += 3;
     }
   }
   return write;

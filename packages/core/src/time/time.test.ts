@@ -1,7 +1,7 @@
 import bezierEasing from 'bezier-easing';
 import fc from 'fast-check';
 import { cubicBezier, CSS_EASES, EASE_NAMES, easeAt } from './easing';
-import { type Cycle, type Track, valueAt, withKey, withKeyMoved } from './track';
+import { type Cycle, type Track, valueAt, withKey, withKeysMoved, withKeysPut } from './track';
 
 const unit = fc.double({ min: 0, max: 1, noNaN: true });
 
@@ -145,14 +145,38 @@ describe('tracks', () => {
       [20, 2, 'linear'],
     ]);
     expect(withKey(t, 14, 9).keys[1]).toEqual({ frame: 14, value: 9, ease: 'ease-in' });
-    expect(withKeyMoved(t, 0, 16).keys.map(({ frame, value }) => [frame, value])).toEqual([
+    expect(withKeysMoved(t, new Map([[10, 16]])).keys.map(({ frame, value }) => [frame, value])).toEqual([
       [14, 3],
       [16, 1],
       [20, 2],
     ]);
-    expect(withKeyMoved(t, 0, 20).keys.map(({ frame, value }) => [frame, value])).toEqual([
+    expect(withKeysMoved(t, new Map([[10, 20]])).keys.map(({ frame, value }) => [frame, value])).toEqual([
       [14, 3],
       [20, 1],
+    ]);
+    // Several at once, past each other.
+    expect(
+      withKeysMoved(
+        t,
+        new Map([
+          [10, 14],
+          [14, 10],
+        ]),
+      ).keys.map(({ frame, value }) => [frame, value]),
+    ).toEqual([
+      [10, 3],
+      [14, 1],
+      [20, 2],
+    ]);
+  });
+
+  test('keys put in later take the places they land on', () => {
+    const t = track('hold', 'hold');
+    expect(withKeysPut(t, t.keys.slice(0, 2), 6).keys.map(({ frame, value }) => [frame, value])).toEqual([
+      [10, 1],
+      [14, 3],
+      [16, 1],
+      [20, 3],
     ]);
   });
 });

@@ -74,9 +74,22 @@ export function withKey(track: Track, frame: number, value: number): Track {
   return { ...track, keys: [...before, { frame, value, ease }, ...after] };
 }
 
-/** The track with key `index` moved to another frame; it takes the place of a key that is already there. */
-export function withKeyMoved(track: Track, index: number, frame: number): Track {
-  const moved = { ...track.keys[index], frame };
-  const others = track.keys.filter((key, i) => i !== index && key.frame !== frame);
-  return { ...track, keys: [...others, moved].sort((a, b) => a.frame - b.frame) };
+/**
+ * The track with some of its keys at other frames; a key that stands where one lands is replaced.
+ * @param moves from the frames at which they are to those they go to
+ */
+export function withKeysMoved(track: Track, moves: ReadonlyMap<number, number>): Track {
+  const moved = track.keys.filter(({ frame }) => moves.has(frame));
+  const landed = new Set(moved.map(({ frame }) => moves.get(frame)!));
+  const others = track.keys.filter(({ frame }) => !moves.has(frame) && !landed.has(frame));
+  const keys = [...others, ...moved.map((key) => ({ ...key, frame: moves.get(key.frame)! }))];
+  return { ...track, keys: keys.sort((a, b) => a.frame - b.frame) };
+}
+
+/** The track with keys of another put in, later by so many frames; those that stand where they land are replaced. */
+export function withKeysPut(track: Track, keys: readonly Key[], later: number): Track {
+  const put = keys.map((key) => ({ ...key, frame: key.frame + later }));
+  const landed = new Set(put.map(({ frame }) => frame));
+  const others = track.keys.filter(({ frame }) => !landed.has(frame));
+  return { ...track, keys: [...others, ...put].sort((a, b) => a.frame - b.frame) };
 }

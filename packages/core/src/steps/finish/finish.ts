@@ -19,6 +19,7 @@ export const finish = defineStep({
   kind: 'finish',
   family: 'finish',
   label: 'Finish',
+  icon: 'M4 16C3 8 8 3 16 4 17 12 12 17 4 16ZM4 16 10.5 9.5',
   help: 'Colours the skin along the path, lets the growing tip glow, and sets how matt it is.',
   takes: ['mesh'],
   gives: ['mesh'],
@@ -26,10 +27,12 @@ export const finish = defineStep({
     by: {
       type: 'choice',
       label: 'Colour by',
-      help: 'What a place is coloured by: its rest coordinate, which stays while the path grows; its place in the grown part; or one colour for each path.',
+      help: 'What a place is coloured by: its rest coordinate, which stays while the path grows; its place in the grown part; the time since the front passed; the level its path stands at; or one colour for each path.',
       options: [
         { value: 'rest', label: 'Whole path' },
         { value: 'grown', label: 'Grown part' },
+        { value: 'age', label: 'Age since the front' },
+        { value: 'level', label: 'Level' },
         { value: 'order', label: 'Path by path' },
         { value: 'random', label: 'Path at random' },
       ],
@@ -44,6 +47,17 @@ export const finish = defineStep({
         { at: 0.55, color: '#8fb84a' },
         { at: 1, color: '#e3f29a' },
       ],
+    },
+    fade: {
+      type: 'number',
+      unit: 's',
+      label: 'Over',
+      help: 'Seconds after the front that the colours run over, the first colour at the front.',
+      default: 2,
+      min: 0.01,
+      max: 1000,
+      slider: [0.1, 8],
+      shown: (p) => p.by === 'age',
     },
     roughness: {
       type: 'number',
@@ -83,12 +97,13 @@ export const finish = defineStep({
       shown: (p) => Number(p.glow) !== 0,
     },
   },
+  wants: (p) => (p.by === 'age' ? ['age'] : []),
   summary: (p) => `${p.gradient.length} colours${p.glow > 0 ? ', glowing tip' : ''}, roughness ${figure(p.roughness)}`,
   run(form, p, context) {
     const mesh = form.mesh!;
     const table = tableOf(p.gradient);
     const n = mesh.positions.length / 3;
-    const place = placesBy(p.by, mesh, context.seed);
+    const place = placesBy(p.by, p.fade, mesh, context.seed);
     const colors = new Float32Array(3 * n);
     const glow = p.glow > 0 && mesh.tip ? new Float32Array(n) : null;
     for (let i = 0; i < n; i++) {
@@ -111,8 +126,11 @@ export const finish = defineStep({
 });
 
 /** Position 0..1 in the gradient of each vertex, to be asked in rising order. */
-function placesBy(by: string, { u, tip, parts, positions }: Mesh, seed: number): (vertex: number) => number {
-  if (by === 'rest' || !parts || !tip) return (i) => (u ? u[i] : 0);
+function placesBy(by: string, fade: number, mesh: Mesh, seed: number): (vertex: number) => number {
+  const { u, tip, parts, levels, age, positions } = mesh;
+  if (by === 'age') return (i) => (age ? Math.min(1, age[i] / fade) : 0);
+  // A window over the seam of a closed path counts on past 1.
+  if (by === 'rest' || !parts || !tip) return (i) => (u ? (u[i] > 1 ? u[i] - 1 : u[i]) : 0);
   const count = parts.length / 2;
   const ends = Array.from({ length: count }, (_, k) => (k + 1 < count ? parts[2 * k + 2] : positions.length / 3));
   const lengths = ends.map((end, k) => {
@@ -123,6 +141,7 @@ function placesBy(by: string, { u, tip, parts, positions }: Mesh, seed: number):
   let part = 0;
   return (i) => {
     while (part < count - 1 && i >= ends[part]) part++;
+    if (by === 'level') return levels ? levels[part] : 1;
     if (by === 'grown') return lengths[part] > 0 ? 1 - tip[i] / lengths[part] : 0;
     return by === 'random' ? random(seed, parts[2 * part + 1], 6) : count > 1 ? part / (count - 1) : 0;
   };

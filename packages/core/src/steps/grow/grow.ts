@@ -1,16 +1,20 @@
 import { cutPaths } from '../../curves/cut';
-import { visibleLength, withFrames } from '../../curves/pathFrames';
-import { noise3 } from '../../fields/noise';
-import { random } from '../../fields/random';
-import { type FramedPaths, type Paths, pathCount } from '../../geometry/paths';
-import { defineStep, type StepContext } from '../declare';
+import { withFrames } from '../../curves/pathFrames';
+import { FAR, NEAR, type Paths, pathCount } from '../../geometry/paths';
+import { EASE_NAMES, easeAt, type EaseName } from '../../time/easing';
+import { defineStep, type ParamsOf, type StepContext } from '../declare';
 import { figure, metres, percent } from '../format';
-import { progressOf } from '../shape/motion';
+import { agesOf } from './age';
+import { drawnLevels, noiseLevels, soundLevels } from './levels';
+import { ranksOf } from './order';
+import { softened } from './soft';
+import { soundParams } from './soundParams';
 
 export const grow = defineStep({
   kind: 'grow',
   family: 'grow',
   label: 'Grow',
+  icon: 'M10 17V6M6.5 9.5 10 6 13.5 9.5M5 17H15M10 3H10.01',
   help: 'Shows the part of each path between two shares of its length. Animate To and the path grows at an even pace; animate From and it is eaten away.',
   takes: ['paths'],
   gives: ['paths'],
@@ -44,6 +48,16 @@ export const grow = defineStep({
       ],
       default: 'base',
     },
+    travel: {
+      type: 'number',
+      unit: 'share',
+      label: 'Travel',
+      help: 'Moves the visible part along: animate it and a window travels. On closed paths it goes round and round.',
+      default: 0,
+      min: -1000,
+      max: 1000,
+      slider: [-1, 1],
+    },
     stagger: {
       type: 'number',
       unit: 'count',
@@ -63,9 +77,27 @@ export const grow = defineStep({
         { value: 'reverse', label: 'Last first' },
         { value: 'random', label: 'At random' },
         { value: 'centre', label: 'From the centre' },
+        { value: 'guide', label: 'By distance from a guide' },
       ],
       default: 'index',
       shown: (p) => p.stagger !== 0,
+    },
+    guide: {
+      type: 'guide',
+      label: 'Guide',
+      help: 'The nearer a path begins to it, the sooner it sets out.',
+      default: null,
+      shown: (p) => p.stagger !== 0 && p.order === 'guide',
+    },
+    ease: {
+      type: 'choice',
+      label: 'Ease each',
+      help: "Easing of each path's own growth, over what the keys say.",
+      options: EASE_NAMES.filter((name) => name !== 'hold').map((name) => ({
+        value: name,
+        label: name === 'linear' ? 'As keyed' : name.replaceAll('-', ' '),
+      })),
+      default: 'linear',
     },
     pace: {
       type: 'choice',
@@ -97,29 +129,78 @@ export const grow = defineStep({
       type: 'number',
       unit: 'share',
       label: 'Levels',
-      help: 'How far each path stays behind To, by a level of its own.',
+      help: 'How far each path is held back by a level of its own: at 100 % it grows just to its level.',
       default: 0,
       min: 0,
       max: 1,
+    },
+    levelsBy: {
+      type: 'choice',
+      label: 'Levels by',
+      help: 'What sets the levels: chance, a moving noise, a drawn profile across the paths, or a sound, one band a path.',
+      options: [
+        { value: 'noise', label: 'Random or noise' },
+        { value: 'profile', label: 'Drawn profile' },
+        { value: 'sound', label: 'Sound' },
+      ],
+      default: 'noise',
+      shown: (p) => Number(p.levels) !== 0,
     },
     change: {
       type: 'number',
       unit: 'per-second',
       label: 'Level change',
-      help: 'How fast levels rise and fall; 0 keeps them. The range closes exactly.',
+      help: 'How fast levels rise and fall, or the profile moves on; 0 keeps them. The range closes exactly.',
       default: 0,
       min: 0,
       max: 100,
       slider: [0, 4],
-      shown: (p) => Number(p.levels) !== 0,
+      shown: (p) => Number(p.levels) !== 0 && p.levelsBy !== 'sound',
     },
+    levelDetail: {
+      type: 'number',
+      unit: 'count',
+      label: 'Detail',
+      help: 'Layers of the noise in time, each twice as quick as the one before.',
+      default: 2,
+      min: 1,
+      max: 8,
+      whole: true,
+      shown: (p) => Number(p.levels) !== 0 && p.levelsBy === 'noise' && Number(p.change) !== 0,
+    },
+    levelRoughness: {
+      type: 'number',
+      unit: 'share',
+      label: 'Roughness',
+      help: 'Strength of each quicker layer against the one before.',
+      default: 0.5,
+      min: 0,
+      max: 1,
+      shown: (p) => Number(p.levels) !== 0 && p.levelsBy === 'noise' && Number(p.change) !== 0,
+    },
+    levelProfile: {
+      type: 'profile',
+      label: 'Profile',
+      help: 'Level of each path, from the first to the last.',
+      min: 0,
+      max: 1,
+      default: [
+        { at: 0, value: 0.1 },
+        { at: 0.5, value: 1 },
+        { at: 1, value: 0.1 },
+      ],
+      shown: (p) => Number(p.levels) !== 0 && p.levelsBy === 'profile',
+    },
+    ...soundParams,
   },
-  timed: (p) => p.stagger !== 0 || (p.levels !== 0 && p.change !== 0),
+  timed: (p, wants) =>
+    p.stagger !== 0 || (p.levels !== 0 && (p.change !== 0 || p.levelsBy === 'sound')) || wants.has('age'),
   summary(p) {
     const more = [
       p.stagger > 0 && `${figure(p.stagger)} frames apart`,
       p.soft > 0 && `soft over ${metres(p.soft)}`,
       p.whole && 'whole pieces',
+      p.levels > 0 && { noise: 'levels', profile: 'levels drawn', sound: 'levels by sound' }[p.levelsBy as 'noise'],
     ];
     return [
       p.from > 0 ? `${percent(p.from)} to ${percent(p.to)} there now` : `${percent(p.to)} there now`,
@@ -128,78 +209,73 @@ export const grow = defineStep({
   },
   async run(form, p, context) {
     // Frames come from the whole path, so that a cut never rolls what stays.
-    const paths = withFrames(form.paths!);
+    let paths = withFrames(form.paths!);
     await context.breathe();
-    const ranks = p.stagger > 0 ? ranksOf(paths, p.order, context.seed) : null;
+    const places = p.stagger > 0 && p.order === 'guide' && p.guide ? context.places(p.guide) : [];
+    const ranks = p.stagger > 0 ? ranksOf(paths, p.order, context.seed, places) : null;
     const longest = p.pace === 'speed' ? paths.whole.reduce((top, length) => Math.max(top, length), 0) : 0;
+    if (p.levels > 0) paths = { ...paths, level: await levelOfEach(paths, p, context) };
+
+    /** Where growth stands on a path, by its own time, pace and easing. */
+    const reached = (name: 'from' | 'to', path: number, framesAgo = 0): number => {
+      const late = (ranks ? ranks[path] * p.stagger : 0) + framesAgo;
+      const raw = late > 0 ? context.numberAt(name, context.frame - late) : p[name];
+      const fair = longest > 0 && paths.whole[path] > 0 ? Math.min(1, (raw * longest) / paths.whole[path]) : raw;
+      return p.ease === 'linear' ? fair : Math.min(1, Math.max(0, easeAt(p.ease as EaseName, fair)));
+    };
     const window = (path: number): readonly [number, number] => {
-      const late = ranks ? ranks[path] * p.stagger : 0;
-      const at = (name: 'from' | 'to'): number => (late > 0 ? context.numberAt(name, context.frame - late) : p[name]);
-      let [from, to] = [at('from'), at('to')];
-      if (longest > 0 && paths.whole[path] > 0) {
-        const k = longest / paths.whole[path];
-        [from, to] = [Math.min(1, from * k), Math.min(1, to * k)];
-      }
-      if (p.levels > 0) to = from + (to - from) * (1 - p.levels * levelOf(paths.ids[path], p.change, context));
+      let [from, to] = [reached('from', path), reached('to', path)];
+      if (paths.level && p.levels > 0) to = from + (to - from) * (1 - p.levels * (1 - paths.level[path]));
       if (p.whole) {
         const pieces = Math.max(1, paths.offsets[path + 1] - paths.offsets[path] - (paths.closed[path] ? 0 : 1));
         // A hair above, so that a share that means a whole piece is not lost to rounding.
         [from, to] = [Math.floor(from * pieces + 1e-6) / pieces, Math.floor(to * pieces + 1e-6) / pieces];
       }
-      if (p.begins === 'tip') return [1 - to, 1 - from];
-      return p.begins === 'middle' ? [0.5 - to / 2, 0.5 + to / 2] : [from, to];
+      if (p.begins === 'tip') [from, to] = [1 - to, 1 - from];
+      if (p.begins === 'middle') [from, to] = [0.5 - to / 2, 0.5 + to / 2];
+      return travelled(from, to, p.travel, paths.closed[path] === 1);
     };
-    const cut = cutPaths(paths, window);
+    const windows = Array.from({ length: pathCount(paths) }, (_, path) => window(path));
+    let cut = cutPaths(paths, (path) => windows[path]);
+    cut.fronts.set(windows.map(([from, to]) => frontsOf(from, to, p.begins)));
+    if (context.wants.has('age')) {
+      const most = Math.min(2000, Math.max(0, Math.ceil(context.frame - context.range[0]) + 240));
+      const share = { base: (u: number) => u, tip: (u: number) => 1 - u, middle: (u: number) => Math.abs(2 * u - 1) };
+      const way = share[p.begins as keyof typeof share];
+      cut = { ...cut, age: agesOf(cut, way, (path, ago) => reached('to', path, ago), most, context.fps) };
+    }
     return { ...form, paths: p.soft > 0 ? softened(cut, p.soft, p.begins) : cut };
   },
 });
 
-/** The place of each path in the order in which they set out. */
-function ranksOf(paths: FramedPaths, order: string, seed: number): Float64Array {
+/** The level of each path, by what is chosen for it. */
+async function levelOfEach(paths: Paths, p: ParamsOf<typeof grow.params>, context: StepContext): Promise<Float32Array> {
   const m = pathCount(paths);
-  const weight = (path: number): number => {
-    if (order === 'random') return random(seed, paths.ids[path], 3);
-    if (order === 'reverse') return -path;
-    if (order !== 'centre') return path;
-    const base = 3 * paths.offsets[path];
-    return Math.hypot(paths.positions[base], paths.positions[base + 2]);
-  };
-  const weights = Array.from({ length: m }, (_, path) => weight(path));
-  const ranks = new Float64Array(m);
-  [...weights.keys()].sort((a, b) => weights[a] - weights[b] || a - b).forEach((path, rank) => (ranks[path] = rank));
-  return ranks;
+  const levels =
+    p.levelsBy === 'sound'
+      ? await soundLevels(
+          p.sound,
+          { low: p.low, high: p.high, attack: p.attack, release: p.release, smooth: p.blend, loop: p.repeat },
+          m,
+          context,
+        )
+      : p.levelsBy === 'profile'
+        ? drawnLevels(p.levelProfile, p.change, context)
+        : noiseLevels(p.change, p.levelDetail, p.levelRoughness, context);
+  return Float32Array.from({ length: m }, (_, path) => levels(paths.ids[path], path, m));
 }
 
-/** A path's own level 0..1: fixed at random, or rising and falling in a noise that closes over the range. */
-function levelOf(id: number, change: number, context: StepContext): number {
-  const { seed } = context;
-  if (change === 0) return random(seed, id, 4);
-  const { passed, period } = progressOf(change, true, context);
-  const out = new Float64Array(3);
-  noise3(id * 0.37 + 0.5, 0.5, 0.5, passed + random(seed, id, 5), { detail: 2, roughness: 0.5, seed, period }, out);
-  return Math.min(1, Math.max(0, 0.5 + 0.8 * out[0]));
+/** The ends that a window leaves inside the path; where it leaves none, the end that growth made for. */
+function frontsOf(from: number, to: number, begins: string): number {
+  const inside = (to < 1 ? FAR : 0) | (from > 0 ? NEAR : 0);
+  if (inside !== 0) return inside;
+  return begins === 'tip' ? NEAR : begins === 'middle' ? FAR | NEAR : FAR;
 }
 
-/** Thickness eased to nothing (smoothstep) over a length behind each growing end. */
-function softened(paths: Paths, soft: number, begins: string): Paths {
-  const size = new Float32Array(paths.size);
-  const { positions, offsets } = paths;
-  for (let path = 0; path < pathCount(paths); path++) {
-    if (paths.closed[path]) continue;
-    const length = visibleLength(paths, path);
-    let s = 0;
-    for (let i = offsets[path]; i < offsets[path + 1]; i++) {
-      if (i > offsets[path]) {
-        s += Math.hypot(
-          positions[3 * i] - positions[3 * i - 3],
-          positions[3 * i + 1] - positions[3 * i - 2],
-          positions[3 * i + 2] - positions[3 * i - 1],
-        );
-      }
-      const behind = begins === 'base' ? length - s : begins === 'tip' ? s : Math.min(s, length - s);
-      const t = Math.min(1, Math.max(0, behind / soft));
-      size[i] *= t * t * (3 - 2 * t);
-    }
-  }
-  return { ...paths, size };
+/** A window moved along: past an open path's ends it slides out, on a closed one it goes round. */
+function travelled(from: number, to: number, by: number, closed: boolean): readonly [number, number] {
+  if (by === 0) return [from, to];
+  if (!closed) return [Math.max(0, from + by), Math.min(1, to + by)];
+  const begin = from + by - Math.floor(from + by);
+  return [begin, begin + to - from];
 }

@@ -1,15 +1,17 @@
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure, metres } from '../format';
-import { eachPoint } from './eachPoint';
+import { eachPoint, MOVABLE } from './eachPoint';
 
 export const bend = defineStep({
   kind: 'bend',
   family: 'shape',
   label: 'Bend',
-  help: 'Bends upright paths over to one side, like a rod: what stood on the vertical axis keeps its length.',
-  takes: ['paths'],
-  gives: ['paths'],
+  icon: 'M5 17V11C5 6 9 4 15 4M12 1.8 15 4 12 6.2',
+  help: 'Bends what is upright over to one side, like a rod: what stood on the vertical axis keeps its length.',
+  takes: [],
+  takesOne: MOVABLE,
+  gives: [],
   params: {
     angle: {
       type: 'number',
@@ -20,6 +22,7 @@ export const bend = defineStep({
       min: -3600,
       max: 3600,
       slider: [-360, 360],
+      varies: 'path',
     },
     towards: {
       type: 'number',
@@ -55,10 +58,11 @@ export const bend = defineStep({
   summary: (p) => `${figure(p.angle, 1)}° over ${metres(p.over)}`,
   run(form, p, context) {
     const [c, s] = [Math.cos((p.towards * Math.PI) / 180), Math.sin((p.towards * Math.PI) / 180)];
-    const total = (p.angle * Math.PI) / 180;
-    if (total === 0) return form;
-    const radius = p.over / total;
-    return eachPoint(form, context, ([x, y, z]): Vec3 => {
+    const angleOf = context.varied('angle');
+    return eachPoint(form, context, ([x, y, z], element): Vec3 => {
+      const total = (angleOf(element) * Math.PI) / 180;
+      if (total === 0) return [x, y, z];
+      const radius = p.over / total;
       // Into the plane of the bend: `along` towards the lean, `across` square to it.
       const along = x * c - z * s;
       const across = x * s + z * c;

@@ -1,19 +1,18 @@
-import { movedPaths } from '../../curves/pathFrames';
 import { noise3 } from '../../fields/noise';
-import { pathCount } from '../../geometry/paths';
 import { defineStep } from '../declare';
 import { figure, metres, percent } from '../format';
+import { eachPoint, MOVABLE } from './eachPoint';
 import { held, progressOf } from './motion';
-
-const CHUNK = 2048;
 
 export const noise = defineStep({
   kind: 'noise',
   family: 'shape',
   label: 'Noise',
-  help: 'Bends the path irregularly, centred on its own course. Evolving noise sways; the base can stay where it is.',
-  takes: ['paths'],
-  gives: ['paths'],
+  icon: 'M3 11 5 7 7 13 9 6 11 14 13 8 15 12 17 9',
+  help: 'Moves it irregularly, centred on its own course. Evolving noise sways; the base of a path can stay where it is.',
+  takes: [],
+  takesOne: MOVABLE,
+  gives: [],
   params: {
     amount: {
       type: 'number',
@@ -24,6 +23,7 @@ export const noise = defineStep({
       min: 0,
       max: 1000,
       slider: [0, 2],
+      varies: 'along',
     },
     size: {
       type: 'number',
@@ -83,23 +83,15 @@ export const noise = defineStep({
   timed: (p) => p.evolve > 0,
   summary: (p) =>
     `${metres(p.amount)}${p.hold > 0 ? `, base held for ${percent(p.hold)}` : ''}${p.evolve > 0 ? `, ${figure(p.evolve)} a second` : ''}`,
-  async run(form, p, context) {
-    const paths = form.paths!;
-    const positions = new Float32Array(paths.positions);
+  run(form, p, context) {
     const { passed: time, period } = progressOf(p.evolve, p.loop, context);
     const shape = { detail: p.detail, roughness: p.roughness, seed: context.seed, period };
     const push = new Float64Array(3);
-    for (let path = 0; path < pathCount(paths); path++) {
-      for (let i = paths.offsets[path]; i < paths.offsets[path + 1]; i++) {
-        if (i % CHUNK === 0) await context.breathe();
-        const [x, y, z] = [positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]];
-        noise3(x / p.size, y / p.size, z / p.size, time, shape, push);
-        const k = p.amount * held(paths.u[i], p.hold);
-        positions[3 * i] = x + k * push[0];
-        positions[3 * i + 1] = y + k * push[1];
-        positions[3 * i + 2] = z + k * push[2];
-      }
-    }
-    return { ...form, paths: movedPaths(paths, positions) };
+    const amount = context.varied('amount');
+    return eachPoint(form, context, ([x, y, z], element) => {
+      noise3(x / p.size, y / p.size, z / p.size, time, shape, push);
+      const k = amount(element) * held(element.u, p.hold);
+      return [x + k * push[0], y + k * push[1], z + k * push[2]];
+    });
   },
 });

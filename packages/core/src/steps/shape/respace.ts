@@ -1,13 +1,14 @@
 import { arcLengths, totalLength } from '../../curves/arclength';
 import { sampleAt } from '../../curves/resample';
-import { allocatePaths, pathCount } from '../../geometry/paths';
+import { allocatePaths, MAYBE_PER_POINT, PER_PATH, pathCount } from '../../geometry/paths';
 import { defineStep } from '../declare';
-import { counted, metres } from '../format';
+import { counted, figure, metres } from '../format';
 
 export const respace = defineStep({
   kind: 'respace',
   family: 'shape',
   label: 'Respace',
+  icon: 'M3 10H17M3 7.5V12.5M7.7 7.5V12.5M12.3 7.5V12.5M17 7.5V12.5',
   help: 'Places the points of each path anew at equal lengths along it.',
   takes: ['paths'],
   gives: ['paths'],
@@ -15,10 +16,11 @@ export const respace = defineStep({
     by: {
       type: 'choice',
       label: 'By',
-      help: 'A fixed number of points, or a fixed distance between them.',
+      help: 'A fixed number of points, a fixed distance between them, or so many to each metre.',
       options: [
         { value: 'count', label: 'Count' },
         { value: 'spacing', label: 'Spacing' },
+        { value: 'density', label: 'Points per metre' },
       ],
       default: 'count',
     },
@@ -38,53 +40,114 @@ export const respace = defineStep({
       type: 'number',
       unit: 'm',
       label: 'Spacing',
-      help: 'Length between neighbours; it is fitted so that a whole number of pieces fills the path.',
+      help: 'Length between neighbours.',
       default: 0.02,
       min: 0.0001,
       max: 100,
       slider: [0.005, 0.5],
       shown: (p) => p.by === 'spacing',
     },
+    density: {
+      type: 'number',
+      unit: 'plain',
+      label: 'Per metre',
+      help: 'Points to a metre: a path that lengthens gets more of them, as dense as before.',
+      default: 50,
+      min: 0.001,
+      max: 10000,
+      slider: [1, 200],
+      shown: (p) => p.by === 'density',
+    },
+    rest: {
+      type: 'choice',
+      label: 'Remainder',
+      help: 'What happens where the length is no whole number of pieces: all are fitted, the last is shorter, or the path ends before it.',
+      options: [
+        { value: 'fit', label: 'Fit all pieces' },
+        { value: 'keep', label: 'Keep a shorter last' },
+        { value: 'drop', label: 'Drop it' },
+      ],
+      default: 'fit',
+      shown: (p) => p.by !== 'count',
+    },
   },
-  summary: (p) => (p.by === 'count' ? counted(p.count, 'point') : `every ${metres(p.spacing)}`),
+  summary: (p) =>
+    ({
+      count: counted(p.count, 'point'),
+      spacing: `every ${metres(p.spacing)}`,
+      density: `${figure(p.density)} a metre`,
+    })[p.by as 'count' | 'spacing' | 'density'],
   async run(form, p, context) {
     const old = form.paths!;
     const m = pathCount(old);
     const tables = Array.from({ length: m }, (_, k) =>
       arcLengths(old.positions, old.offsets[k], old.offsets[k + 1], old.closed[k] === 1),
     );
-    const counts = tables.map((table, k) => {
-      if (old.offsets[k + 1] - old.offsets[k] < 2) return old.offsets[k + 1] - old.offsets[k];
-      const pieces = p.by === 'count' ? p.count - 1 : Math.max(1, Math.round(totalLength(table) / p.spacing));
-      return old.closed[k] ? Math.max(3, p.by === 'count' ? p.count : pieces) : pieces + 1;
-    });
-    const total = counts.reduce((sum, count) => sum + count, 0);
-    context.claim('points', total, p.by === 'count' ? 'Count' : 'the number of points by a larger Spacing');
+    const spacing = p.by === 'density' ? 1 / p.density : p.spacing;
+    const plans = tables.map((table, k) =>
+      old.offsets[k + 1] - old.offsets[k] < 2
+        ? Float64Array.from(table)
+        : placesAlong(totalLength(table), old.closed[k] === 1, p.by === 'count' ? p.count : null, spacing, p.rest),
+    );
+    const total = plans.reduce((sum, arcs) => sum + arcs.length, 0);
+    context.claim(
+      'points',
+      total,
+      { count: 'Count', spacing: 'the number of points by a larger Spacing', density: 'Per metre' }[p.by as 'count'],
+    );
 
     const paths = allocatePaths(total, m);
-    for (const key of ['closed', 'ids', 'whole', 'cutFrom', 'parent', 'attach', 'depth', 'birth'] as const)
-      paths[key].set(old[key]);
+    for (const key of PER_PATH) paths[key].set(old[key]);
+    for (const key of MAYBE_PER_POINT) if (old[key]) paths[key] = new Float32Array(total);
+    paths.level = old.level;
     let first = 0;
     for (let k = 0; k < m; k++) {
       await context.breathe();
-      const [a, b, n, table] = [old.offsets[k], old.offsets[k + 1], counts[k], tables[k]];
-      const step = totalLength(table) / (old.closed[k] ? n : Math.max(1, n - 1));
-      const arcs = Float64Array.from({ length: n }, (_, i) => i * step);
-      if (!old.closed[k] && n > 0) arcs[n - 1] = totalLength(table);
+      const [a, b, arcs, table] = [old.offsets[k], old.offsets[k + 1], plans[k], tables[k]];
       sampleAt(old.positions, a, b, table, arcs, 3, paths.positions, first);
       sampleAt(old.size, a, b, table, arcs, 1, paths.size, first);
+      for (const key of MAYBE_PER_POINT) if (old[key]) sampleAt(old[key], a, b, table, arcs, 1, paths[key]!, first);
       if (old.closed[k]) restOnClosed(old, a, b, old.whole[k], table, arcs, paths, first);
       else {
         sampleAt(old.s, a, b, table, arcs, 1, paths.s, first);
         sampleAt(old.u, a, b, table, arcs, 1, paths.u, first);
       }
-      first += n;
+      first += arcs.length;
       paths.offsets[k + 1] = first;
     }
     // Normals belong to points that are gone: the next step that needs frames transports them anew.
     return { ...form, paths };
   },
 });
+
+/**
+ * Arc lengths at which points stand.
+ * @param count of points, or null to go by `spacing`
+ * @param rest what becomes of a remainder; a closed path always takes a whole number of equal pieces
+ */
+function placesAlong(
+  length: number,
+  closed: boolean,
+  count: number | null,
+  spacing: number,
+  rest: string,
+): Float64Array {
+  if (closed) {
+    const n = Math.max(3, count ?? Math.round(length / spacing));
+    return Float64Array.from({ length: n }, (_, i) => (i * length) / n);
+  }
+  if (count !== null || rest === 'fit') {
+    const pieces = count === null ? Math.max(1, Math.round(length / spacing)) : count - 1;
+    const places = Float64Array.from({ length: pieces + 1 }, (_, i) => (i * length) / pieces);
+    places[pieces] = length;
+    return places;
+  }
+  // A hair of tolerance, so that a length that means whole pieces is not cut short by rounding.
+  const pieces = Math.floor(length / spacing + 1e-6);
+  const places = Array.from({ length: pieces + 1 }, (_, i) => Math.min(length, i * spacing));
+  if (rest === 'keep' && length - pieces * spacing > 1e-6 * spacing) places.push(length);
+  return Float64Array.from(places);
+}
 
 /** On the closing segment the rest coordinate runs up to its full value instead of back to 0. */
 function restOnClosed(

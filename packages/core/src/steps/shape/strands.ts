@@ -1,4 +1,4 @@
-import { allocatePaths, pathCount, pointCount } from '../../geometry/paths';
+import { allocatePaths, MAYBE_PER_POINT, PER_PATH, PER_POINT, pathCount, pointCount } from '../../geometry/paths';
 import { visibleLength, withFrames } from '../../curves/pathFrames';
 import { random } from '../../fields/random';
 import { add, at, cross, scale, sub, type Vec3 } from '../../geometry/vec';
@@ -8,14 +8,12 @@ import { counted } from '../format';
 /** The angle that spreads most evenly: 360° (1 − 1/φ), in radians. */
 const GOLDEN = Math.PI * (3 - Math.sqrt(5));
 
-const PER_POINT = ['s', 'u', 'size'] as const;
-const PER_PATH = ['closed', 'whole', 'cutFrom', 'attach', 'depth', 'birth'] as const;
-
 export const strands = defineStep({
   kind: 'strands',
   family: 'shape',
   label: 'Strands',
-  help: 'Makes many paths of one: side by side, in a ring about its course, fanned out, or as a bed on the ground.',
+  icon: 'M5 17C5 11 3 9 4 3M10 17V3M15 17C15 11 17 9 16 3',
+  help: 'Makes many paths of one: side by side, parallel to its course or in a ring about it, fanned out, or as a bed on the ground.',
   takes: ['paths'],
   gives: ['paths'],
   params: {
@@ -26,6 +24,7 @@ export const strands = defineStep({
       options: [
         { value: 'bed', label: 'Bed' },
         { value: 'ring', label: 'Ring about it' },
+        { value: 'parallel', label: 'Parallel to it' },
         { value: 'row', label: 'Row' },
         { value: 'fan', label: 'Fan' },
       ],
@@ -91,6 +90,7 @@ export const strands = defineStep({
       default: 1,
       min: 0,
       max: 1,
+      shown: (p) => p.as !== 'ring' && p.as !== 'parallel',
     },
   },
   summary: (p) => `${counted(p.count, 'strand')}, ${p.as}`,
@@ -99,11 +99,15 @@ export const strands = defineStep({
     const [n, m] = [pointCount(old), pathCount(old)];
     context.claim('points', n * p.count, 'Count');
     const paths = allocatePaths(n * p.count, m * p.count);
+    for (const key of MAYBE_PER_POINT) if (old[key]) paths[key] = new Float32Array(n * p.count);
+    if (old.level) paths.level = new Float32Array(m * p.count);
     for (let k = 0; k < p.count; k++) {
       await context.breathe();
       const size = 1 - p.vary * random(context.seed, k, 0);
       for (const key of PER_POINT) paths[key].set(old[key], n * k);
+      for (const key of MAYBE_PER_POINT) if (old[key]) paths[key]!.set(old[key], n * k);
       for (const key of PER_PATH) paths[key].set(old[key], m * k);
+      if (old.level) paths.level!.set(old.level, m * k);
       for (let path = 0; path < m; path++) {
         const to = m * k + path;
         const [a, b] = [old.offsets[path], old.offsets[path + 1]];
@@ -117,7 +121,7 @@ export const strands = defineStep({
           // A strand that is smaller is thinner too.
           paths.size[n * k + i] = old.size[i] * size;
         }
-        if (p.as !== 'ring') {
+        if (p.as !== 'ring' && p.as !== 'parallel') {
           paths.whole[to] *= size;
           paths.cutFrom[to] *= size;
         } else if (old.whole[path] > 0) {
@@ -148,6 +152,11 @@ function placing(p: Shape, k: number, size: number, seed: number, base: Vec3): P
     const angle = (2 * Math.PI * k) / p.count;
     const [c, s] = [p.apart * Math.cos(angle), p.apart * Math.sin(angle)];
     return (point, tangent, normal) => add(point, add(scale(normal, c), scale(cross(tangent, normal), s)));
+  }
+  if (p.as === 'parallel') {
+    // To both sides in turn: those that are there stay when more come.
+    const side = p.apart * (k % 2 ? (k + 1) / 2 : -k / 2);
+    return (point, _, normal) => add(point, scale(normal, side));
   }
   const vertical = 2 * Math.PI * p.turn * random(seed, k, 1);
   const own = (point: Vec3): Vec3 => about('y', vertical, scale(sub(point, base), size));

@@ -1,7 +1,7 @@
 import { type Vec3 } from '../../geometry/vec';
-import { defineStep, place } from '../declare';
+import { defineStep, type NumberParam, place } from '../declare';
 import { figure, metres } from '../format';
-import { eachPoint } from './eachPoint';
+import { eachPoint, MOVABLE } from './eachPoint';
 
 const turn = (label: string, help: string) =>
   ({
@@ -14,17 +14,26 @@ const turn = (label: string, help: string) =>
     max: 36000,
     slider: [-180, 180],
     group: 'Turn',
+    varies: 'path',
   }) as const;
+
+/** The same fields, free to differ from path to path. */
+const varying = <P extends string>(fields: Record<P, NumberParam>): Record<P, NumberParam> =>
+  Object.fromEntries(
+    Object.entries<NumberParam>(fields).map(([name, field]) => [name, { ...field, varies: 'path' }]),
+  ) as Record<P, NumberParam>;
 
 export const transform = defineStep({
   kind: 'transform',
   family: 'shape',
   label: 'Move and turn',
-  help: 'Scales, turns and moves all paths at once, about the origin.',
-  takes: ['paths'],
-  gives: ['paths'],
+  icon: 'M10 3V17M3 10H17M8 5 10 3 12 5M15 8 17 10 15 12',
+  help: 'Scales, turns and moves all of it at once, about the origin.',
+  takes: [],
+  takesOne: MOVABLE,
+  gives: [],
   params: {
-    ...place('move', 'Move', 'By how much, after scaling and turning.', [0, 0, 0]),
+    ...varying(place('move', 'Move', 'By how much, after scaling and turning.', [0, 0, 0])),
     turnX: turn('X', 'About the axis to the right, first.'),
     turnY: turn('Y', 'About the vertical axis, second.'),
     turnZ: turn('Z', 'About the axis towards you, last.'),
@@ -37,6 +46,7 @@ export const transform = defineStep({
       min: 0.0001,
       max: 1000,
       slider: [0.05, 4],
+      varies: 'path',
     },
   },
   summary: (p) => {
@@ -49,11 +59,15 @@ export const transform = defineStep({
     ];
     return parts.filter(Boolean).join(', ') || 'as it is';
   },
-  run(form, p, context) {
-    const [a, b, c] = [p.turnX, p.turnY, p.turnZ].map((angle) => (angle * Math.PI) / 180);
-    return eachPoint(form, context, (point): Vec3 => {
+  run(form, _, context) {
+    const [moveX, moveY, moveZ, turnX, turnY, turnZ, scale] = [
+      ...['moveX', 'moveY', 'moveZ', 'turnX', 'turnY', 'turnZ', 'scale'],
+    ].map((name) => context.varied(name));
+    return eachPoint(form, context, (point, at): Vec3 => {
+      const [a, b, c] = [turnX(at), turnY(at), turnZ(at)].map((angle) => (angle * Math.PI) / 180);
       const [x, y, z] = about(2, c, about(1, b, about(0, a, point)));
-      return [p.scale * x + p.moveX, p.scale * y + p.moveY, p.scale * z + p.moveZ];
+      const k = scale(at);
+      return [k * x + moveX(at), k * y + moveY(at), k * z + moveZ(at)];
     });
   },
 });

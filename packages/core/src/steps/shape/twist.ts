@@ -1,15 +1,17 @@
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure, metres } from '../format';
-import { eachPoint } from './eachPoint';
+import { eachPoint, MOVABLE } from './eachPoint';
 
 export const twist = defineStep({
   kind: 'twist',
   family: 'shape',
   label: 'Twist',
+  icon: 'M6 3C6 8 14 8 14 12S6 13 6 17M14 3C14 8 6 8 6 12S14 13 14 17',
   help: 'Turns everything about the vertical axis, more and more with height: strands become a rope.',
-  takes: ['paths'],
-  gives: ['paths'],
+  takes: [],
+  takesOne: MOVABLE,
+  gives: [],
   params: {
     turns: {
       type: 'number',
@@ -20,6 +22,7 @@ export const twist = defineStep({
       min: -1000,
       max: 1000,
       slider: [-6, 6],
+      varies: 'path',
     },
     over: {
       type: 'number',
@@ -40,13 +43,16 @@ export const twist = defineStep({
       min: -36000,
       max: 36000,
       slider: [-360, 360],
+      varies: 'path',
     },
   },
   summary: (p) => `${figure(p.turns)} turns over ${metres(p.over)}`,
-  run: (form, p, context) =>
-    eachPoint(form, context, ([x, y, z]): Vec3 => {
-      const angle = 2 * Math.PI * p.turns * (y / p.over) + (p.offset * Math.PI) / 180;
+  run(form, p, context) {
+    const [turns, offset] = [context.varied('turns'), context.varied('offset')];
+    return eachPoint(form, context, ([x, y, z], element): Vec3 => {
+      const angle = 2 * Math.PI * turns(element) * (y / p.over) + (offset(element) * Math.PI) / 180;
       const [c, s] = [Math.cos(angle), Math.sin(angle)];
       return [x * c + z * s, y, z * c - x * s];
-    }),
+    });
+  },
 });

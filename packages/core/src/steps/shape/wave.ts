@@ -2,13 +2,14 @@ import { withFrames } from '../../curves/pathFrames';
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure, metres } from '../format';
-import { eachPoint } from './eachPoint';
+import { eachPathPoint } from './eachPoint';
 import { held, progressOf } from './motion';
 
 export const wave = defineStep({
   kind: 'wave',
   family: 'shape',
   label: 'Wave',
+  icon: 'M3 10C5 3 8 3 10 10S15 17 17 10',
   help: 'Sends a regular wave along each path, to one side of it.',
   takes: ['paths'],
   gives: ['paths'],
@@ -22,6 +23,7 @@ export const wave = defineStep({
       min: 0,
       max: 1000,
       slider: [0, 1],
+      varies: 'along',
     },
     length: {
       type: 'number',
@@ -79,12 +81,13 @@ export const wave = defineStep({
     // Whole waves are taken off first: the range's end is then exactly its beginning.
     const phase = passed - Math.floor(passed);
     const side = (p.side * Math.PI) / 180;
-    return eachPoint({ ...form, paths }, context, ([x, y, z], i): Vec3 => {
+    const amount = context.varied('amount');
+    return eachPathPoint({ ...form, paths }, context, ([x, y, z], i, element): Vec3 => {
       const [tx, ty, tz] = paths.tangents.subarray(3 * i, 3 * i + 3);
       const [nx, ny, nz] = paths.normals.subarray(3 * i, 3 * i + 3);
       const [bx, by, bz] = [ty * nz - tz * ny, tz * nx - tx * nz, tx * ny - ty * nx];
       const angle = 2 * Math.PI * (paths.s[i] / p.length - phase);
-      const k = p.amount * held(paths.u[i], p.hold);
+      const k = amount(element) * held(paths.u[i], p.hold);
       const [c, s] = p.spin
         ? [Math.cos(angle + side), Math.sin(angle + side)]
         : [Math.sin(angle) * Math.cos(side), Math.sin(angle) * Math.sin(side)];

@@ -1,3 +1,5 @@
+import { eachElement } from '../../curves/elements';
+import { type Paths } from '../../geometry/paths';
 import { profileTable, readTable } from '../../geometry/profile';
 import { type Cap, type TubeShape } from '../../surfaces/rings';
 import { type SweepHooks } from '../../surfaces/tube';
@@ -27,6 +29,7 @@ export const skinParams = {
     min: 0,
     max: 100,
     slider: [0, 0.5],
+    varies: 'along',
   } as NumberParam,
   along: {
     type: 'profile',
@@ -43,13 +46,25 @@ export const skinParams = {
   follows: {
     type: 'choice',
     label: 'Follows',
-    help: 'Whether the profile lies on the whole path, or is fitted to what has grown so far.',
+    help: 'Whether the profile lies on the whole path, is fitted to what has grown so far, or runs back from the tip over a length.',
     options: [
       { value: 'grown', label: 'Grown part' },
       { value: 'whole', label: 'Whole path' },
+      { value: 'tip', label: 'From the tip' },
     ],
     default: 'grown',
   } as ChoiceParam,
+  reach: {
+    type: 'number',
+    unit: 'm',
+    label: 'Reach',
+    help: 'Length back from the tip that the profile runs over.',
+    default: 1,
+    min: 0.001,
+    max: 1000,
+    slider: [0.05, 4],
+    shown: (p) => p.follows === 'tip',
+  } as NumberParam,
   swell: {
     type: 'number',
     unit: 'm',
@@ -71,6 +86,7 @@ export function shapeOf(p: ParamsOf<typeof skinParams>, sides: number): TubeShap
     radius: p.radius,
     along: (position) => readTable(table, position),
     follows: p.follows as TubeShape['follows'],
+    reach: p.reach,
     swell: p.swell,
     sides,
     start: p.start as Cap,
@@ -86,3 +102,26 @@ export const sweepHooks = (context: StepContext, lower: string): SweepHooks => (
   },
   breathe: context.breathe,
 });
+
+/** The paths with a skin's variations taken into them: radius into their thickness, roll and twist into their lean. */
+export function variedPaths(
+  paths: Paths,
+  radius: number,
+  context: StepContext,
+  turns: { roll?: boolean; twist?: boolean } = {},
+): Paths {
+  const names = ['radius', ...(turns.roll ? ['roll'] : []), ...(turns.twist ? ['twist'] : [])];
+  if (!names.some((name) => context.varies(name))) return paths;
+  const [thick, roll, twist] = ['radius', 'roll', 'twist'].map((name) =>
+    names.includes(name) && context.varies(name) ? context.varied(name) : null,
+  );
+  const size = new Float32Array(paths.size);
+  const lean = paths.lean ? new Float32Array(paths.lean) : roll || twist ? new Float32Array(size.length) : null;
+  eachElement(paths, (element, i) => {
+    // The skin multiplies by the plain radius, adds the plain roll and twist: what is left is the difference.
+    if (thick && radius > 0) size[i] *= thick(element) / radius;
+    if (roll) lean![i] += ((roll(element) - context.plain('roll')) * Math.PI) / 180;
+    if (twist) lean![i] += 2 * Math.PI * element.u * (twist(element) - context.plain('twist'));
+  });
+  return { ...paths, size, lean };
+}

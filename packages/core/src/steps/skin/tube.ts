@@ -1,14 +1,15 @@
 import { sweepTubes } from '../../surfaces/tube';
 import { defineStep } from '../declare';
 import { metres } from '../format';
-import { shapeOf, skinParams, sweepHooks } from './skinParams';
+import { shapeOf, skinParams, sweepHooks, variedPaths } from './skinParams';
 
-const { radius, along, follows, swell, start, end } = skinParams;
+const { radius, along, follows, reach, swell, start, end } = skinParams;
 
 export const tube = defineStep({
   kind: 'tube',
   family: 'skin',
   label: 'Tube',
+  icon: 'M6 5V14M14 5V14M6 5A4 1.8 0 0 1 14 5 4 1.8 0 0 1 6 5M6 14A4 1.8 0 0 0 14 14',
   help: 'Sweeps a circle along the paths. Thickness follows a drawn profile.',
   takes: ['paths'],
   gives: ['mesh'],
@@ -16,6 +17,7 @@ export const tube = defineStep({
     radius,
     along,
     follows,
+    reach,
     swell,
     sides: {
       type: 'number',
@@ -34,6 +36,10 @@ export const tube = defineStep({
   summary: (p) => `${metres(p.radius)} radius, ${p.sides} sides, ${p.end} tip`,
   run: async (form, p, context) => ({
     ...form,
-    mesh: await sweepTubes(form.paths!, shapeOf(p, p.sides), sweepHooks(context, 'Sides, or Points of the path')),
+    mesh: await sweepTubes(
+      variedPaths(form.paths!, p.radius, context),
+      shapeOf(p, p.sides),
+      sweepHooks(context, 'Sides, or Points of the path'),
+    ),
   }),
 });

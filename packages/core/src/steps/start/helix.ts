@@ -9,6 +9,7 @@ export const helix = defineStep({
   kind: 'helix',
   family: 'start',
   label: 'Helix',
+  icon: 'M4 4C18 2 18 8 10 8S2 13 10 12 18 15 16 17',
   help: 'A path that winds upwards, from one radius below to another above.',
   takes: [],
   gives: ['paths'],
@@ -32,6 +33,17 @@ export const helix = defineStep({
       min: 0,
       max: 1000,
       slider: [0, 3],
+    },
+    widens: {
+      type: 'choice',
+      label: 'Radius changes',
+      help: 'By the same amount each turn, or by the same factor, as in the shells of snails.',
+      options: [
+        { value: 'evenly', label: 'Evenly' },
+        { value: 'by-factor', label: 'By a factor' },
+      ],
+      default: 'evenly',
+      shown: (p) => p.below !== p.above,
     },
     height: {
       type: 'number',
@@ -71,7 +83,8 @@ export const helix = defineStep({
     context.claim('points', p.points, 'Points');
     // A cone's turns are longer where it is wide: finer points first, then even spacing.
     const even = p.below === p.above;
-    const curve = even ? helixPoints(p, p.points) : resample(helixPoints(p, 8 * p.points), p.points, false);
+    const shape = { ...p, widens: p.widens as 'evenly' | 'by-factor' };
+    const curve = even ? helixPoints(shape, p.points) : resample(helixPoints(shape, 8 * p.points), p.points, false);
     const base = [p.baseX, p.baseY, p.baseZ];
     const positions = curve.map((value, i) => value + base[i % 3]);
     return startWith(form, pathsFrom([{ positions }]));

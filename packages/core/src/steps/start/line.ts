@@ -7,6 +7,7 @@ export const line = defineStep({
   kind: 'line',
   family: 'start',
   label: 'Line',
+  icon: 'M4 16 16 4',
   help: 'A straight path from one place to another.',
   takes: [],
   gives: ['paths'],

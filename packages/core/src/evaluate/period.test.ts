@@ -1,0 +1,37 @@
+import { newGrowth, newScene, newStep } from '../scene/make';
+import { type ParamValue } from '../scene/schema';
+import { type Cycle } from '../time/track';
+import { periodOf } from './period';
+import { planOf } from './plan';
+
+const track = (length: number, cycle: Cycle = 'repeat', end = 1): ParamValue => ({
+  keys: [
+    { frame: 1, value: 1, ease: 'linear' },
+    { frame: 1 + length / 2, value: 2, ease: 'linear' },
+    { frame: 1 + length, value: end, ease: 'linear' },
+  ],
+  before: cycle,
+  after: cycle,
+});
+const period = (...growths: [string, Record<string, ParamValue>, string][]): number => {
+  const scene = newScene('Reef');
+  scene.growths = growths.map(([id, params, kind]) => ({ ...newGrowth(id, 0, [newStep(kind, params)]), id }));
+  return periodOf(planOf(scene), growths[0][0]);
+};
+
+test('what stands still has period 1; repeating tracks their least common multiple', () => {
+  expect(period(['a', {}, 'solid'])).toBe(1);
+  expect(period(['a', { radius: track(12) }, 'solid'])).toBe(12);
+  expect(period(['a', { radius: track(12), atX: track(8) }, 'solid'])).toBe(24);
+});
+
+test('what does not come back, or changes by itself, is not known', () => {
+  expect(period(['a', { radius: track(12, 'hold') }, 'solid'])).toBe(0);
+  expect(period(['a', { radius: track(12, 'repeat', 3) }, 'solid'])).toBe(0);
+  expect(period(['a', { radius: { formula: 'frame / 100 + 1' } }, 'solid'])).toBe(0);
+  expect(period(['a', {}, 'noise'])).toBe(0);
+});
+
+test('what a growth refers to counts too', () => {
+  expect(period(['a', { growth: 'b' }, 'shared'], ['b', { toX: track(10) }, 'line'])).toBe(10);
+});

@@ -1,0 +1,49 @@
+import { baseOf, isFormula, isTrack } from '../scene/schema';
+import { type StepDeclaration } from '../steps/declare';
+import { stepOf } from '../steps/index';
+import { type Track } from '../time/track';
+import { type Plan, references } from './plan';
+
+/** Longest period that is worth finding, frames. */
+const LONGEST = 100_000;
+
+/**
+ * After how many frames a growth is the same again, by its tracks alone: the least common multiple of the lengths of those
+ * that repeat; 1 where nothing moves. 0 where that cannot be told: with tracks that do not repeat, formulas, steps that
+ * change by themselves, or within a circle.
+ */
+export function periodOf(plan: Plan, id: string): number {
+  const growth = plan.byId.get(id);
+  if (!growth || plan.circles.has(id)) return 0;
+  let period = 1;
+  const take = (length: number): void => {
+    period = period === 0 || length === 0 ? 0 : (period * length) / greatestCommon(period, length);
+    if (period > LONGEST) period = 0;
+  };
+  for (const step of growth.steps) {
+    const declaration = step.on ? stepOf(step.kind) : undefined;
+    if (!declaration) continue;
+    if (mayChange(declaration)) return 0;
+    for (const value of Object.values(step.params)) {
+      const base = baseOf(value);
+      if (isFormula(base)) return 0;
+      if (isTrack(base)) take(lengthOf(base));
+    }
+  }
+  for (const other of references(growth)) take(periodOf(plan, other));
+  return period;
+}
+
+/** Whether a step's result may depend on the frame beyond its parameters. */
+const mayChange = ({ timed }: StepDeclaration): boolean => timed !== undefined;
+
+/** Frames after which a track is the same again; 1 where it never moves, 0 where it does not come back. */
+function lengthOf({ keys, before, after }: Track): number {
+  const [first, last] = [keys[0], keys[keys.length - 1]];
+  if (keys.every(({ value }) => value === first.value)) return 1;
+  const length = last.frame - first.frame;
+  const comes = before === 'repeat' && after === 'repeat' && first.value === last.value;
+  return comes && Number.isInteger(length) ? length : 0;
+}
+
+const greatestCommon = (a: number, b: number): number => (b === 0 ? a : greatestCommon(b, a % b));

@@ -1,0 +1,188 @@
+import { hash } from '../fields/random';
+import { type Copies, type Form, type Item } from './form';
+import { type Mesh } from './mesh';
+import { type Seats } from './seats';
+import { after, NO_TURN, turnedBy, type Turn } from './turns';
+import { at, unit, type Vec3 } from './vec';
+
+/** A growth as some seats show it. */
+export interface ShownItem {
+  form: Form;
+  key: string;
+}
+
+/** How many copies the seats come to, copies inside their items counted. @param group which of the items each seat shows */
+export function countCopies(group: Uint32Array, shown: readonly ShownItem[]): number {
+  const each = shown.map(({ form }) => (form.mesh ? 1 : 0) + (form.copies?.ids.length ?? 0));
+  return group.reduce((sum, item) => sum + each[item], 0);
+}
+
+/**
+ * Copies of whole forms: of their meshes, and of the copies that they hold themselves, so that copies are always of
+ * plain items.
+ * @param group which of the items each seat shows
+ */
+export function copiesOfSeats(seats: Seats, group: Uint32Array, shown: readonly ShownItem[]): Copies {
+  const items: Item[] = [];
+  const numbers = new Map<string, number>();
+  const numberOf = (item: Item): number => {
+    let number = numbers.get(item.key);
+    if (number === undefined) {
+      numbers.set(item.key, (number = items.length));
+      items.push(item);
+    }
+    return number;
+  };
+  const own = shown.map(({ form, key }) =>
+    form.mesh ? numberOf({ key, mesh: form.mesh, surface: form.surface }) : null,
+  );
+  const inner = shown.map(({ form }) => (form.copies?.items ?? []).map(numberOf));
+  const tinted = seats.tints !== null || shown.some(({ form }) => form.copies?.tints);
+  const copies = allocateCopies(items, countCopies(group, shown), tinted);
+  let write = 0;
+  for (let s = 0; s < group.length; s++) {
+    const { copies: nested } = shown[group[s]].form;
+    const position = at(seats.positions, s);
+    const turn = turnAt(seats.turns, s);
+    const size = at(seats.sizes, s);
+    const tint = seats.tints ? at(seats.tints, s) : WHITE;
+    const put = (item: number, place: Vec3, way: Turn, sizes: Vec3, id: number, row: number, color: Vec3): void => {
+      copies.item[write] = item;
+      for (let c = 0; c < 3; c++) {
+        copies.positions[3 * write + c] = place[c];
+        copies.sizes[3 * write + c] = sizes[c];
+        if (copies.tints) copies.tints[3 * write + c] = color[c];
+      }
+      for (let c = 0; c < 4; c++) copies.turns[4 * write + c] = way[c];
+      copies.rows[write] = row;
+      copies.ids[write++] = id;
+    };
+    const item = own[group[s]];
+    if (item !== null) put(item, position, turn, size, seats.ids[s], seats.row[s], tint);
+    for (let k = 0; nested && k < nested.ids.length; k++) {
+      const [px, py, pz] = at(nested.positions, k);
+      const [x, y, z] = turnedBy(turn, [size[0] * px, size[1] * py, size[2] * pz]);
+      const sizes = at(nested.sizes, k);
+      put(
+        inner[group[s]][nested.item[k]],
+        [position[0] + x, position[1] + y, position[2] + z],
+        after(turn, turnAt(nested.turns, k)),
+        [size[0] * sizes[0], size[1] * sizes[1], size[2] * sizes[2]],
+        // Numbers of nested copies come from their owner's and their own, so that each keeps its own.
+        hash(seats.ids[s], nested.ids[k]),
+        // Where a whole row is copied, its copies stand in rows no more.
+        0,
+        nested.tints ? times(tint, at(nested.tints, k)) : tint,
+      );
+    }
+  }
+  return copies;
+}
+
+const WHITE: Vec3 = [1, 1, 1];
+const times = (a: Vec3, b: Vec3): Vec3 => [a[0] * b[0], a[1] * b[1], a[2] * b[2]];
+
+const turnAt = (turns: Float32Array, k: number): Turn => [
+  turns[4 * k],
+  turns[4 * k + 1],
+  turns[4 * k + 2],
+  turns[4 * k + 3],
+];
+
+function allocateCopies(items: Item[], count: number, tinted: boolean): Copies {
+  return {
+    items,
+    item: new Uint32Array(count),
+    positions: new Float32Array(3 * count),
+    turns: new Float32Array(4 * count),
+    sizes: new Float32Array(3 * count),
+    ids: new Uint32Array(count),
+    rows: new Uint32Array(count),
+    tints: tinted ? new Float32Array(3 * count).fill(1) : null,
+  };
+}
+
+/** All of `a`, then all of `b`; ids of `b` follow those of `a`. */
+export function joinCopies(a: Copies | null, b: Copies | null): Copies | null {
+  if (!a || !b) return a ?? b;
+  const joined = allocateCopies([...a.items, ...b.items], a.ids.length + b.ids.length, !!(a.tints ?? b.tints));
+  if (a.tints) joined.tints!.set(a.tints);
+  if (b.tints) joined.tints!.set(b.tints, 3 * a.ids.length);
+  for (const key of ['positions', 'turns', 'sizes'] as const) {
+    joined[key].set(a[key]);
+    joined[key].set(b[key], a[key].length);
+  }
+  const nextId = a.ids.reduce((top, id) => Math.max(top, id + 1), 0);
+  joined.item.set(a.item);
+  joined.ids.set(a.ids);
+  joined.rows.set(a.rows);
+  joined.rows.set(b.rows, a.ids.length);
+  b.item.forEach((item, k) => (joined.item[a.ids.length + k] = item + a.items.length));
+  b.ids.forEach((id, k) => (joined.ids[a.ids.length + k] = id + nextId));
+  return joined;
+}
+
+/** A form's mesh with all copies made real: for files and measures that know no copies. */
+export function wholeMesh({ mesh, copies }: Pick<Form, 'mesh' | 'copies'>): Mesh | null {
+  if (!copies || copies.ids.length === 0) return mesh;
+  let [vertices, indices] = [mesh ? mesh.positions.length / 3 : 0, mesh?.indices.length ?? 0];
+  for (const i of copies.item) {
+    vertices += copies.items[i].mesh.positions.length / 3;
+    indices += copies.items[i].mesh.indices.length;
+  }
+  const painted = copies.tints !== null || mesh?.colors || copies.items.some((item) => item.mesh.colors);
+  const glows = mesh?.glow || copies.items.some((item) => item.mesh.glow);
+  const whole: Mesh = {
+    ...EMPTY,
+    positions: new Float32Array(3 * vertices),
+    normals: new Float32Array(3 * vertices),
+    uvs: new Float32Array(2 * vertices),
+    indices: new Uint32Array(indices),
+    colors: painted ? new Float32Array(3 * vertices).fill(1) : null,
+    glow: glows ? new Float32Array(vertices) : null,
+  };
+  let [vertex, index] = [0, 0];
+  const put = (part: Mesh, position: Vec3, turn: Turn, size: Vec3, tint: Vec3): void => {
+    const n = part.positions.length / 3;
+    for (let i = 0; i < n; i++) {
+      const [x, y, z] = at(part.positions, i);
+      const place = turnedBy(turn, [size[0] * x, size[1] * y, size[2] * z]);
+      whole.positions.set([place[0] + position[0], place[1] + position[1], place[2] + position[2]], 3 * (vertex + i));
+      const [a, b, c] = at(part.normals, i);
+      // Normals shrink where sizes grow, and need no more than their direction.
+      const normal: Vec3 = [a * size[1] * size[2], b * size[0] * size[2], c * size[0] * size[1]];
+      whole.normals.set(turnedBy(turn, unit(normal, [a, b, c])), 3 * (vertex + i));
+      if (painted) whole.colors!.set(times(tint, part.colors ? at(part.colors, i) : WHITE), 3 * (vertex + i));
+    }
+    whole.uvs.set(part.uvs, 2 * vertex);
+    if (part.glow) whole.glow!.set(part.glow, vertex);
+    for (let i = 0; i < part.indices.length; i++) whole.indices[index + i] = part.indices[i] + vertex;
+    vertex += n;
+    index += part.indices.length;
+  };
+  if (mesh) put(mesh, [0, 0, 0], NO_TURN, WHITE, WHITE);
+  for (let k = 0; k < copies.ids.length; k++)
+    put(
+      copies.items[copies.item[k]].mesh,
+      at(copies.positions, k),
+      turnAt(copies.turns, k),
+      at(copies.sizes, k),
+      copies.tints ? at(copies.tints, k) : WHITE,
+    );
+  return whole;
+}
+
+const NONE = new Float32Array(0);
+const EMPTY: Mesh = {
+  positions: NONE,
+  normals: NONE,
+  uvs: NONE,
+  indices: new Uint32Array(0),
+  u: null,
+  tip: null,
+  parts: null,
+  age: null,
+  levels: null,
+  colors: null,
+  glow: null,
+};

@@ -1,0 +1,248 @@
+import { type Copies } from './form';
+import { type Mesh } from './mesh';
+import { type MeshTree, treeOf } from './meshTree';
+import { trianglesCut, triangleGap, type Triangle } from './triangles';
+import { type Turn, turnedBy } from './turns';
+import { at, dot, type Vec3 } from './vec';
+
+/** Where a mesh stands. */
+export interface Pose {
+  position: Vec3;
+  turn: Turn;
+  size: Vec3;
+}
+
+/** A copy's mesh and where it stands. */
+export function poseOf(copies: Copies, k: number): Pose & { mesh: Mesh } {
+  return {
+    mesh: copies.items[copies.item[k]].mesh,
+    position: at(copies.positions, k),
+    turn: [0, 1, 2, 3].map((c) => copies.turns[4 * k + c]) as unknown as Turn,
+    size: at(copies.sizes, k),
+  };
+}
+
+/** A mesh in its place, its triangles and boxes found in space when they are asked for. */
+class Standing {
+  readonly tree: MeshTree;
+  readonly #columns: readonly [Vec3, Vec3, Vec3];
+  readonly #position: Vec3;
+  readonly #triangles = new Map<number, Triangle>();
+  readonly #boxes: (Box | undefined)[] = [];
+  readonly #triangleBoxes: (Box | undefined)[] = [];
+
+  constructor({ mesh, position, turn, size }: Pose & { mesh: Mesh }) {
+    this.tree = treeOf(mesh);
+    this.#position = position;
+    this.#columns = [turnedBy(turn, [size[0], 0, 0]), turnedBy(turn, [0, size[1], 0]), turnedBy(turn, [0, 0, size[2]])];
+  }
+
+  put([x, y, z]: Vec3): Vec3 {
+    const [a, b, c] = this.#columns;
+    const p = this.#position;
+    return [
+      p[0] + a[0] * x + b[0] * y + c[0] * z,
+      p[1] + a[1] * x + b[1] * y + c[1] * z,
+      p[2] + a[2] * x + b[2] * y + c[2] * z,
+    ];
+  }
+
+  triangle(i: number): Triangle {
+    const t = this.tree.order[i];
+    let triangle = this.#triangles.get(t);
+    if (!triangle) {
+      const { positions, indices } = this.tree.mesh;
+      triangle = [0, 1, 2].map((k) => this.put(at(positions, indices[3 * t + k]))) as unknown as Triangle;
+      this.#triangles.set(t, triangle);
+    }
+    return triangle;
+  }
+
+  /** Middle and half widths, along the world's axes, of a node's box in its place. */
+  box(node: number): Box {
+    return (this.#boxes[node] ??= this.#boxOf(node));
+  }
+
+  /** The same of a triangle. */
+  triangleBox(i: number): Box {
+    return (this.#triangleBoxes[i] ??= boxAround(this.triangle(i)));
+  }
+
+  #boxOf(node: number): Box {
+    const b = this.tree.boxes.subarray(6 * node, 6 * node + 6);
+    const middle = this.put([(b[0] + b[3]) / 2, (b[1] + b[4]) / 2, (b[2] + b[5]) / 2]);
+    const h = [(b[3] - b[0]) / 2, (b[4] - b[1]) / 2, (b[5] - b[2]) / 2];
+    const half = [0, 1, 2].map((c) =>
+      this.#columns.reduce((sum, column, k) => sum + Math.abs(column[c]) * h[k], 0),
+    ) as unknown as Vec3;
+    return { middle, half };
+  }
+}
+
+/** Middle and half widths along the world's axes. */
+interface Box {
+  middle: Vec3;
+  half: Vec3;
+}
+
+function boxAround([a, b, c]: Triangle): Box {
+  const middle: number[] = [];
+  const half: number[] = [];
+  for (let k = 0; k < 3; k++) {
+    const [low, high] = [Math.min(a[k], b[k], c[k]), Math.max(a[k], b[k], c[k])];
+    middle.push((low + high) / 2);
+    half.push((high - low) / 2);
+  }
+  return { middle: middle as unknown as Vec3, half: half as unknown as Vec3 };
+}
+
+/** Squared distance between two boxes. */
+const apart = (a: Box, b: Box): number => {
+  let sum = 0;
+  for (let c = 0; c < 3; c++) {
+    const d = Math.abs(a.middle[c] - b.middle[c]) - a.half[c] - b.half[c];
+    if (d > 0) sum += d * d;
+  }
+  return sum;
+};
+
+/**
+ * Walks both trees together.
+ * @param near whether boxes so far apart (squared metres) are worth opening
+ * @param meet told pairs of triangles; true ends the walk
+ */
+function walk(
+  a: Standing,
+  b: Standing,
+  near: (gap: number) => boolean,
+  meet: (p: Triangle, q: Triangle) => boolean,
+): void {
+  const stack: [number, number, number][] = [[0, 0, apart(a.box(0), b.box(0))]];
+  while (stack.length > 0) {
+    const [m, n, gap] = stack.pop()!;
+    if (!near(gap)) continue;
+    const [left, right] = [a.tree.left[m], b.tree.left[n]];
+    if (left < 0 && right < 0) {
+      const there = b.box(n);
+      for (let i = a.tree.from[m]; i < a.tree.to[m]; i++) {
+        const box = a.triangleBox(i);
+        if (!near(apart(box, there))) continue;
+        for (let j = b.tree.from[n]; j < b.tree.to[n]; j++)
+          if (near(apart(box, b.triangleBox(j))) && meet(a.triangle(i), b.triangle(j))) return;
+      }
+      continue;
+    }
+    const opensA = right < 0 || (left >= 0 && a.tree.to[m] - a.tree.from[m] >= b.tree.to[n] - b.tree.from[n]);
+    const pairs: [number, number][] = opensA
+      ? [
+          [left, n],
+          [left + 1, n],
+        ]
+      : [
+          [m, right],
+          [m, right + 1],
+        ];
+    // The nearer pair is looked at first: it is put on the stack last.
+    const found = pairs.map(([p, q]): [number, number, number] => [p, q, apart(a.box(p), b.box(q))]);
+    stack.push(...found.sort((p, q) => q[2] - p[2]));
+  }
+}
+
+type Placed = Pose & { mesh: Mesh };
+
+/** Whether the surfaces of two meshes cut each other. */
+export function meshesCut(a: Placed, b: Placed): boolean {
+  let cut = false;
+  walk(
+    new Standing(a),
+    new Standing(b),
+    (gap) => gap === 0,
+    (p, q) => (cut = trianglesCut(p, q)),
+  );
+  return cut;
+}
+
+/** Least distance between the surfaces of two meshes that do not cut each other, metres. */
+export function meshGap(a: Placed, b: Placed): number {
+  let least = Infinity;
+  walk(
+    new Standing(a),
+    new Standing(b),
+    (gap) => gap < least,
+    (p, q) => {
+      least = Math.min(least, triangleGap(p, q));
+      return least === 0;
+    },
+  );
+  return Math.sqrt(least);
+}
+
+/**
+ * How well two meshes go beside each other: the gap between them, or below 0 how far the second must move along a
+ * direction, one way or the other (links that hang in each other come free towards each other), until they no longer cut.
+ * Metres.
+ */
+export function clearanceOf(a: Placed, b: Placed, along: Vec3): number {
+  if (!meshesCut(a, b)) return meshGap(a, b);
+  const reach = 2 * (reachOf(a) + reachOf(b));
+  const cutAt = (by: number): boolean =>
+    meshesCut(a, { ...b, position: [0, 1, 2].map((c) => b.position[c] + along[c] * by) as unknown as Vec3 });
+  for (let by = reach / 65536; by < 2 * reach; by *= 2) {
+    const way = [1, -1].find((sign) => !cutAt(sign * by));
+    if (way === undefined) continue;
+    let [low, high] = [by / 2, by];
+    for (let round = 0; round < 12; round++) {
+      const middle = (low + high) / 2;
+      if (cutAt(way * middle)) low = middle;
+      else high = middle;
+    }
+    return -high;
+  }
+  return -reach;
+}
+
+function reachOf({ mesh, size }: Placed): number {
+  const box = treeOf(mesh).boxes.subarray(0, 6);
+  return Math.hypot(...[0, 1, 2].map((c) => Math.max(Math.abs(box[c]), Math.abs(box[3 + c])) * size[c]));
+}
+
+/** A box that stands anyhow: its middle, its axes, and its half widths along them. */
+export interface OrientedBox {
+  middle: Vec3;
+  axes: readonly [Vec3, Vec3, Vec3];
+  half: Vec3;
+}
+
+/** The box of a mesh in its place, wider by a margin on every side. */
+export function orientedBox({ mesh, position, turn, size }: Placed, margin = 0): OrientedBox {
+  const b = treeOf(mesh).boxes.subarray(0, 6);
+  const local: Vec3 = [((b[0] + b[3]) / 2) * size[0], ((b[1] + b[4]) / 2) * size[1], ((b[2] + b[5]) / 2) * size[2]];
+  const [x, y, z] = turnedBy(turn, local);
+  return {
+    middle: [position[0] + x, position[1] + y, position[2] + z],
+    axes: [turnedBy(turn, [1, 0, 0]), turnedBy(turn, [0, 1, 0]), turnedBy(turn, [0, 0, 1])],
+    half: [0, 1, 2].map((c) => ((b[3 + c] - b[c]) / 2) * size[c] + margin) as unknown as Vec3,
+  };
+}
+
+/** Whether two boxes meet, by their fifteen separating axes (Gottschalk, Lin and Manocha, OBBTree, SIGGRAPH 1996). */
+export function boxesMeet(a: OrientedBox, b: OrientedBox): boolean {
+  const between: Vec3 = [0, 1, 2].map((c) => b.middle[c] - a.middle[c]) as unknown as Vec3;
+  const r = a.axes.map((x) => b.axes.map((y) => dot(x, y)));
+  const abs = r.map((row) => row.map((value) => Math.abs(value) + 1e-9));
+  const t = a.axes.map((x) => dot(between, x));
+  for (let i = 0; i < 3; i++) {
+    if (Math.abs(t[i]) > a.half[i] + abs[i][0] * b.half[0] + abs[i][1] * b.half[1] + abs[i][2] * b.half[2])
+      return false;
+    const s = dot(between, b.axes[i]);
+    if (Math.abs(s) > b.half[i] + abs[0][i] * a.half[0] + abs[1][i] * a.half[1] + abs[2][i] * a.half[2]) return false;
+  }
+  for (let i = 0; i < 3; i++)
+    for (let j = 0; j < 3; j++) {
+      const [i1, i2, j1, j2] = [(i + 1) % 3, (i + 2) % 3, (j + 1) % 3, (j + 2) % 3];
+      const ra = a.half[i1] * abs[i2][j] + a.half[i2] * abs[i1][j];
+      const rb = b.half[j1] * abs[i][j2] + b.half[j2] * abs[i][j1];
+      if (Math.abs(t[i2] * r[i1][j] - t[i1] * r[i2][j]) > ra + rb) return false;
+    }
+  return true;
+}

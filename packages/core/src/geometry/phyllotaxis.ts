@@ -1,0 +1,74 @@
+import { add, cross, scale, unit, type Vec3 } from './vec';
+
+/** Golden angle: 360° (1 − 1/φ), degrees, to double precision. */
+export const GOLDEN_ANGLE = 360 * (1 - 2 / (1 + Math.sqrt(5)));
+
+export type Receptacle = 'disc' | 'dome' | 'cone' | 'cylinder';
+
+/** The surface that florets sit on: its radius and height, metres. */
+export interface ReceptacleShape {
+  which: Receptacle;
+  radius: number;
+  height: number;
+}
+
+/** Where a floret sits. */
+export interface Floret {
+  position: Vec3;
+  /** Away from the surface. */
+  up: Vec3;
+  /** Level, square to `up`: with up × along pointing outwards. */
+  along: Vec3;
+}
+
+/** Surface area that florets share, square metres. */
+export function areaOf({ which, radius, height }: ReceptacleShape): number {
+  switch (which) {
+    case 'disc':
+      return Math.PI * radius ** 2;
+    case 'cone':
+      return Math.PI * radius * Math.hypot(radius, height);
+    case 'cylinder':
+      return 2 * Math.PI * radius * height;
+    case 'dome': {
+      // Of half a spheroid, by its closed forms.
+      if (Math.abs(height - radius) < 1e-9 * radius) return 2 * Math.PI * radius ** 2;
+      if (height < radius) {
+        const e = Math.sqrt(1 - (height / radius) ** 2);
+        return Math.PI * radius ** 2 * (1 + ((1 - e * e) / e) * Math.atanh(e));
+      }
+      const e = Math.sqrt(1 - (radius / height) ** 2);
+      return Math.PI * radius ** 2 * (1 + (height / (radius * e)) * Math.asin(e));
+    }
+  }
+}
+
+/**
+ * A floret by its share of the area inside it, so that all have the same room: on a disc the radius goes with the square
+ * root of the number (Vogel, A better way to construct the sunflower head, Mathematical Biosciences 44, 1979).
+ * @param inner share 0..1 of the surface that lies inside, or above
+ * @param turn about the axis, radians
+ */
+export function floretAt({ which, radius, height }: ReceptacleShape, inner: number, turn: number): Floret {
+  const out: Vec3 = [Math.cos(turn), 0, -Math.sin(turn)];
+  const along: Vec3 = [Math.sin(turn), 0, Math.cos(turn)];
+  const root = Math.sqrt(Math.max(0, inner));
+  const on = (r: number, y: number, up: Vec3): Floret => ({ position: add(scale(out, r), [0, y, 0]), up, along });
+  switch (which) {
+    case 'disc':
+      return on(radius * root, 0, [0, 1, 0]);
+    case 'cone':
+      return on(radius * root, height * (1 - root), unit([out[0] * height, radius, out[2] * height]));
+    case 'cylinder':
+      return on(radius, height * (1 - inner), out);
+    case 'dome': {
+      // Rings of a sphere of the same height have equal areas; on a spheroid nearly so.
+      const cos = 1 - inner;
+      const sin = Math.sqrt(Math.max(0, 1 - cos * cos));
+      return on(radius * sin, height * cos, unit([out[0] * sin * height, radius * cos, out[2] * sin * height]));
+    }
+  }
+}
+
+/** The third direction of a floret's frame: towards the axis. */
+export const inwards = ({ up, along }: Floret): Vec3 => cross(along, up);

@@ -1,0 +1,60 @@
+import { cross, perpendicular, type Vec3 } from './vec';
+
+/** A unit quaternion: x, y, z, w. */
+export type Turn = readonly [number, number, number, number];
+
+export const NO_TURN: Turn = [0, 0, 0, 1];
+
+/** First `b`, then `a`. */
+export const after = (a: Turn, b: Turn): Turn => [
+  a[3] * b[0] + a[0] * b[3] + a[1] * b[2] - a[2] * b[1],
+  a[3] * b[1] - a[0] * b[2] + a[1] * b[3] + a[2] * b[0],
+  a[3] * b[2] + a[0] * b[1] - a[1] * b[0] + a[2] * b[3],
+  a[3] * b[3] - a[0] * b[0] - a[1] * b[1] - a[2] * b[2],
+];
+
+/** About a unit axis, radians, right-handed. */
+export function about(axis: Vec3, angle: number): Turn {
+  const s = Math.sin(angle / 2);
+  return [axis[0] * s, axis[1] * s, axis[2] * s, Math.cos(angle / 2)];
+}
+
+/** The turn that takes the x and y axes to two unit vectors square to each other (Shepperd 1978, by the largest term). */
+export function fromAxes(x: Vec3, y: Vec3): Turn {
+  const z = cross(x, y);
+  const [m00, m10, m20] = x;
+  const [m01, m11, m21] = y;
+  const [m02, m12, m22] = z;
+  const trace = m00 + m11 + m22;
+  if (trace > 0) {
+    const s = 2 * Math.sqrt(trace + 1);
+    return [(m21 - m12) / s, (m02 - m20) / s, (m10 - m01) / s, s / 4];
+  }
+  if (m00 > m11 && m00 > m22) {
+    const s = 2 * Math.sqrt(1 + m00 - m11 - m22);
+    return [s / 4, (m01 + m10) / s, (m02 + m20) / s, (m21 - m12) / s];
+  }
+  if (m11 > m22) {
+    const s = 2 * Math.sqrt(1 + m11 - m00 - m22);
+    return [(m01 + m10) / s, s / 4, (m12 + m21) / s, (m02 - m20) / s];
+  }
+  const s = 2 * Math.sqrt(1 + m22 - m00 - m11);
+  return [(m02 + m20) / s, (m12 + m21) / s, s / 4, (m10 - m01) / s];
+}
+
+/** A point turned. */
+export function turnedBy([x, y, z, w]: Turn, [px, py, pz]: Vec3): Vec3 {
+  const tx = 2 * (y * pz - z * py);
+  const ty = 2 * (z * px - x * pz);
+  const tz = 2 * (x * py - y * px);
+  return [px + w * tx + y * tz - z * ty, py + w * ty + z * tx - x * tz, pz + w * tz + x * ty - y * tx];
+}
+
+/** The shortest turn from one unit vector to another. */
+export function between(from: Vec3, to: Vec3): Turn {
+  const w = 1 + from[0] * to[0] + from[1] * to[1] + from[2] * to[2];
+  if (w < 1e-9) return [...perpendicular(from), 0] as unknown as Turn;
+  const axis = cross(from, to);
+  const length = Math.hypot(axis[0], axis[1], axis[2], w);
+  return [axis[0] / length, axis[1] / length, axis[2] / length, w / length];
+}

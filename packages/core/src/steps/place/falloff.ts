@@ -1,0 +1,208 @@
+import { EASE_NAMES, easeAt, type EaseName } from '../../time/easing';
+import { defineStep, type NumberParam, type ParamSpecs, type ParamsOf, place, type Resolved } from '../declare';
+import { metres, percent } from '../format';
+import { driven, weightOf } from './falloffActs';
+
+const is =
+  (name: string, ...values: string[]) =>
+  (p: Resolved): boolean =>
+    values.includes(String(p[name]));
+const space = is('shape', 'plane', 'ball', 'box');
+
+const number = (
+  unit: NumberParam['unit'],
+  label: string,
+  help: string,
+  value: number,
+  [min, max]: readonly [number, number],
+  slider: readonly [number, number],
+  more: Partial<NumberParam> = {},
+): NumberParam => ({ type: 'number', unit, label, help, default: value, min, max, slider, ...more });
+
+const shownFor = <T extends Record<string, NumberParam>>(fields: T, shown: (p: Resolved) => boolean): T =>
+  Object.fromEntries(Object.entries(fields).map(([name, spec]) => [name, { ...spec, shown }])) as T;
+
+const axes = <P extends string>(
+  prefix: P,
+  label: string,
+  help: string,
+  unit: 'deg' | 'm',
+): Record<`${P}X` | `${P}Y` | `${P}Z`, NumberParam> => {
+  const turns = unit === 'deg';
+  const axis = (name: string): NumberParam =>
+    number(unit, name, help, turns ? 0 : 1, turns ? [-36000, 36000] : [0.0001, 1000], turns ? [-180, 180] : [0.05, 5], {
+      group: label,
+    });
+  return { [`${prefix}X`]: axis('X'), [`${prefix}Y`]: axis('Y'), [`${prefix}Z`]: axis('Z') } as Record<
+    `${P}X` | `${P}Y` | `${P}Z`,
+    NumberParam
+  >;
+};
+
+const params = {
+  shape: {
+    type: 'choice',
+    label: 'Weighed by',
+    help: 'What gives each copy its weight between 0 and 100 %.',
+    options: [
+      { value: 'front', label: 'Time since the front' },
+      { value: 'plane', label: 'Plane' },
+      { value: 'ball', label: 'Ball' },
+      { value: 'box', label: 'Box' },
+      { value: 'along', label: 'Along the path' },
+      { value: 'noise', label: 'Noise' },
+    ],
+    default: 'front',
+  },
+  ...shownFor(place('at', 'Place', 'Where the shape stands; drag it in the view too.', [0, 1, 0]), space),
+  ...shownFor(
+    axes('turn', 'Turned', 'Turns the shape. The plane weighs what lies behind its upper side.', 'deg'),
+    is('shape', 'plane', 'box'),
+  ),
+  radius: number('m', 'Radius', 'Of the ball.', 0.5, [0.0001, 1000], [0.05, 4], { shown: is('shape', 'ball') }),
+  ...shownFor(axes('size', 'Box', 'Width, height and depth.', 'm'), is('shape', 'box')),
+  soft: number('m', 'Softness', 'Over how much the weight goes from all to nothing.', 0.5, [0, 1000], [0, 3], {
+    shown: space,
+  }),
+  reach: number('share', 'Reaches to', 'Up to where along the path copies have weight.', 0.5, [-1, 2], [0, 1], {
+    shown: is('shape', 'along'),
+  }),
+  softShare: number('share', 'Softness', 'Share of the path over which it fades.', 0.2, [0, 2], [0, 1], {
+    shown: is('shape', 'along'),
+  }),
+  grain: number('m', 'Grain', 'Size of the noise.', 0.5, [0.001, 1000], [0.05, 3], { shown: is('shape', 'noise') }),
+  evolve: number(
+    'per-second',
+    'Evolution',
+    'Changes a second, fitted to the range so that it closes.',
+    0.3,
+    [0, 100],
+    [0, 3],
+    {
+      shown: is('shape', 'noise'),
+    },
+  ),
+  delay: number('s', 'Delay', 'After the front has uncovered it.', 0, [0, 1000], [0, 4], {
+    shown: is('shape', 'front'),
+  }),
+  over: number('s', 'Over', 'In which the weight rises to all.', 1, [0, 1000], [0, 4], {
+    shown: is('shape', 'front'),
+  }),
+  ease: {
+    type: 'choice',
+    label: 'Ease',
+    help: 'How the weight runs between nothing and all.',
+    options: EASE_NAMES.filter((name) => name !== 'hold').map((name) => ({
+      value: name,
+      label: name.replaceAll('-', ' '),
+    })),
+    default: 'cubic-out',
+  },
+  invert: { type: 'toggle', label: 'The other way round', help: 'All becomes nothing, nothing all.', default: false },
+  combine: {
+    type: 'choice',
+    label: 'With the one before',
+    help: 'How this weight goes with that of the falloff before it.',
+    options: [
+      { value: 'own', label: 'On its own' },
+      { value: 'times', label: 'Times it' },
+      { value: 'plus', label: 'Plus it' },
+      { value: 'larger', label: 'The larger' },
+    ],
+    default: 'own',
+  },
+  drives: {
+    type: 'choice',
+    label: 'Changes',
+    help: 'What the weight acts on.',
+    options: [
+      { value: 'size', label: 'Size' },
+      { value: 'turn', label: 'Turn' },
+      { value: 'move', label: 'Place' },
+      { value: 'color', label: 'Colour' },
+      { value: 'time', label: 'Time' },
+      { value: 'drive', label: 'What drives the item' },
+      { value: 'nothing', label: 'Nothing: weighs for the next' },
+    ],
+    default: 'size',
+  },
+  factor: number('share', 'Size', 'Size at full weight; at none they stay as they are.', 0, [0, 100], [0, 3], {
+    shown: is('drives', 'size'),
+  }),
+  ...shownFor(axes('spin', 'Turns by', 'At full weight, about the axes of the copy.', 'deg'), is('drives', 'turn')),
+  ...shownFor(place('move', 'Moves by', 'At full weight.', [0, 1, 0]), is('drives', 'move')),
+  frame: {
+    type: 'choice',
+    label: 'Along',
+    help: 'Whether it moves along the axes of the world or its own.',
+    options: [
+      { value: 'world', label: 'The axes of the world' },
+      { value: 'own', label: 'Its own axes' },
+    ],
+    default: 'world',
+    shown: is('drives', 'move'),
+  },
+  color: {
+    type: 'color',
+    label: 'Colour',
+    help: 'Its own colours are tinted with this one.',
+    default: '#ff8a5b',
+    shown: is('drives', 'color'),
+  },
+  late: number('s', 'Later by', 'At full weight.', 1, [-1000, 1000], [-4, 4], { shown: is('drives', 'time') }),
+  amount: number(
+    'share',
+    'Drives by',
+    'What formulas of the item see as “drive” at full weight: = 360 * drive in its Roll-up, say.',
+    1,
+    [-1, 1],
+    [0, 1],
+    { shown: is('drives', 'drive') },
+  ),
+} satisfies ParamSpecs;
+
+export const falloff = defineStep({
+  kind: 'falloff',
+  family: 'place',
+  label: 'Falloff',
+  icon: 'M3 15H6C9 15 10 5 13 5H17M3 18H17',
+  help: 'Changes copies by how far they are inside a shape, along the path, in noise, or behind the growing front: their size, turn, place, colour, time, or what drives their item. Several act one after another, each with a delay of its own.',
+  takes: ['copies'],
+  gives: ['copies'],
+  params,
+  timed: (p) => p.shape === 'noise' && p.evolve > 0,
+  wants: (p) => (p.shape === 'front' ? ['age'] : []),
+  summary: (p) =>
+    ({
+      size: `size to ${percent(p.factor)}`,
+      turn: 'turns',
+      move: `moves ${metres(Math.hypot(p.moveX, p.moveY, p.moveZ))}`,
+      color: 'tints',
+      time: 'later',
+      drive: 'drives the item',
+      nothing: 'weighs',
+    })[p.drives] ?? '',
+  run(form, p, context) {
+    const seats = form.seats;
+    if (!seats) return form;
+    const weigh = weightOf(p, seats, context);
+    const n = seats.ids.length;
+    const weight = new Float32Array(n);
+    for (let k = 0; k < n; k++) {
+      const own = easeAt(p.ease as EaseName, weigh(k));
+      const here = p.invert ? 1 - own : own;
+      const before = seats.weight?.[k] ?? 0;
+      weight[k] =
+        p.combine === 'times'
+          ? here * (seats.weight ? before : 1)
+          : p.combine === 'plus'
+            ? Math.min(1, here + before)
+            : p.combine === 'larger'
+              ? Math.max(here, before)
+              : here;
+    }
+    return { ...form, seats: { ...driven(p, seats, weight, context.fps), weight } };
+  },
+});
+
+export type FalloffParams = ParamsOf<typeof params>;

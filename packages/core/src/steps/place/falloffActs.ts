@@ -1,0 +1,86 @@
+import { falloffWeight, type FalloffShape } from '../../fields/falloff';
+import { noise3 } from '../../fields/noise';
+import { linearRgb } from '../../geometry/gradient';
+import { type Seats } from '../../geometry/seats';
+import { about, after, type Turn, turnedBy } from '../../geometry/turns';
+import { at, type Vec3 } from '../../geometry/vec';
+import { type StepContext } from '../declare';
+import { progressOf } from '../shape/motion';
+import { type FalloffParams } from './falloff';
+
+/** Weight 0..1 of each seat, before easing. */
+export function weightOf(p: FalloffParams, seats: Seats, context: StepContext): (k: number) => number {
+  const clamp = (w: number): number => Math.min(1, Math.max(0, w));
+  switch (p.shape) {
+    case 'front':
+      return (k) => (p.over > 0 ? clamp((seats.age[k] - p.delay) / p.over) : seats.age[k] >= p.delay ? 1 : 0);
+    case 'along':
+      return (k) =>
+        p.softShare > 0 ? clamp(0.5 + (p.reach - seats.share[k]) / p.softShare) : seats.share[k] <= p.reach ? 1 : 0;
+    case 'noise': {
+      const { passed, period } = progressOf(p.evolve, true, context);
+      const shape = { detail: 2, roughness: 0.5, seed: context.seed, period };
+      const out = new Float64Array(3);
+      return (k) => {
+        const [x, y, z] = at(seats.positions, k);
+        noise3(x / p.grain, y / p.grain, z / p.grain, passed, shape, out);
+        return clamp(0.5 + out[0]);
+      };
+    }
+    default: {
+      const shape: FalloffShape = {
+        which: p.shape as FalloffShape['which'],
+        centre: [p.atX, p.atY, p.atZ],
+        rotation: p.shape === 'ball' ? [0, 0, 0] : [p.turnX, p.turnY, p.turnZ],
+        size: p.shape === 'ball' ? [2 * p.radius, 0, 0] : [p.sizeX, p.sizeY, p.sizeZ],
+        soft: p.soft,
+      };
+      const weigh = falloffWeight(shape);
+      return (k) => weigh(at(seats.positions, k));
+    }
+  }
+}
+
+/** The seats with the weights put to use. */
+export function driven(p: FalloffParams, seats: Seats, weight: Float32Array, fps: number): Seats {
+  const turnAt = (k: number): Turn => Array.from(seats.turns.subarray(4 * k, 4 * k + 4)) as unknown as Turn;
+  switch (p.drives) {
+    case 'size':
+      return { ...seats, sizes: seats.sizes.map((size, i) => size * (1 + (p.factor - 1) * weight[Math.floor(i / 3)])) };
+    case 'turn': {
+      const turns = new Float32Array(seats.turns);
+      const rad = Math.PI / 180;
+      weight.forEach((w, k) => {
+        const spin = after(
+          about([0, 1, 0], p.spinY * w * rad),
+          after(about([1, 0, 0], p.spinX * w * rad), about([0, 0, 1], p.spinZ * w * rad)),
+        );
+        turns.set(after(turnAt(k), spin), 4 * k);
+      });
+      return { ...seats, turns };
+    }
+    case 'move': {
+      const positions = new Float32Array(seats.positions);
+      weight.forEach((w, k) => {
+        const by: Vec3 = [p.moveX * w, p.moveY * w, p.moveZ * w];
+        const moved = p.frame === 'own' ? turnedBy(turnAt(k), by) : by;
+        for (let c = 0; c < 3; c++) positions[3 * k + c] += moved[c];
+      });
+      return { ...seats, positions };
+    }
+    case 'color': {
+      const color = linearRgb(p.color);
+      const tints = new Float32Array(3 * weight.length);
+      for (let i = 0; i < tints.length; i++)
+        tints[i] = (seats.tints?.[i] ?? 1) * (1 + (color[i % 3] - 1) * weight[Math.floor(i / 3)]);
+      return { ...seats, tints };
+    }
+    case 'time': {
+      return { ...seats, late: seats.late.map((late, k) => late + p.late * weight[k] * fps) };
+    }
+    case 'drive':
+      return { ...seats, drive: seats.drive.map((d, k) => Math.min(1, Math.max(0, d + p.amount * weight[k]))) };
+    default:
+      return seats;
+  }
+}

@@ -1,0 +1,155 @@
+import { type Planar, rolledStrip, type Spiral, spiralAngle } from '../../curves/spiral';
+import { boundsOf } from '../../geometry/form';
+import { type Vec3 } from '../../geometry/vec';
+import { defineStep, type NumberParam } from '../declare';
+import { metres, percent } from '../format';
+import { eachPoint, MOVABLE } from './eachPoint';
+
+const length = (label: string, help: string, value: number, slider: [number, number]): NumberParam => ({
+  type: 'number',
+  unit: 'm',
+  label,
+  help,
+  default: value,
+  min: 0,
+  max: 1000,
+  slider,
+});
+
+/** How much of a strip can be rolled up until the roll is as wide as what is left, metres. */
+function untilTouching(spiral: Spiral, room: number): number {
+  let [low, high] = [0, Math.max(0, room)];
+  for (let round = 0; round < 50; round++) {
+    const half = (low + high) / 2;
+    if (half + spiral.a + spiral.b * spiralAngle(spiral, half) <= room) low = half;
+    else high = half;
+  }
+  return low;
+}
+
+/** Where a height on the strip comes to lie: up and forward, with the direction there. */
+type Lay = (y: number) => Planar;
+
+export const rollUp = defineStep({
+  kind: 'roll-up',
+  family: 'shape',
+  label: 'Roll up',
+  icon: 'M4 18V9A5.5 5.5 0 0 1 15 9 4 4 0 0 1 7 9 2.5 2.5 0 0 1 12 9',
+  help: 'Rolls what is upright into a spiral that does not cut through itself, as many turns as it takes, from its top, its foot, both or its middle. Animate how much, and it unrolls.',
+  takes: [],
+  takesOne: MOVABLE,
+  gives: [],
+  params: {
+    amount: {
+      type: 'number',
+      unit: 'share',
+      label: 'Rolled up',
+      help: 'How much of what may roll is rolled up.',
+      default: 0.8,
+      min: 0,
+      max: 1,
+    },
+    from: {
+      type: 'choice',
+      label: 'From',
+      help: 'Where the core of the roll is.',
+      options: [
+        { value: 'top', label: 'Its top' },
+        { value: 'foot', label: 'Its foot' },
+        { value: 'both', label: 'Both ends' },
+        { value: 'middle', label: 'Its middle' },
+      ],
+      default: 'top',
+    },
+    exempt: {
+      ...length('Stalk', 'Length at the foot that never rolls.', 0.05, [0, 1]),
+      shown: (p) => p.from === 'top' || p.from === 'middle',
+    },
+    core: length('Core', 'Radius that the roll leaves free inside; more than half its own thickness.', 0.02, [0, 0.3]),
+    apart: length('Turns apart', 'From each turn to the next; more than its own thickness.', 0.02, [0, 0.2]),
+    towards: {
+      type: 'number',
+      unit: 'deg',
+      label: 'Towards',
+      help: 'Direction in which it rolls, about the vertical; 0 is to the front.',
+      default: 0,
+      min: -36000,
+      max: 36000,
+      slider: [-180, 180],
+    },
+  },
+  summary: (p) => `${percent(p.amount)}, turns ${metres(p.apart)} apart`,
+  run(form, p, context) {
+    const bounds = boundsOf(form);
+    if (!bounds) return form;
+    const [low, high] = [bounds.min[1], bounds.max[1]];
+    const foot = p.from === 'top' || p.from === 'middle' ? Math.min(high, low + p.exempt) : low;
+    const middle = (foot + high) / 2;
+    // From the middle both halves wind round each other, so that the turns of each are twice as far apart.
+    const arms = p.from === 'middle' ? 2 : 1;
+    const spiral = {
+      a: Math.max(p.from === 'middle' ? 0 : p.core, 1e-6),
+      b: Math.max((arms * p.apart) / (2 * Math.PI), 1e-9),
+    };
+    const [c, s] = [Math.cos((p.towards * Math.PI) / 180), Math.sin((p.towards * Math.PI) / 180)];
+
+    /** Rolled up to `end`, which lies in the direction `way` along the strip: where a height comes to lie. */
+    const strip = (length: number, end: number, way: 1 | -1): Lay => {
+      const roll = rolledStrip(spiral, length);
+      const begins = end - way * length;
+      const lay = (y: number): Planar => {
+        const planar = roll(way * (y - begins));
+        return { x: begins + way * planar.x, y: planar.y, tx: planar.tx, ty: way * planar.ty };
+      };
+      return lay;
+    };
+    /** The same with the stalk standing where it stood: all the rest moves, and what is below the roll follows. */
+    const standing = (lay: Lay): Lay => {
+      const { x, y, tx, ty } = lay(foot);
+      return (height) => {
+        if (height <= foot) return { x: height, y: 0, tx: 1, ty: 0 };
+        const here = lay(height);
+        const [dx, dy] = [here.x - x, here.y - y];
+        return {
+          x: foot + tx * dx + ty * dy,
+          y: tx * dy - ty * dx,
+          tx: tx * here.tx + ty * here.ty,
+          ty: tx * here.ty - ty * here.tx,
+        };
+      };
+    };
+    /** Both halves round the middle, which stays where it is; what is not rolled leaves them straight up and down. */
+    const fromMiddle = (length: number): Lay => {
+      const roll = rolledStrip(spiral, length);
+      const core = roll(length);
+      return (y) => {
+        const way = y >= middle ? 1 : -1;
+        const planar = roll(length - Math.abs(y - middle));
+        // From the core outwards, turned half round for the other half.
+        return { x: middle - way * (planar.x - core.x), y: -way * (planar.y - core.y), tx: planar.tx, ty: planar.ty };
+      };
+    };
+    const rolled = (room: number): number => p.amount * Math.max(0, room);
+    const half = rolled((high - foot) / 2);
+    // Two rolls come together until they touch.
+    const each = p.from === 'both' ? p.amount * untilTouching(spiral, (high - foot) / 2) : 0;
+    const [above, below] = [strip(each, high, 1), strip(each, foot, -1)];
+    const lays: Record<string, () => Lay> = {
+      top: () => strip(rolled(high - foot), high, 1),
+      foot: () => standing(strip(rolled(high - foot), foot, -1)),
+      both: () => standing((y) => (y >= middle ? above(y) : below(y))),
+      middle: () => fromMiddle(half),
+    };
+    const lay = lays[p.from]();
+
+    return eachPoint(form, context, ([x, y, z]): Vec3 => {
+      const across = x * c - z * s;
+      const forward = x * s + z * c;
+      const planar = lay(y);
+      // What stands off the strip does so square to it.
+      const up = planar.x - forward * planar.ty;
+      const out = planar.y + forward * planar.tx;
+      return [across * c + out * s, up, out * c - across * s];
+    });
+  },
+});

@@ -1,0 +1,58 @@
+import { simplify } from '../../curves/simplify';
+import { MAYBE_PER_POINT, type Paths, pathCount, PER_PATH, PER_POINT, allocatePaths } from '../../geometry/paths';
+import { defineStep } from '../declare';
+import { metres } from '../format';
+
+export const thin = defineStep({
+  kind: 'thin',
+  family: 'shape',
+  label: 'Simplify',
+  icon: 'M3 14 8 6 12 12 17 5M3 14H3.01M8 6H8.01M12 12H12.01M17 5H17.01',
+  help: 'Leaves out points that the course can do without; those that stay do not move.',
+  takes: ['paths'],
+  gives: ['paths'],
+  params: {
+    within: {
+      type: 'number',
+      unit: 'm',
+      label: 'Within',
+      help: 'How far the simpler course may be from the old one.',
+      default: 0.01,
+      min: 0,
+      max: 1000,
+      slider: [0, 0.2],
+    },
+  },
+  summary: (p) => `within ${metres(p.within)}`,
+  async run(form, p, context) {
+    const old = form.paths!;
+    const kept: number[][] = [];
+    for (let path = 0; path < pathCount(old); path++) {
+      await context.breathe();
+      const [a, b] = [old.offsets[path], old.offsets[path + 1]];
+      const points = Array.from(old.positions.subarray(3 * a, 3 * b));
+      // A closed path keeps its first point, and the one furthest from it, so that it stays a loop.
+      if (old.closed[path] && b - a > 3) points.push(...points.slice(0, 3));
+      const indices = simplify(points, p.within).filter((i) => i < b - a);
+      kept.push(
+        (old.closed[path] && indices.length < 3 ? [0, 1, 2].map((k) => Math.floor((k * (b - a)) / 3)) : indices).map(
+          (i) => a + i,
+        ),
+      );
+    }
+    return { ...form, paths: picked(old, kept) };
+  },
+});
+
+/** The paths with only the points given, by number, for each. */
+function picked(old: Paths, kept: readonly number[][]): Paths {
+  const all = kept.flat();
+  const paths = allocatePaths(all.length, kept.length);
+  for (const key of PER_PATH) paths[key].set(old[key]);
+  paths.level = old.level;
+  kept.forEach((points, path) => (paths.offsets[path + 1] = paths.offsets[path] + points.length));
+  for (const key of PER_POINT) all.forEach((from, i) => (paths[key][i] = old[key][from]));
+  for (const key of MAYBE_PER_POINT) if (old[key]) paths[key] = Float32Array.from(all, (from) => old[key]![from]);
+  all.forEach((from, i) => paths.positions.set(old.positions.subarray(3 * from, 3 * from + 3), 3 * i));
+  return paths;
+}

@@ -1,0 +1,111 @@
+import { withFrames } from '../../curves/pathFrames';
+import { type FramedPaths, type Paths } from '../../geometry/paths';
+import { at, cross, dot, unit, type Vec3 } from '../../geometry/vec';
+import { bandCorners, contourProfile } from '../../surfaces/profile';
+import { sweepProfile } from '../../surfaces/tube';
+import { defineStep } from '../declare';
+import { metres } from '../format';
+import { shapeOf, skinParams, sweepHooks, variedPaths } from './skinParams';
+
+const { radius, along, follows, reach, swell, start, end } = skinParams;
+
+/** Half discs at the ends look round from about this many corners of the whole circle on. */
+const END_SIDES = 32;
+
+export const ribbon = defineStep({
+  kind: 'ribbon',
+  family: 'skin',
+  label: 'Ribbon',
+  icon: 'M3 7C7 3 12 11 17 7V12C12 16 7 8 3 12Z',
+  help: 'A flat band along the paths: lying level, standing upright, or turning with the path. Its ends can be round.',
+  takes: ['paths'],
+  gives: ['mesh'],
+  params: {
+    radius: { ...radius, label: 'Half width', help: 'Half the width where the profile is at 100 %.' },
+    thick: {
+      type: 'number',
+      unit: 'm',
+      label: 'Thickness',
+      help: 'From face to face, everywhere alike.',
+      default: 0.012,
+      min: 0.0001,
+      max: 100,
+      slider: [0.001, 0.2],
+    },
+    lean: {
+      type: 'choice',
+      label: 'Lean',
+      help: 'Which way its faces look: up, sideways, or as the path carries them without twist.',
+      options: [
+        { value: 'path', label: 'Follows the path' },
+        { value: 'level', label: 'Level' },
+        { value: 'upright', label: 'Upright' },
+      ],
+      default: 'path',
+    },
+    along: { ...along, default: [{ at: 0, value: 1 }] },
+    follows,
+    reach,
+    swell: { ...swell, default: 0 },
+    roll: {
+      type: 'number',
+      unit: 'deg',
+      label: 'Roll',
+      help: 'Turns the ribbon about the path.',
+      default: 0,
+      min: -36000,
+      max: 36000,
+      slider: [-180, 180],
+      varies: 'along',
+    },
+    twist: {
+      type: 'number',
+      unit: 'turns',
+      label: 'Twist',
+      help: 'Turns more along the whole path.',
+      default: 0,
+      min: -1000,
+      max: 1000,
+      slider: [-6, 6],
+      varies: 'path',
+    },
+    start: { ...start, default: 'round' },
+    end,
+  },
+  summary: (p) => `${metres(2 * p.radius)} wide, ${p.lean === 'path' ? 'along the path' : p.lean}, ${p.end} end`,
+  async run(form, p, context) {
+    const paths = variedPaths(leaning(form.paths!, p.lean), p.radius, context, { roll: true, twist: true });
+    const mesh = await sweepProfile(
+      paths,
+      contourProfile(bandCorners(1), true),
+      { ...shapeOf(p, END_SIDES), deep: p.thick / 2 },
+      sweepHooks(context, 'Points of the path'),
+      { roll: (p.roll * Math.PI) / 180, twist: 2 * Math.PI * p.twist },
+    );
+    return { ...form, mesh };
+  },
+});
+
+/** Frames whose first normal, across the ribbon, lies level or stands up; as they are where a path runs straight up. */
+function leaning(paths: Paths, lean: string): FramedPaths {
+  const framed = withFrames(paths);
+  if (lean === 'path') return framed;
+  const normals = new Float32Array(framed.normals);
+  for (let i = 0; i < normals.length / 3; i++) {
+    const tangent = at(framed.tangents, i);
+    const carried = at(framed.normals, i);
+    const level = cross([0, 1, 0], tangent);
+    // Near the vertical, level is no direction: the carried frame takes over smoothly.
+    const sure = Math.min(1, Math.hypot(...level) / 0.2);
+    const across = unit(level, carried);
+    const wanted = lean === 'level' ? across : cross(tangent, across);
+    const side = dot(wanted, carried) < 0 && sure < 1 ? -1 : 1;
+    const mixed: Vec3 = [0, 1, 2].map((c) => wanted[c] * sure + side * carried[c] * (1 - sure)) as unknown as Vec3;
+    const along = dot(mixed, tangent);
+    normals.set(
+      unit([mixed[0] - along * tangent[0], mixed[1] - along * tangent[1], mixed[2] - along * tangent[2]], carried),
+      3 * i,
+    );
+  }
+  return { ...framed, normals };
+}

@@ -1,0 +1,197 @@
+import { areaOf, floretAt, GOLDEN_ANGLE, type Receptacle, type ReceptacleShape } from '../../geometry/phyllotaxis';
+import { type Points } from '../../geometry/form';
+import { fromAxes } from '../../geometry/turns';
+import { Problem } from '../../problem';
+import {
+  defineStep,
+  type NumberParam,
+  type ParamsOf,
+  type ParamSpecs,
+  type Resolved,
+  type StepContext,
+} from '../declare';
+import { figure } from '../format';
+import { modulo } from '../place/turnPattern';
+
+const metres = (label: string, help: string, value: number, shown?: (p: Resolved) => boolean): NumberParam => ({
+  type: 'number',
+  unit: 'm',
+  label,
+  help,
+  default: value,
+  min: 0.0001,
+  max: 1000,
+  slider: [0.01, 2],
+  shown,
+});
+
+const params = {
+  which: {
+    type: 'choice',
+    label: 'Surface',
+    help: 'What the points sit on.',
+    options: [
+      { value: 'disc', label: 'Disc' },
+      { value: 'dome', label: 'Dome' },
+      { value: 'cone', label: 'Cone' },
+      { value: 'cylinder', label: 'Cylinder' },
+    ],
+    default: 'disc',
+  },
+  count: {
+    type: 'number',
+    unit: 'plain',
+    label: 'Count',
+    help: 'How many there are; between whole numbers the newest one is coming up.',
+    default: 200,
+    min: 0,
+    max: 1_000_000,
+    slider: [0, 2000],
+  },
+  angle: {
+    type: 'number',
+    unit: 'deg',
+    label: 'Divergence',
+    help: 'From each to the next, about the axis; the golden angle packs evenly at any count.',
+    default: GOLDEN_ANGLE,
+    min: -360,
+    max: 360,
+    slider: [130, 145],
+  },
+  born: {
+    type: 'choice',
+    label: 'New ones',
+    help: 'Where they are born. Endless births push outwards for ever and close with the range.',
+    options: [
+      { value: 'centre', label: 'At the centre, pushing out' },
+      { value: 'rim', label: 'At the rim' },
+      { value: 'endless', label: 'Endless, from the centre' },
+    ],
+    default: 'centre',
+  },
+  births: {
+    type: 'number',
+    unit: 'count',
+    label: 'Births',
+    help: 'How many are born over the range. A Fibonacci number (8, 13, 21, 34 …) turns the whole the least.',
+    default: 21,
+    min: 0,
+    max: 100000,
+    slider: [0, 144],
+    whole: true,
+    shown: (p) => p.born === 'endless',
+  },
+  room: {
+    type: 'choice',
+    label: 'As the count changes',
+    help: 'Whether the surface keeps its size, or each point keeps its room and the whole grows.',
+    options: [
+      { value: 'held', label: 'Size held' },
+      { value: 'grows', label: 'Spacing held' },
+    ],
+    default: 'grows',
+    shown: (p) => p.born !== 'endless',
+  },
+  radius: metres('Radius', 'Of the whole; with the spacing held, only its proportion to the height.', 0.5),
+  height: metres('Height', 'From rim to top.', 0.4, (p) => p.which !== 'disc'),
+  spacing: metres(
+    'Spacing',
+    'About how far neighbours are apart.',
+    0.05,
+    (p) => p.room === 'grows' && p.born !== 'endless',
+  ),
+  swell: {
+    type: 'number',
+    unit: 'plain',
+    label: 'Swell',
+    help: 'Births that a new one takes to come up to its size.',
+    default: 6,
+    min: 0,
+    max: 100000,
+    slider: [0, 60],
+  },
+  fade: {
+    type: 'number',
+    unit: 'plain',
+    label: 'Fade',
+    help: 'Births before its end in which an old one goes.',
+    default: 10,
+    min: 0,
+    max: 100000,
+    slider: [0, 60],
+    shown: (p) => p.born === 'endless',
+  },
+} satisfies ParamSpecs;
+
+export const phyllotaxis = defineStep({
+  kind: 'phyllotaxis',
+  family: 'start',
+  label: 'Phyllotaxis',
+  icon: 'M10 10H10.01M12.6 10.6H12.61M8.4 12.4H8.41M9.4 7H9.41M13.4 7.2H13.41M11.6 14.4H11.61M5.6 9.4H5.61M16.4 11.4H16.41M7 15.8H7.01M11 3.4H11.01M4 13H4.01M15.4 15.6H15.41',
+  help: 'Points in the spirals of flower heads, each turned on from the one before by the same angle. The count can be animated from nothing: the pattern stays, new ones are born at the centre and push outwards, or join at the rim; or births go on for ever.',
+  takes: [],
+  gives: ['points'],
+  params,
+  timed: (p) => p.born === 'endless',
+  summary: (p) => `${figure(p.count, 0)} on a ${p.which}${p.born === 'endless' ? ', endless' : ''}`,
+  async run(form, p, context) {
+    if (form.points) throw new Problem('There are points already.', 'Switch the other step off.');
+    context.claim('points', p.count, 'Count');
+    return { ...form, points: await florets(p, context) };
+  },
+});
+
+const ramp = (t: number): number => (t >= 1 ? 1 : t <= 0 ? 0 : t * t * (3 - 2 * t));
+
+async function florets(p: ParamsOf<typeof params>, context: StepContext): Promise<Points> {
+  const endless = p.born === 'endless';
+  const [first, last] = context.range;
+  const passed = endless ? (p.births * (context.frame - first)) / (last - first + 1) : 0;
+  const total = p.count;
+  // Seats ahead of the ages: the k-th oldest of an endless head was born so many births ago.
+  const settled = Math.floor(passed + 1e-9);
+  const moved = Math.max(0, passed - settled);
+  const n = endless ? Math.ceil(total - moved - 1e-9) : Math.ceil(total - 1e-9);
+  const shape = grownShape(p, total);
+  // Over the range the whole turns back by what its births have turned, less whole turns: then it closes.
+  const residue = modulo(p.births * p.angle + 180, 360) - 180;
+  const spin = endless ? (-residue * passed) / Math.max(1, p.births) : 0;
+  const points: Points = {
+    positions: new Float32Array(3 * n),
+    turns: new Float32Array(4 * n),
+    size: new Float32Array(n),
+    ids: new Uint32Array(n),
+    share: new Float32Array(n),
+    life: endless ? new Float32Array(n) : null,
+  };
+  for (let k = 0; k < n; k++) {
+    if (k % 4096 === 0) await context.breathe();
+    // `birth` counts from the first ever, `age` in births since.
+    const birth = endless ? settled - k : k;
+    const age = endless ? moved + k : total - k;
+    const inside = p.born === 'rim' ? k + 0.5 : Math.max(0, age - 0.5 * Math.min(1, age));
+    const share = total > 0 ? Math.min(1, inside / total) : 0;
+    // Whole turns are taken off in degrees, where they are exact.
+    const degrees = ((birth * p.angle) % 360) + spin;
+    const floret = floretAt(shape, share, (degrees * Math.PI) / 180);
+    points.positions.set(floret.position, 3 * k);
+    points.turns.set(fromAxes(floret.along, floret.up), 4 * k);
+    points.size[k] =
+      (p.swell > 0 ? ramp(age / p.swell) : 1) * (endless && p.fade > 0 ? ramp((total - age) / p.fade) : 1);
+    points.ids[k] = endless ? modulo(birth, Math.max(1, p.births) * Math.ceil((total + 2) / Math.max(1, p.births))) : k;
+    points.share[k] = share;
+    if (points.life) points.life[k] = total > 0 ? age / total : 0;
+  }
+  return points;
+}
+
+/** The surface as large as so many points need, where their spacing is held. */
+function grownShape(p: ParamsOf<typeof params>, total: number): ReceptacleShape {
+  const shape = { which: p.which as Receptacle, radius: p.radius, height: p.height };
+  if (p.room === 'held' || p.born === 'endless') return shape;
+  // Neighbours a spacing apart in hexagons take √3/2 of its square each.
+  const wanted = (Math.max(total, 1e-6) * p.spacing ** 2 * Math.sqrt(3)) / 2;
+  const k = wanted / areaOf(shape);
+  if (shape.which === 'cylinder') return { ...shape, height: shape.height * k };
+  return { ...shape, radius: shape.radius * Math.sqrt(k), height: shape.height * Math.sqrt(k) };
+}
