@@ -5,12 +5,24 @@ import anemoneSway from './anemone-sway.json';
 import brainCoral from './brain-coral.json';
 import tetherBurn from './tether-burn.json';
 import lanternWreath from './lantern-wreath.json';
+import mooringChain from './mooring-chain.json';
+import seaLily from './sea-lily.json';
+import urchinHead from './urchin-head.json';
+import eelRun from './eel-run.json';
+import pierPlanks from './pier-planks.json';
+import turbanShell from './turban-shell.json';
 import sonarBars from './sonar-bars.json';
 import kelpFrondPicture from './pictures/kelp-frond.png';
 import anemoneSwayPicture from './pictures/anemone-sway.png';
 import brainCoralPicture from './pictures/brain-coral.png';
 import tetherBurnPicture from './pictures/tether-burn.png';
 import lanternWreathPicture from './pictures/lantern-wreath.png';
+import mooringChainPicture from './pictures/mooring-chain.png';
+import seaLilyPicture from './pictures/sea-lily.png';
+import urchinHeadPicture from './pictures/urchin-head.png';
+import eelRunPicture from './pictures/eel-run.png';
+import pierPlanksPicture from './pictures/pier-planks.png';
+import turbanShellPicture from './pictures/turban-shell.png';
 import sonarBarsPicture from './pictures/sonar-bars.png';
 
 /** A picture as the bundler hands it over. */
@@ -49,7 +61,7 @@ export const STARTERS: readonly Starter[] = [
   ),
   starter(
     'anemone-sway',
-    'A bed of tapering arms rises from its middle outwards and sways in a current that loops.',
+    'A bed of arms stretches, draws in and sways in a current that loops, its points as dense at every length.',
     anemoneSway,
     anemoneSwayPicture,
   ),
@@ -61,7 +73,7 @@ export const STARTERS: readonly Starter[] = [
   ),
   starter(
     'tether-burn',
-    'A rope of three strands hangs between two posts and burns away from one end, its tip alight.',
+    'A drawn rope of three strands burns away from its start at an even pace, an ember leading.',
     tetherBurn,
     tetherBurnPicture,
   ),
@@ -72,8 +84,44 @@ export const STARTERS: readonly Starter[] = [
     lanternWreathPicture,
   ),
   starter(
+    'mooring-chain',
+    'Two chains are fed in from both sides and meet at a lamp; a third hangs behind. Every link keeps its own turn.',
+    mooringChain,
+    mooringChainPicture,
+  ),
+  starter(
+    'sea-lily',
+    'Petals are born at the heart, open, swell and go, for ever and without a seam; a collar of feathers waves below.',
+    seaLily,
+    seaLilyPicture,
+  ),
+  starter(
+    'urchin-head',
+    'Twelve hundred spines from none, in golden spirals that keep their pattern while they push outwards.',
+    urchinHead,
+    urchinHeadPicture,
+  ),
+  starter(
+    'eel-run',
+    'Two eels of loose segments chase each other round one course that noise keeps moving.',
+    eelRun,
+    eelRunPicture,
+  ),
+  starter(
+    'pier-planks',
+    'Planks fall one after another into a winding way and stop where they belong; posts rise, lanterns spring up.',
+    pierPlanks,
+    pierPlanksPicture,
+  ),
+  starter(
+    'turban-shell',
+    'A scalloped whorl is swept up a shell spiral and rolls; a ninth of a turn brings it onto itself.',
+    turbanShell,
+    turbanShellPicture,
+  ),
+  starter(
     'sonar-bars',
-    'A row of bars that light up piece by piece, each at a level of its own.',
+    'A hundred bars listen to a sounding of the reef and light up piece by piece, each to its own band.',
     sonarBars,
     sonarBarsPicture,
   ),
