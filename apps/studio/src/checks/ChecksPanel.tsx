@@ -5,8 +5,10 @@ import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import { setView } from '@/state/view';
 import { INK } from '@/ui/theme';
+import { FitCheck } from './FitCheck';
 import { PaceCheck } from './PaceCheck';
 import { SeamCheck } from './SeamCheck';
+import { TrailCheck } from './TrailCheck';
 
 /** Measured properties of the scene, beside the picture. */
 export function ChecksPanel() {
@@ -40,6 +42,8 @@ export function ChecksPanel() {
       </Box>
       <PaceCheck />
       <SeamCheck />
+      <FitCheck />
+      <TrailCheck />
     </Box>
   );
 }

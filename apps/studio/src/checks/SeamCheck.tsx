@@ -3,40 +3,18 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { CLOSED, figure, type Scene, type Seam } from '@uvrex/core';
 import { edit, growthIn, useDocument } from '@/state/document';
-import { sayProblem } from '@/ui/Toasts';
 import { INK, MONO } from '@/ui/theme';
-import { Engine } from '@/worker/engine';
+import { useOwnEngine } from './ownEngine';
 
 /** How the end of the range meets its beginning, by growth; and the shortest range that closes. */
 export function SeamCheck() {
   const scene = useDocument((state) => state.scene);
-  const engine = useRef<Engine | null>(null);
+  const { busy, run, cancel } = useOwnEngine<'seam' | 'loop'>();
   const [seam, setSeam] = useState<{ of: Scene; seam: Seam } | null>(null);
   const [loop, setLoop] = useState<{ of: Scene; end: number | null } | null>(null);
-  const [busy, setBusy] = useState<'seam' | 'loop' | null>(null);
-  useEffect(() => () => engine.current?.dispose(), []);
-
-  const run = async <T,>(
-    what: 'seam' | 'loop',
-    work: (engine: Engine) => Promise<T | null>,
-    take: (result: T) => void,
-  ): Promise<void> => {
-    // An engine of its own: the studio stays free while it works.
-    engine.current ??= new Engine();
-    engine.current.load(scene);
-    setBusy(what);
-    try {
-      const result = await work(engine.current);
-      if (result !== null) take(result);
-    } catch (error) {
-      sayProblem(error);
-    } finally {
-      setBusy(null);
-    }
-  };
   const measure = () =>
     run(
       'seam',
@@ -79,7 +57,7 @@ export function SeamCheck() {
           Find the shortest loop
         </Button>
         {busy && (
-          <Button color="inherit" onClick={() => engine.current?.cancel()}>
+          <Button color="inherit" onClick={cancel}>
             Cancel
           </Button>
         )}

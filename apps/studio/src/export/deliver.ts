@@ -1,5 +1,6 @@
 import { downloadZip } from 'client-zip';
 import { type Scene, writeScene } from '@uvrex/core';
+import { decodedSound, soundOf } from '@/state/sound';
 import { Engine } from '@/worker/engine';
 import { PictureMaker, type PictureStyle } from './pictureMaker';
 
@@ -102,8 +103,10 @@ async function pictures(order: Order, base: string): Promise<Blob> {
 
 async function film(order: Order, format: 'webm' | 'mp4'): Promise<Blob> {
   const {
+    AudioBufferSource,
     BufferTarget,
     CanvasSource,
+    getFirstEncodableAudioCodec,
     getFirstEncodableVideoCodec,
     Mp4OutputFormat,
     Output,
@@ -128,7 +131,15 @@ async function film(order: Order, format: 'webm' | 'mp4'): Promise<Blob> {
       if (!source) {
         source = new CanvasSource(canvas, { codec, bitrate: QUALITY_VERY_HIGH, keyFrameInterval: 2 });
         output.addVideoTrack(source, { frameRate: fps });
+        const sound = await rangeSound(order);
+        const voice = sound && (await getFirstEncodableAudioCodec(['aac', 'opus']));
+        const audio = voice ? new AudioBufferSource({ codec: voice, bitrate: 160_000 }) : null;
+        if (audio) output.addAudioTrack(audio);
         await output.start();
+        if (audio && sound) {
+          await audio.add(sound);
+          audio.close();
+        }
       }
       await source.add((frame - order.range[0]) / fps, 1 / fps);
     }
@@ -138,6 +149,21 @@ async function film(order: Order, format: 'webm' | 'mp4'): Promise<Blob> {
     throw error;
   }
   return new Blob([target.buffer!], { type: `video/${format}` });
+}
+
+/** The scene's sound over the ordered frames; null when it has none. */
+async function rangeSound({ scene, range }: Order): Promise<AudioBuffer | null> {
+  const track = soundOf(scene);
+  if (!track) return null;
+  const rate = 48000;
+  const seconds = (range[1] - range[0] + 1) / scene.fps;
+  const context = new OfflineAudioContext(2, Math.ceil(seconds * rate), rate);
+  const buffer = await decodedSound(scene, context);
+  if (!buffer) return null;
+  const source = new AudioBufferSourceNode(context, { buffer, loop: track.repeat });
+  source.connect(context.destination);
+  source.start(0, Math.max(0, (range[0] - scene.range[0]) / scene.fps) % buffer.duration);
+  return context.startRendering();
 }
 
 /** Hands a file to the browser to be saved. */

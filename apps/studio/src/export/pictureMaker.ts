@@ -46,15 +46,22 @@ export class PictureMaker {
     const payload = await this.#engine.evaluate(frame);
     if (!payload) throw new Error('The evaluation was given up.');
     const used = new Set<string>();
-    const growths = payload.growths.map(({ id, key, shown, failed, notices }): OnScreen => {
+    for (const { key, shown } of payload.items) this.#kept.set(key, shown);
+    const growths = payload.growths.map(({ id, key, shown, failed, notices, items }): OnScreen => {
       const growth = this.scene.growths.find((entry) => entry.id === id);
       if (failed)
         throw new Error(
           `Frame ${frame}: “${growth?.name}” has a problem: ${notices[0]?.what ?? ''} Mend it, or hide the growth.`,
         );
       if (shown) this.#kept.set(key, shown);
-      used.add(key);
-      return { id, key, hue: growth?.hue ?? '#ffffff', shown: this.#kept.get(key)! };
+      for (const one of [key, ...items]) used.add(one);
+      return {
+        id,
+        key,
+        hue: growth?.hue ?? '#ffffff',
+        shown: this.#kept.get(key)!,
+        items: new Map(items.map((item) => [item, this.#kept.get(item)!])),
+      };
     });
     const old = [...this.#kept.keys()].filter((key) => !used.has(key));
     for (const key of old) this.#kept.delete(key);

@@ -2,15 +2,22 @@ import { isTrack, newScene, type NumberParam, stepOf, type Track } from '@uvrex/
 import {
   addStartedGrowth,
   addStep,
+  alignKeys,
+  changeMarker,
+  chooseAllKeys,
   deleteGrowth,
   deleteKeys,
   duplicateGrowth,
   moveKeys,
   moveStep,
+  retimeKeys,
   selectedGrowth,
   setParam,
+  setParams,
   takeStroke,
   toggleKey,
+  toggleKeys,
+  toggleMarker,
 } from './actions';
 import { openScene, travel, useDocument } from './document';
 import { SCENE_ENTRY, setView, useView } from './view';
@@ -101,7 +108,7 @@ test('a stroke makes a growth, or redraws the path it was asked for', () => {
   ]);
   expect(kinds()[0]).toBe('drawn');
   const { id } = growth();
-  setView({ redraw: { growth: id, step: stepOfKind('drawn').id } });
+  setView({ redraw: { growth: id, step: stepOfKind('drawn').id, part: false } });
   takeStroke([
     [0, 0, 0],
     [2, 0, 0],
@@ -110,4 +117,57 @@ test('a stroke makes a growth, or redraws the path it was asked for', () => {
   expect(scene().growths).toHaveLength(2);
   expect(stepOfKind('drawn').params.anchors).toHaveLength(3);
   expect(useView.getState().redraw).toBeNull();
+});
+
+test('stretching keeps the keys apart: where two would meet nothing happens', () => {
+  const address = (frame: number) => ({ growth: growth().id, step: stepOfKind('grow').id, param: 'to', frame });
+  const keys = trackOf('grow', 'to').keys.map(({ frame }) => address(frame));
+  const [first, last] = keys.map(({ frame }) => frame);
+  const wide = retimeKeys(keys, ({ frame }) => first + 2 * (frame - first));
+  expect(trackOf('grow', 'to').keys.map(({ frame }) => frame)).toEqual([first, first + 2 * (last - first)]);
+  expect(retimeKeys(wide, () => 5)).toEqual(wide);
+  expect(travel('undo')).toBe('Move keys');
+});
+
+test('aligned, the first chosen key of each track stands at the playhead', () => {
+  const step = stepOfKind('tube');
+  toggleKey(growth().id, step.id, 'radius', stepOf('tube')!.params.radius as NumberParam);
+  setView({ frame: 40 });
+  chooseAllKeys();
+  expect(useView.getState().keys).toHaveLength(3);
+  alignKeys();
+  expect(trackOf('tube', 'radius').keys[0].frame).toBe(40);
+  expect(trackOf('grow', 'to').keys[0].frame).toBe(40);
+});
+
+test('markers are set and taken away at the playhead, and no two share a frame', () => {
+  setView({ frame: 12 });
+  toggleMarker();
+  setView({ frame: 30 });
+  toggleMarker();
+  changeMarker(0, { name: 'Lanterns lit' });
+  changeMarker(0, { frame: 30 });
+  expect(scene().markers).toEqual([
+    { frame: 12, name: 'Lanterns lit' },
+    { frame: 30, name: '' },
+  ]);
+  toggleMarker();
+  expect(scene().markers).toHaveLength(1);
+});
+
+test('several values are keyed together, and moved where they have keys', () => {
+  addStep(growth().id, 'falloff');
+  const { id } = stepOfKind('falloff');
+  const specs = stepOf('falloff')!.params as Record<string, NumberParam>;
+  toggleKeys(growth().id, id, ['atX', 'atY'], specs);
+  setView({ frame: 20 });
+  setParams(growth().id, id, { atX: 3, radius: 2 }, 'drag');
+  expect(trackOf('falloff', 'atX').keys.map(({ frame, value }) => [frame, value])).toEqual([
+    [1, 0],
+    [20, 3],
+  ]);
+  expect(stepOfKind('falloff').params.radius).toBe(2);
+  setView({ frame: 1 });
+  toggleKeys(growth().id, id, ['atX', 'atY'], specs);
+  expect(stepOfKind('falloff').params.atY).toBe(1);
 });

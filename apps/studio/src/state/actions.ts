@@ -2,25 +2,30 @@ import {
   defaultsOf,
   growingSteps,
   type Growth,
+  baseOf,
+  type Driven,
+  isFormula,
   isTrack,
+  type Variation,
+  withBase,
   newGrowth,
   newId,
   newStep,
   type NumberParam,
   type ParamValue,
-  resolveParam,
   type Scene,
   type Step,
   stepOf,
   type Track,
+  redrawPart,
   valueAt,
   withKey,
-  withKeyMoved,
+  withKeysMoved,
   type Ease,
   type Cycle,
-  type Vec3,
+  type Anchor,
 } from '@uvrex/core';
-import { edit, growthIn, stepIn, useDocument } from './document';
+import { edit, endEdit, growthIn, stepIn, useDocument } from './document';
 import { type KeyAddress, SCENE_ENTRY, setView, useView } from './view';
 
 const scene = (): Scene => useDocument.getState().scene;
@@ -94,10 +99,10 @@ export function addStep(growthId: string, kind: string, index?: number): void {
   setView(({ openSteps }) => ({ openSteps: [...openSteps, step.id] }));
 }
 
-const ORDER = ['start', 'shape', 'grow', 'skin', 'finish'];
+const ORDER = ['start', 'shape', 'grow', 'skin', 'finish', 'place'];
 
 /** Where a new step goes: behind the last step of its family or an earlier one. */
-function bestPlace(steps: readonly Step[], kind: string): number {
+export function bestPlace(steps: readonly Step[], kind: string): number {
   const rank = (of: string): number => ORDER.indexOf(stepOf(of)?.family ?? 'finish');
   const last = steps.findLastIndex((step) => rank(step.kind) <= rank(kind));
   return last + 1;
@@ -172,54 +177,217 @@ export function setParam(
       const step = stepIn(draft, growthId, stepId);
       if (!growth || !step) return;
       const old = step.params[param];
-      step.params[param] =
-        isTrack(old) && typeof value === 'number' ? withKey(old, ownFrame(growth, frame), value) : value;
+      step.params[param] = typeof value === 'number' ? withNumber(old, ownFrame(growth, frame), value) : value;
     },
     merge && `${merge}:${growthId}:${stepId}:${param}`,
   );
 }
 
+/** Sets several numbers of a step at once: where they are animated, keys at the playhead. */
+export function setParams(growthId: string, stepId: string, values: Record<string, number>, merge: string): void {
+  const { frame } = useView.getState();
+  edit(
+    'Change values',
+    (draft) => {
+      const growth = growthIn(draft, growthId);
+      const step = stepIn(draft, growthId, stepId);
+      if (!growth || !step) return;
+      for (const [param, value] of Object.entries(values))
+        step.params[param] = withNumber(step.params[param], ownFrame(growth, frame), value);
+    },
+    `${merge}:${growthId}:${stepId}`,
+  );
+}
+
+/** A parameter with another number: a key where it is animated; its variation stays. */
+function withNumber(old: ParamValue | undefined, frame: number, value: number): ParamValue {
+  const base = baseOf(old);
+  return withBase(old, isTrack(base) ? withKey(base, frame, value) : value);
+}
+
+/** Links a parameter to others by a formula, or takes the formula off and leaves the number that it gave. */
+export function setFormula(growthId: string, stepId: string, param: string, formula: string | number): void {
+  edit(typeof formula === 'string' ? 'Link a value by formula' : 'Take a formula off', (draft) => {
+    const step = stepIn(draft, growthId, stepId);
+    if (step) step.params[param] = withBase(step.params[param], typeof formula === 'string' ? { formula } : formula);
+  });
+}
+
+/** Sets how a parameter differs from path to path; null makes it alike for all. */
+export function setVariation(
+  growthId: string,
+  stepId: string,
+  param: string,
+  vary: Variation | null,
+  fallback: number,
+  merge: string | null = null,
+): void {
+  edit(
+    'Vary a value',
+    (draft) => {
+      const step = stepIn(draft, growthId, stepId);
+      if (!step) return;
+      const base = (baseOf(step.params[param]) ?? fallback) as Driven;
+      step.params[param] = vary ? { base, vary } : base;
+    },
+    merge && `${merge}:${growthId}:${stepId}:${param}:vary`,
+  );
+}
+
 /** The leaf: animates a constant with a key here; on a track, puts in the key at the playhead or takes it out. */
-export function toggleKey(growthId: string, stepId: string, param: string, spec: NumberParam): void {
+export function toggleKey(
+  growthId: string,
+  stepId: string,
+  param: string,
+  spec: NumberParam,
+  merge: string | null = null,
+): void {
   const growth = growthIn(scene(), growthId);
   const step = stepIn(scene(), growthId, stepId);
   if (!growth || !step) return;
   const frame = ownFrame(growth, useView.getState().frame);
-  const old = step.params[param];
-  const value = resolveParam(spec, old, frame) as number;
-  let next: ParamValue;
+  const old = baseOf(step.params[param]);
+  if (isFormula(old)) return;
+  const value = isTrack(old) ? valueAt(old, frame) : ((old ?? spec.default) as number);
+  let next: Driven;
   if (!isTrack(old)) next = { keys: [{ frame, value, ease: 'ease-in-out' }], before: 'hold', after: 'hold' };
   else if (!old.keys.some((key) => key.frame === frame)) next = withKey(old, frame, value);
   else if (old.keys.length > 1) next = { ...old, keys: old.keys.filter((key) => key.frame !== frame) };
   else next = value;
-  edit(isTrack(next) ? 'Set a key' : 'Stop animating', (draft) => {
-    const found = stepIn(draft, growthId, stepId);
-    if (found) found.params[param] = next;
+  edit(
+    isTrack(next) ? 'Set a key' : 'Stop animating',
+    (draft) => {
+      const found = stepIn(draft, growthId, stepId);
+      if (found) found.params[param] = withBase(found.params[param], next);
+    },
+    merge,
+  );
+}
+
+/** Sets a key at the playhead on each of several values; takes them out where all have one. */
+export function toggleKeys(
+  growthId: string,
+  stepId: string,
+  params: readonly string[],
+  specs: Record<string, NumberParam>,
+): void {
+  const growth = growthIn(scene(), growthId);
+  const step = stepIn(scene(), growthId, stepId);
+  if (!growth || !step) return;
+  const frame = ownFrame(growth, useView.getState().frame);
+  const has = (param: string): boolean => {
+    const track = baseOf(step.params[param]);
+    return isTrack(track) && track.keys.some((key) => key.frame === frame);
+  };
+  const all = params.every(has);
+  // One entry of the history for all of them.
+  for (const param of params) if (all || !has(param)) toggleKey(growthId, stepId, param, specs[param], 'keys together');
+  endEdit();
+}
+
+/** Takes all keys off a value, which stays as it is now. */
+export function stopAnimating(growthId: string, stepId: string, param: string, value: number): void {
+  edit('Stop animating', (draft) => {
+    const step = stepIn(draft, growthId, stepId);
+    if (step) step.params[param] = withBase(step.params[param], value);
   });
+  setView(({ keys }) => ({ keys: keys.filter((key) => key.step !== stepId || key.param !== param) }));
 }
 
 const trackAt = (draft: Scene, { growth, step, param }: Omit<KeyAddress, 'frame'>): Track | undefined => {
-  const value = stepIn(draft, growth, step)?.params[param];
+  const value = baseOf(stepIn(draft, growth, step)?.params[param]);
   return isTrack(value) ? value : undefined;
 };
 
-/** Moves keys by whole frames; keys they land on are replaced. Returns where they are now. */
-export function moveKeys(keys: readonly KeyAddress[], by: number, merge: string): KeyAddress[] {
-  if (by === 0) return [...keys];
+/**
+ * Puts keys at other frames; keys they land on are replaced. Where two of one track would meet, nothing is changed.
+ * @param to the frame of the growth for each of them
+ * @returns where they are now
+ */
+export function retimeKeys(
+  keys: readonly KeyAddress[],
+  to: (key: KeyAddress, i: number) => number,
+  merge: string | null = null,
+): KeyAddress[] {
+  const targets = keys.map((key, i) => ({ ...key, frame: Math.round(to(key, i)) }));
+  const names = targets.map(({ growth, step, param, frame }) => `${growth} ${step} ${param} ${frame}`);
+  if (new Set(names).size < names.length || targets.every(({ frame }, i) => frame === keys[i].frame)) return [...keys];
+  const tracks = new Map<string, { address: KeyAddress; moves: Map<number, number> }>();
+  keys.forEach((address, i) => {
+    const name = `${address.growth} ${address.step} ${address.param}`;
+    const entry = tracks.get(name) ?? { address, moves: new Map<number, number>() };
+    entry.moves.set(address.frame, targets[i].frame);
+    tracks.set(name, entry);
+  });
   edit(
-    'Move keys',
+    keys.length > 1 ? 'Move keys' : 'Move key',
     (draft) => {
-      // The foremost in the direction of travel first, so that none runs over its neighbour.
-      for (const key of [...keys].sort((a, b) => (b.frame - a.frame) * Math.sign(by))) {
-        const step = stepIn(draft, key.growth, key.step);
-        const track = trackAt(draft, key);
-        const index = track?.keys.findIndex(({ frame }) => frame === key.frame) ?? -1;
-        if (step && track && index >= 0) step.params[key.param] = withKeyMoved(track, index, key.frame + by);
+      for (const { address, moves } of tracks.values()) {
+        const step = stepIn(draft, address.growth, address.step);
+        const track = trackAt(draft, address);
+        if (step && track)
+          step.params[address.param] = withBase(step.params[address.param], withKeysMoved(track, moves));
       }
     },
     merge,
   );
-  return keys.map((key) => ({ ...key, frame: key.frame + by }));
+  return targets;
+}
+
+/** Moves keys by whole frames. Returns where they are now. */
+export const moveKeys = (keys: readonly KeyAddress[], by: number, merge: string): KeyAddress[] =>
+  retimeKeys(keys, ({ frame }) => frame + by, merge);
+
+/** Moves the chosen keys of every track so that its first one stands at the playhead. */
+export function alignKeys(): void {
+  const { keys, frame } = useView.getState();
+  const first = new Map<string, number>();
+  const nameOf = ({ growth, step, param }: KeyAddress): string => `${growth} ${step} ${param}`;
+  for (const key of keys) first.set(nameOf(key), Math.min(first.get(nameOf(key)) ?? Infinity, key.frame));
+  const shift = (id: string): number => growthIn(scene(), id)?.shift ?? 0;
+  setView({ keys: retimeKeys(keys, (key) => key.frame - first.get(nameOf(key))! + frame - shift(key.growth)) });
+}
+
+/** Chooses every key of the selected growth. */
+export function chooseAllKeys(): void {
+  const growth = selectedGrowth();
+  if (!growth) return;
+  const keys = growth.steps.flatMap((step) =>
+    Object.entries(step.params).flatMap(([param, value]) => {
+      const track = baseOf(value);
+      return isTrack(track) ? track.keys.map(({ frame }) => ({ growth: growth.id, step: step.id, param, frame })) : [];
+    }),
+  );
+  setView({ keys });
+}
+
+// Markers
+
+/** Puts a marker at the playhead, or takes the one there away. */
+export function toggleMarker(): void {
+  const frame = Math.round(useView.getState().frame);
+  const there = scene().markers.some((marker) => marker.frame === frame);
+  edit(there ? 'Take a marker away' : 'Set a marker', (draft) => {
+    if (there) draft.markers = draft.markers.filter((marker) => marker.frame !== frame);
+    else draft.markers = [...draft.markers, { frame, name: '' }].sort((a, b) => a.frame - b.frame);
+  });
+}
+
+export function changeMarker(
+  index: number,
+  change: { frame?: number; name?: string },
+  merge: string | null = null,
+): void {
+  edit(
+    'Change a marker',
+    (draft) => {
+      const marker = draft.markers[index];
+      // Two in one place would be one.
+      if (marker && !draft.markers.some((other, i) => i !== index && other.frame === change.frame))
+        Object.assign(marker, change);
+    },
+    merge,
+  );
 }
 
 /** Removes keys; a track that loses its last one becomes the constant it showed. */
@@ -230,19 +398,26 @@ export function deleteKeys(keys: readonly KeyAddress[]): void {
       const track = trackAt(draft, key);
       if (!step || !track) continue;
       const left = track.keys.filter(({ frame }) => frame !== key.frame);
-      step.params[key.param] = left.length > 0 ? { ...track, keys: left } : valueAt(track, key.frame);
+      step.params[key.param] = withBase(
+        step.params[key.param],
+        left.length > 0 ? { ...track, keys: left } : valueAt(track, key.frame),
+      );
     }
   });
   setView({ keys: [] });
 }
 
-export function setEase(keys: readonly KeyAddress[], ease: Ease): void {
-  edit('Change easing', (draft) => {
-    for (const address of keys) {
-      const key = trackAt(draft, address)?.keys.find(({ frame }) => frame === address.frame);
-      if (key) key.ease = ease;
-    }
-  });
+export function setEase(keys: readonly KeyAddress[], ease: Ease, merge: string | null = null): void {
+  edit(
+    'Change easing',
+    (draft) => {
+      for (const address of keys) {
+        const key = trackAt(draft, address)?.keys.find(({ frame }) => frame === address.frame);
+        if (key) key.ease = ease;
+      }
+    },
+    merge,
+  );
 }
 
 export function setCycle(address: Omit<KeyAddress, 'frame'>, end: 'before' | 'after', cycle: Cycle): void {
@@ -255,11 +430,12 @@ export function setCycle(address: Omit<KeyAddress, 'frame'>, end: 'before' | 'af
 // Drawn paths
 
 /** Makes of a drawn stroke a new growth, or the new course of the path being redrawn. */
-export function takeStroke(anchors: Vec3[]): void {
+export function takeStroke(anchors: Anchor[]): void {
   const { redraw } = useView.getState();
   const step = redraw && stepIn(scene(), redraw.growth, redraw.step);
   if (redraw && step) {
-    setParam(redraw.growth, redraw.step, 'anchors', anchors);
+    const old = step.params.anchors as Anchor[];
+    setParam(redraw.growth, redraw.step, 'anchors', redraw.part ? redrawPart(old, anchors) : anchors);
     setView({ tool: 'look', redraw: null });
     return;
   }

@@ -1,15 +1,21 @@
-import { isTrack, type NumberParam, STEPS, stepOf } from '@uvrex/core';
+import { baseOf, isTrack, type NumberParam, type ParamValue, STEPS, stepOf, type Track } from '@uvrex/core';
 import { say } from '@/ui/Toasts';
 import {
   addStartedGrowth,
+  alignKeys,
+  chooseAllKeys,
   deleteGrowth,
   deleteKeys,
   duplicateGrowth,
   selectedGrowth,
   toggleKey,
+  toggleMarker,
   toggleStep,
 } from './actions';
+import { copyText, pasteText } from './clips';
 import { travel, useDocument } from './document';
+import { zoomed } from '@/timeline/scale';
+import { soundOf } from './sound';
 import { type Look, setView, useView } from './view';
 
 export interface Command {
@@ -17,6 +23,10 @@ export interface Command {
   label: string;
   /** In the notation of react-hotkeys-hook; none for what only the palette offers. */
   keys?: string;
+  /** A step's sign, for what begins with one. */
+  icon?: string;
+  /** Keys that the browser itself answers, and passes on to us. */
+  native?: string;
   /** A sign that calls it, wherever it lies on the keyboard. */
   sign?: string;
   run: () => void;
@@ -37,6 +47,12 @@ const history = (direction: 'undo' | 'redo') => () => {
   if (label) say({ tone: 'info', text: `${direction === 'undo' ? 'Undone' : 'Done again'}: ${label.toLowerCase()}` });
 };
 
+/** Keys of a parameter, none where it is not animated. */
+const keysOf = (value: ParamValue): Track['keys'] => {
+  const base = baseOf(value);
+  return isTrack(base) ? base.keys : [];
+};
+
 /** The next key before or after the playhead on the selected growth. */
 const toKey = (way: 1 | -1) => () => {
   const growth = selectedGrowth();
@@ -44,9 +60,7 @@ const toKey = (way: 1 | -1) => () => {
   const { frame } = useView.getState();
   const frames = growth.steps
     .flatMap(({ params }) =>
-      Object.values(params).flatMap((value) =>
-        isTrack(value) ? value.keys.map((key) => key.frame + growth.shift) : [],
-      ),
+      Object.values(params).flatMap((value) => keysOf(value).map((key) => key.frame + growth.shift)),
     )
     .filter((at) => (at - frame) * way > 0)
     .sort((a, b) => (a - b) * way);
@@ -60,17 +74,28 @@ const keyAll = (): void => {
   const frame = useView.getState().frame - growth.shift;
   for (const { id, kind, params } of growth.steps) {
     for (const [name, value] of Object.entries(params)) {
-      if (isTrack(value) && !value.keys.some((key) => key.frame === frame))
+      if (isTrack(baseOf(value)) && !keysOf(value).some((key) => key.frame === frame))
         toggleKey(growth.id, id, name, stepOf(kind)?.params[name] as NumberParam);
     }
   }
 };
+
+/** Shows more or less time about the playhead. */
+const zoom = (factor: number) => () =>
+  setView(({ span, frame }) => ({ span: zoomed(useDocument.getState().scene.range, span, frame, factor) }));
 
 const hasGrowth = (): boolean => selectedGrowth() !== undefined;
 
 /** Everything that a key or the palette can do. */
 export const COMMANDS: readonly Command[] = [
   { id: 'play', label: 'Play or stop', keys: 'space', run: () => setView(({ playing }) => ({ playing: !playing })) },
+  {
+    id: 'mute',
+    label: 'Sound on or off',
+    keys: 'm',
+    run: () => setView(({ muted }) => ({ muted: !muted })),
+    can: () => soundOf(useDocument.getState().scene) !== null,
+  },
   { id: 'back', label: 'One frame back', keys: 'left', run: step(-1) },
   { id: 'on', label: 'One frame on', keys: 'right', run: step(1) },
   { id: 'back12', label: 'Twelve frames back', keys: 'shift+left', run: step(-12) },
@@ -86,6 +111,29 @@ export const COMMANDS: readonly Command[] = [
     keys: 'delete, backspace',
     run: () => deleteKeys(useView.getState().keys),
     can: () => useView.getState().keys.length > 0,
+  },
+  {
+    id: 'allKeys',
+    label: 'Choose all keys of this growth',
+    keys: 'mod+a',
+    run: chooseAllKeys,
+    can: hasGrowth,
+  },
+  {
+    id: 'align',
+    label: 'Align the chosen keys to the playhead, each track by its first',
+    keys: 'g',
+    run: alignKeys,
+    can: () => useView.getState().keys.length > 0,
+  },
+  { id: 'marker', label: 'Set a marker here, or take it away', keys: 'i', run: toggleMarker },
+  { id: 'nearer', label: 'Come nearer in time', keys: 'shift+up', run: zoom(0.5) },
+  {
+    id: 'further',
+    label: 'See more time',
+    keys: 'shift+down',
+    run: zoom(2),
+    can: () => useView.getState().span !== null,
   },
   {
     id: 'undo',
@@ -133,9 +181,31 @@ export const COMMANDS: readonly Command[] = [
   { id: 'shortcuts', label: 'Shortcuts', sign: '?', run: () => setView({ sheet: 'shortcuts' }) },
   {
     id: 'checks',
-    label: 'Checks: pace and seam',
+    label: 'Checks: pace, seam, fit and trails',
     keys: 'p',
     run: () => setView(({ checks }) => ({ checks: !checks })),
+  },
+  {
+    id: 'copy',
+    label: 'Copy the chosen keys, the focused step, or this growth',
+    native: 'mod+c',
+    run: () => {
+      const text = copyText();
+      if (text !== null) void navigator.clipboard.writeText(text);
+    },
+    can: hasGrowth,
+  },
+  {
+    id: 'paste',
+    label: 'Paste what was copied',
+    native: 'mod+v',
+    run: () =>
+      void navigator.clipboard.readText().then(
+        (text) =>
+          pasteText(text) || say({ tone: 'info', text: 'There is nothing copied from a scene on the clipboard.' }),
+        () =>
+          say({ tone: 'info', text: `Press ${keysText('mod+v')}: the browser lets nothing else read the clipboard.` }),
+      ),
   },
   {
     id: 'duplicate',
@@ -148,6 +218,7 @@ export const COMMANDS: readonly Command[] = [
   ...STEPS.filter(({ family }) => family === 'start').map((start): Command => ({
     id: `new:${start.kind}`,
     label: `New growth: ${start.label.toLowerCase()}`,
+    icon: start.icon,
     run: () => addStartedGrowth(start.kind),
   })),
 ];
@@ -166,6 +237,8 @@ export function keysText(keys: string): string {
     shift: 'Shift',
     left: '←',
     right: '→',
+    up: '↑',
+    down: '↓',
     space: 'Space',
     comma: ',',
     period: '.',

@@ -5,7 +5,17 @@ const MB = 1024 * 1024;
 /** Something to show of about so many megabytes. */
 const shownOf = (megabytes: number): Shown => ({
   mesh: null,
-  paths: { positions: new Float32Array((megabytes * MB) / 4), offsets: new Uint32Array(2), closed: new Uint8Array(1) },
+  paths: {
+    positions: new Float32Array((megabytes * MB) / 4),
+    offsets: new Uint32Array(2),
+    closed: new Uint8Array(1),
+    fronts: new Uint8Array(1),
+    ids: new Uint32Array(1),
+    u: new Float32Array(2),
+  },
+  copies: [],
+  copiesSphere: null,
+  dots: null,
   surface: null,
 });
 

@@ -46,8 +46,9 @@ export class Geometries {
   }
 }
 
-function sizeOf({ mesh, paths }: Shown): number {
-  let bytes = 256;
+function sizeOf({ mesh, paths, copies, dots }: Shown): number {
+  let bytes = 256 + (dots?.byteLength ?? 0);
+  for (const { matrices, tints } of copies) bytes += matrices.byteLength + (tints?.byteLength ?? 0);
   for (const part of [mesh, paths]) {
     for (const array of Object.values(part ?? {})) if (array) bytes += (array as Float32Array).byteLength;
   }

@@ -39,7 +39,7 @@ class FakeEngine {
   dispose(): void {}
 
   /** Answers the running request. */
-  async answer(growths: Partial<GrowthPayload>[]): Promise<void> {
+  async answer(growths: Partial<GrowthPayload>[], items: FramePayload['items'] = []): Promise<void> {
     const full = growths.map((growth): GrowthPayload => ({
       id: 'g',
       key: 'k',
@@ -50,10 +50,11 @@ class FakeEngine {
       counts: { points: 2, faces: 0, copies: 0 },
       bounds: null,
       failed: false,
+      items: [],
       shown: something(),
       ...growth,
     }));
-    this.#answer?.({ frame: this.asked.at(-1)!, milliseconds: 1, growths: full });
+    this.#answer?.({ frame: this.asked.at(-1)!, milliseconds: 1, growths: full, items });
     await settle();
   }
   async lose(stage: { growth: string; step: string } | null): Promise<void> {
@@ -76,7 +77,17 @@ jest.mock('@/worker/engine', () => ({
 
 const something = (): Shown => ({
   mesh: null,
-  paths: { positions: new Float32Array(6), offsets: Uint32Array.of(0, 2), closed: new Uint8Array(1) },
+  paths: {
+    positions: new Float32Array(6),
+    offsets: Uint32Array.of(0, 2),
+    closed: new Uint8Array(1),
+    fronts: new Uint8Array(1),
+    ids: new Uint32Array(1),
+    u: new Float32Array(2),
+  },
+  copies: [],
+  copiesSphere: null,
+  dots: null,
   surface: null,
 });
 
@@ -177,4 +188,15 @@ test('a hidden growth leaves the screen at once', async () => {
   await engine().answer([{ key: 'a' }]);
   edit('Hide', (scene) => void (scene.growths[0].visible = false));
   expect(useResults.getState().onScreen).toHaveLength(0);
+});
+
+test('items of copies are held by key; a frame whose item is not there is asked for again', async () => {
+  await engine().answer([{ key: 'chain', items: ['item:link'] }], [{ key: 'item:link', shown: something() }]);
+  expect(useResults.getState().onScreen[0].items.has('item:link')).toBe(true);
+  const asked = engine().asked.length;
+  setView({ frame: 9 });
+  await settle();
+  await engine().answer([{ key: 'chain 2', items: ['item:lost'] }]);
+  expect(engine().forgotten).toContain('item:lost');
+  expect(engine().asked.length).toBeGreaterThan(asked);
 });

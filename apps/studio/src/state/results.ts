@@ -7,7 +7,7 @@ import { Geometries } from './geometries';
 import { useView } from './view';
 
 /** What is known of one evaluated frame. */
-export type FrameRecord = Omit<FramePayload, 'growths'> & { growths: Omit<GrowthPayload, 'shown'>[] };
+export type FrameRecord = Omit<FramePayload, 'growths' | 'items'> & { growths: Omit<GrowthPayload, 'shown'>[] };
 
 /** A growth as it stands on screen: its geometry, from this frame or the last good one. */
 export interface OnScreen {
@@ -15,6 +15,8 @@ export interface OnScreen {
   hue: string;
   key: string;
   shown: Shown;
+  /** The items of its copies, by key. */
+  items: ReadonlyMap<string, Shown>;
 }
 
 interface ResultsState {
@@ -49,7 +51,12 @@ const TELL = 150;
 
 /** The parts of a scene that the engine's result depends on. */
 const sameResult = (a: Scene, b: Scene): boolean =>
-  a.growths === b.growths && a.seed === b.seed && a.fps === b.fps && a.range === b.range;
+  a.growths === b.growths &&
+  a.guides === b.guides &&
+  a.assets === b.assets &&
+  a.seed === b.seed &&
+  a.fps === b.fps &&
+  a.range === b.range;
 
 /**
  * Keeps the screen up to date: evaluates the frame at the playhead before anything else, and the rest of the range when
@@ -213,16 +220,19 @@ class Director {
   }
 
   #take(payload: FramePayload): void {
-    const onScreen = new Set(useResults.getState().onScreen.map(({ key }) => key));
+    const onScreen = new Set(useResults.getState().onScreen.flatMap(({ key, items }) => [key, ...items.keys()]));
+    for (const { key, shown } of payload.items) this.#geometries.add(key, shown, onScreen);
     for (const growth of payload.growths) if (growth.shown) this.#geometries.add(growth.key, growth.shown, onScreen);
     const record: FrameRecord = {
-      ...payload,
+      frame: payload.frame,
+      milliseconds: payload.milliseconds,
       growths: payload.growths.map(({ shown, ...rest }) => rest),
     };
     // The engine may still believe in a key that was dropped while its answer was on the way.
     const gone = record.growths
-      .filter(({ key, failed }) => !failed && !this.#geometries.has(key))
-      .map(({ key }) => key);
+      .filter(({ failed }) => !failed)
+      .flatMap(({ key, items }) => [key, ...items])
+      .filter((key) => !this.#geometries.has(key));
     if (gone.length > 0) {
       this.#engine.forget(gone);
       this.#again = true;
@@ -253,19 +263,36 @@ class Director {
   #present(record: FrameRecord): void {
     useResults.setState(({ onScreen }) => ({
       record,
-      onScreen: record.growths.flatMap(({ id, key, failed }): OnScreen[] => {
+      onScreen: record.growths.flatMap(({ id, key, failed, items }): OnScreen[] => {
         const before = onScreen.find((entry) => entry.id === id);
         const shown = failed ? undefined : this.#geometries.get(key);
         const hue = growthIn(this.#scene, id)?.hue ?? '#ffffff';
         if (!shown) return before ? [before] : [];
-        return [before?.key === key && before.hue === hue ? before : { id, key, shown, hue }];
+        if (before?.key === key && before.hue === hue) return [before];
+        const held = items.map((item) => [item, this.#geometries.get(item)] as const);
+        if (held.some(([, item]) => !item)) return before ? [before] : [];
+        return [{ id, key, shown, hue, items: new Map(held as [string, Shown][]) }];
       }),
     }));
   }
 
+  /** The picture of a frame that is ready; null for others. */
+  pictureOf(frame: number): OnScreen[] | null {
+    const record = this.#records.get(frame);
+    if (!record) return null;
+    return record.growths.flatMap(({ id, key, items }): OnScreen[] => {
+      const shown = this.#geometries.get(key);
+      const held = items.map((item) => [item, this.#geometries.get(item)] as const);
+      if (!shown || held.some(([, item]) => !item)) return [];
+      const hue = growthIn(this.#scene, id)?.hue ?? '#ffffff';
+      return [{ id, key, shown, hue, items: new Map(held as [string, Shown][]) }];
+    });
+  }
+
   #dropRecords(keys: ReadonlySet<string>): void {
     for (const [frame, record] of this.#records) {
-      if (record.growths.some(({ key }) => keys.has(key))) this.#records.delete(frame);
+      if (record.growths.some(({ key, items }) => keys.has(key) || items.some((item) => keys.has(item))))
+        this.#records.delete(frame);
     }
     useResults.setState({ ready: new Set(this.#records.keys()) });
   }
@@ -319,6 +346,9 @@ export function startDirector(): () => void {
     director = null;
   };
 }
+
+/** The picture of another frame, where it is ready. */
+export const pictureOf = (frame: number): OnScreen[] | null => director?.pictureOf(frame) ?? null;
 
 /** Gives up the evaluation at work. */
 export const giveUp = (): void => director?.giveUp();

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { type Vec3 } from '@uvrex/core';
+import { type Trail, type Vec3 } from '@uvrex/core';
 
 export type Look = 'finished' | 'paths' | 'points';
 export type Quality = 'auto' | 'draft' | 'standard' | 'fine';
@@ -33,16 +33,25 @@ export interface SavedView {
 
 interface ViewState extends SavedView {
   playing: boolean;
-  /** The viewport's tool: look around, or draw a path. */
-  tool: 'look' | 'draw';
-  drawOn: 'ground' | 'view';
-  /** A drawn-path step whose anchors the next stroke replaces; null for a new growth. */
-  redraw: { growth: string; step: string } | null;
+  muted: boolean;
+  /** The viewport's tool: look around, draw a path, or pick a point to be followed. */
+  tool: 'look' | 'draw' | 'pick';
+  drawOn: 'ground' | 'view' | 'surface';
+  /** A drawn-path step whose anchors the next stroke replaces, all or the part it lies along; null for a new growth. */
+  redraw: { growth: string; step: string; part: boolean } | null;
   keys: KeyAddress[];
+  /** The frames that the timeline shows; null for the whole range. */
+  span: readonly [number, number] | null;
   /** The step that the keyboard last stood on: what B switches. */
   focusStep: string | null;
   palette: 'commands' | 'steps' | null;
   sheet: 'shortcuts' | 'export' | null;
+  /** Frames before and after the playhead that are shown faintly, so many apart; 0 for none. */
+  ghosts: number;
+  /** Where a point of the picture travels. */
+  trail: Trail | null;
+  /** Places that a check points at. */
+  pins: readonly { place: Vec3; label: string }[];
   /** Whether the checks stand open beside the picture. */
   checks: boolean;
   /** Counts up to ask the viewport to frame everything. */
@@ -63,13 +72,18 @@ export const firstView: SavedView = {
 export const useView = create<ViewState>(() => ({
   ...firstView,
   playing: false,
+  muted: false,
   tool: 'look',
   drawOn: 'view',
   redraw: null,
   keys: [],
+  span: null,
   focusStep: null,
   palette: null,
   sheet: null,
+  ghosts: 0,
+  trail: null,
+  pins: [],
   checks: false,
   frameAll: 0,
 }));

@@ -18,6 +18,7 @@ import IconButton from '@mui/material/IconButton';
 import { useState } from 'react';
 import { type Growth, HUES } from '@uvrex/core';
 import { changeGrowth, deleteGrowth, duplicateGrowth, moveGrowth } from '@/state/actions';
+import { copyGrowth, copyTracks } from '@/state/clips';
 import { useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { SCENE_ENTRY, setView, useView } from '@/state/view';
@@ -169,6 +170,8 @@ function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) 
         items={[
           { label: 'Rename', run: () => setNaming(true) },
           { label: 'Duplicate', run: () => duplicateGrowth(growth.id) },
+          { label: 'Copy', run: () => copyGrowth(growth) },
+          { label: 'Copy tracks', run: () => copyTracks(growth) },
           { label: 'Delete', run: () => deleteGrowth(growth.id) },
         ]}
       >

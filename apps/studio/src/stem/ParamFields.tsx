@@ -2,7 +2,8 @@
 
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { Fragment } from 'react';
+import dynamic from 'next/dynamic';
+import { Fragment, useState } from 'react';
 import {
   type Growth,
   isTrack,
@@ -10,18 +11,27 @@ import {
   type ParamSpec,
   type ParamValue,
   type ProfilePoint,
-  resolveParam,
-  resolveParams,
   type Step,
   type StepDeclaration,
   type Stop,
-  type Vec3,
+  type Anchor,
+  baseOf,
+  formulaFault,
+  formulaNames,
+  GrowthValues,
+  isFormula,
+  isVaried,
+  type ParamConstant,
+  Problem,
 } from '@uvrex/core';
-import { ownFrame, setParam, toggleKey } from '@/state/actions';
+import { ownFrame, setFormula, setParam, setVariation, stopAnimating, toggleKey } from '@/state/actions';
 import { endEdit, useDocument } from '@/state/document';
 import { setView, useView } from '@/state/view';
 import { ChoiceField, ColorField, ToggleField } from '@/ui/fields';
 import { GradientField } from '@/ui/GradientField';
+import { FileField } from './FileField';
+import { TextField } from './TextField';
+import { firstVariation, VaryButton, VaryField } from './VaryField';
 import { Leaf, type LeafState } from '@/ui/Leaf';
 import { NumberField } from '@/ui/NumberField';
 import { ProfileField } from '@/ui/ProfileField';
@@ -32,10 +42,34 @@ interface Props {
   declaration: StepDeclaration;
 }
 
+/** The table of anchors is seldom open, and is loaded when it is. */
+const AnchorTable = dynamic(() => import('./AnchorTable').then((module) => module.AnchorTable));
+
+/** A value as constants, or why it has none. */
+function valueOf(values: GrowthValues, declaration: StepDeclaration, step: Step, name: string): Reading {
+  try {
+    return { value: values.one(declaration, step, name), trouble: null };
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    return { value: declaration.params[name].default as ParamConstant, trouble: `${error.message} ${error.advice}` };
+  }
+}
+
+interface Reading {
+  value: ParamConstant;
+  trouble: string | null;
+}
+
 /** All fields of a step, as its declaration lists them. */
 export function ParamFields({ growth, step, declaration }: Props) {
   const frame = useView((state) => state.frame);
-  const resolved = resolveParams(declaration, step, ownFrame(growth, frame));
+  const fps = useDocument((state) => state.scene.fps);
+  const range = useDocument((state) => state.scene.range);
+  const values = new GrowthValues(growth, { fps, range }, ownFrame(growth, frame));
+  const readings = Object.fromEntries(
+    Object.keys(declaration.params).map((name) => [name, valueOf(values, declaration, step, name)]),
+  );
+  const resolved = Object.fromEntries(Object.entries(readings).map(([name, { value }]) => [name, value]));
   let group: string | undefined;
   return (
     <>
@@ -46,7 +80,11 @@ export function ParamFields({ growth, step, declaration }: Props) {
         return (
           <Fragment key={name}>
             {heading && <Box sx={{ fontSize: 12, color: 'text.secondary', pt: 0.75 }}>{heading}</Box>}
-            <ParamField growth={growth} step={step} name={name} spec={spec} />
+            {spec.type === 'number' ? (
+              <NumberParamField {...{ growth, step, declaration, name, spec, values }} reading={readings[name]} />
+            ) : (
+              <ParamField {...{ growth, step, name, spec }} value={readings[name].value} />
+            )}
           </Fragment>
         );
       })}
@@ -54,33 +92,113 @@ export function ParamFields({ growth, step, declaration }: Props) {
   );
 }
 
-function ParamField({ growth, step, name, spec }: Omit<Props, 'declaration'> & { name: string; spec: ParamSpec }) {
-  const frame = useView((state) => state.frame);
-  const own = ownFrame(growth, frame);
+/** A number with its leaf, its formula and its variation. */
+function NumberParamField({
+  growth,
+  step,
+  declaration,
+  name,
+  spec,
+  values,
+  reading: { value, trouble },
+}: Props & { name: string; spec: NumberParam; values: GrowthValues; reading: Reading }) {
   const raw = step.params[name];
-  const value = resolveParam(spec, raw, own);
+  const base = baseOf(raw);
+  const vary = isVaried(raw) ? raw.vary : null;
+  const label = spec.group ? `${spec.group} ${spec.label}` : spec.label;
+  /** Tries a formula on the growth as it would then be. */
+  const link = (formula: string | null): string | null => {
+    if (formula === null) return null;
+    const fault = formulaFault(formula);
+    if (fault) return fault;
+    const trial: Step = { ...step, params: { ...step.params, [name]: { formula } } };
+    const steps = growth.steps.map((entry) => (entry.id === step.id ? trial : entry));
+    const { trouble: refused } = valueOf(
+      new GrowthValues({ steps }, values.clock, values.frame),
+      declaration,
+      trial,
+      name,
+    );
+    if (refused) return `${lowerFirst(refused)} Known here: ${formulaNames(growth, step).slice(0, 12).join(', ')} …`;
+    setFormula(growth.id, step.id, name, formula);
+    return null;
+  };
+  const set = (next: number, live: boolean): void => {
+    if (isFormula(base)) setFormula(growth.id, step.id, name, next);
+    else setParam(growth.id, step.id, name, next, 'drag');
+    if (!live) endEdit();
+  };
+  return (
+    <>
+      <NumberField
+        spec={spec}
+        value={value as number}
+        accent={growth.hue}
+        context={spec.group}
+        onChange={set}
+        formula={isFormula(base) ? base.formula : null}
+        onFormula={link}
+        trouble={trouble}
+        vary={
+          spec.varies && (
+            <VaryButton
+              label={label}
+              on={vary !== null}
+              onClick={() =>
+                setVariation(
+                  growth.id,
+                  step.id,
+                  name,
+                  vary ? null : firstVariation(spec, value as number),
+                  spec.default,
+                )
+              }
+            />
+          )
+        }
+        end={
+          isFormula(base) ? undefined : (
+            <Leaf
+              label={spec.label}
+              state={leafState(base, values.frame)}
+              onClick={(all) =>
+                all
+                  ? stopAnimating(growth.id, step.id, name, value as number)
+                  : toggleKey(growth.id, step.id, name, spec)
+              }
+            />
+          )
+        }
+      />
+      {vary && (
+        <VaryField
+          spec={spec}
+          vary={vary}
+          accent={growth.hue}
+          onChange={(next, live) => {
+            setVariation(growth.id, step.id, name, next, spec.default, 'drag');
+            if (!live) endEdit();
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+const lowerFirst = (text: string): string => text[0].toLowerCase() + text.slice(1);
+
+function ParamField({
+  growth,
+  step,
+  name,
+  spec,
+  value,
+}: Omit<Props, 'declaration'> & { name: string; spec: Exclude<ParamSpec, NumberParam>; value: ParamConstant }) {
   const set = (next: ParamValue, live: boolean): void => {
     setParam(growth.id, step.id, name, next, 'drag');
     if (!live) endEdit();
   };
   switch (spec.type) {
-    case 'number':
-      return (
-        <NumberField
-          spec={spec}
-          value={value as number}
-          accent={growth.hue}
-          context={spec.group}
-          onChange={set}
-          end={
-            <Leaf
-              label={spec.label}
-              state={leafState(raw, own)}
-              onClick={() => toggleKey(growth.id, step.id, name, spec as NumberParam)}
-            />
-          }
-        />
-      );
     case 'choice':
       return (
         <ChoiceField
@@ -116,8 +234,29 @@ function ParamField({ growth, step, name, spec }: Omit<Props, 'declaration'> & {
           onChange={(next) => set(next, false)}
         />
       );
+    case 'text':
+      return <TextField spec={spec} value={value as string} onChange={set} />;
+    case 'asset':
+      return <FileField spec={spec} value={value as string | null} onChange={(next) => set(next, false)} />;
+    case 'guide':
+      return (
+        <GuideField
+          label={spec.label}
+          help={spec.help}
+          own={growth.id}
+          value={value as string | null}
+          onChange={(next) => set(next, false)}
+        />
+      );
     case 'anchors':
-      return <AnchorsField growth={growth.id} step={step.id} count={(value as readonly Vec3[]).length} />;
+      return (
+        <AnchorsField
+          growth={growth.id}
+          step={step.id}
+          anchors={value as readonly Anchor[]}
+          onChange={(next) => set(next, false)}
+        />
+      );
   }
 }
 
@@ -155,18 +294,85 @@ function GrowthField({
   );
 }
 
-function AnchorsField({ growth, step, count }: { growth: string; step: string; count: number }) {
+/** A guide of the scene, or the tips of another growth. */
+function GuideField({
+  label,
+  help,
+  own,
+  value,
+  onChange,
+}: {
+  label: string;
+  help: string;
+  own: string;
+  value: string | null;
+  onChange: (value: string | null) => void;
+}) {
+  const growths = useDocument((state) => state.scene.growths);
+  const guides = useDocument((state) => state.scene.guides);
+  const options = [
+    { value: '', label: guides.length > 0 ? 'None' : 'None; add guides to the scene' },
+    ...guides.map(({ id, name }) => ({ value: `guide:${id}`, label: name })),
+    ...growths.filter(({ id }) => id !== own).map(({ id, name }) => ({ value: `tip:${id}`, label: `Tips of ${name}` })),
+  ];
   return (
-    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, fontSize: 12, color: 'text.secondary', py: 0.5 }}>
-      <span>{count} anchors: drag them in the view, double-click the line to add one.</span>
-      <Button
-        variant="outlined"
-        color="inherit"
-        sx={{ flexShrink: 0, py: 0.1 }}
-        onClick={() => setView({ tool: 'draw', redraw: { growth, step }, playing: false })}
-      >
-        Redraw
-      </Button>
-    </Box>
+    <ChoiceField
+      label={label}
+      help={help}
+      options={options}
+      value={value ?? ''}
+      onChange={(next) => onChange(next || null)}
+    />
+  );
+}
+
+function AnchorsField({
+  growth,
+  step,
+  anchors,
+  onChange,
+}: {
+  growth: string;
+  step: string;
+  anchors: readonly Anchor[];
+  onChange: (anchors: Anchor[]) => void;
+}) {
+  const [table, setTable] = useState(false);
+  const button = { flexShrink: 0, py: 0.1 };
+  return (
+    <>
+      <Box sx={{ fontSize: 12, color: 'text.secondary', pt: 0.5 }}>
+        {anchors.length} anchors: drag them in the view, double-click the line to add one.
+      </Box>
+      <Box sx={{ display: 'flex', gap: 0.75, py: 0.5 }}>
+        <Button
+          variant="outlined"
+          color="inherit"
+          sx={button}
+          onClick={() => setView({ tool: 'draw', redraw: { growth, step, part: false }, playing: false })}
+        >
+          Redraw
+        </Button>
+        <Button
+          variant="outlined"
+          color="inherit"
+          title="The next stroke replaces the part of the path that it lies along"
+          sx={button}
+          onClick={() => setView({ tool: 'draw', redraw: { growth, step, part: true }, playing: false })}
+        >
+          Part
+        </Button>
+        <Button
+          variant="outlined"
+          color="inherit"
+          aria-expanded={table}
+          sx={button}
+          onClick={() => setTable((open) => !open)}
+        >
+          Table
+        </Button>
+      </Box>
+      {table && <AnchorTable anchors={anchors} onChange={onChange} />}
+    </>
   );
 }

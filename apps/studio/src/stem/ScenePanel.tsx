@@ -5,6 +5,7 @@ import { type NumberParam, type Scene } from '@uvrex/core';
 import { edit, endEdit, useDocument } from '@/state/document';
 import { ColorField, ToggleField } from '@/ui/fields';
 import { NumberField } from '@/ui/NumberField';
+import { Guides } from './Guides';
 
 const number = (
   label: string,
@@ -100,6 +101,7 @@ export function ScenePanel() {
       {field('last', last, (draft, next) => (draft.range = [Math.min(next - 1, draft.range[0]), next]))}
       {field('fps', scene.fps, (draft, next) => (draft.fps = next))}
       {field('seed', scene.seed, (draft, next) => (draft.seed = next))}
+      <Guides />
       <h3>Light</h3>
       {field('turn', light.turn, (draft, next) => (draft.light.turn = next))}
       {field('height', light.height, (draft, next) => (draft.light.height = next))}

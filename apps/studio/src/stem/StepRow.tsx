@@ -6,11 +6,26 @@ import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import Tooltip from '@mui/material/Tooltip';
 import { memo, useState } from 'react';
-import { type Growth, isTrack, type Notice, resolveParams, type Step, type StepCost, stepOf } from '@uvrex/core';
+import {
+  baseOf,
+  type Clock,
+  type Growth,
+  GrowthValues,
+  isTrack,
+  type Notice,
+  Problem,
+  type Step,
+  type StepCost,
+  type StepDeclaration,
+  stepOf,
+} from '@uvrex/core';
 import { deleteStep, duplicateStep, ownFrame, renameStep, titleOf, toggleStep } from '@/state/actions';
+import { useDocument } from '@/state/document';
+import { copyStep } from '@/state/clips';
 import { setView, useView } from '@/state/view';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';
+import { StepIcon } from '@/ui/StepIcon';
 import { INK, MONO } from '@/ui/theme';
 import { ParamFields } from './ParamFields';
 
@@ -21,18 +36,31 @@ interface Props {
   cost: StepCost | undefined;
 }
 
+/** One line on what a step does now. */
+function summaryOf(growth: Growth, step: Step, declaration: StepDeclaration, clock: Clock, frame: number): string {
+  try {
+    return declaration.summary(new GrowthValues(growth, clock, frame).of(declaration, step));
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    return 'a formula has no value';
+  }
+}
+
 /** One step on the stem: its bud, what it does now, and opened in place, its fields. */
 export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Props) {
   const declaration = stepOf(step.kind);
   const open = useView((state) => state.openSteps.includes(step.id));
   const frame = useView((state) => ownFrame(growth, state.frame));
+  const fps = useDocument((state) => state.scene.fps);
+  const range = useDocument((state) => state.scene.range);
+  const clock = { fps, range };
   const [naming, setNaming] = useState(false);
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: step.id });
   if (!declaration) return null;
 
   const title = titleOf(step);
-  const animated = Object.values(step.params).some(isTrack);
-  const summary = step.on ? declaration.summary(resolveParams(declaration, step, frame)) : 'off';
+  const animated = Object.values(step.params).some((value) => isTrack(baseOf(value)));
+  const summary = step.on ? summaryOf(growth, step, declaration, clock, frame) : 'off';
   const toggleOpen = (): void =>
     setView(({ openSteps }) => ({
       openSteps: open ? openSteps.filter((id) => id !== step.id) : [...openSteps, step.id],
@@ -105,12 +133,13 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
               sx={{
                 display: 'flex',
                 gap: 1,
-                alignItems: 'baseline',
+                alignItems: 'center',
                 fontSize: 13.5,
                 fontWeight: 650,
                 color: step.on ? 'text.primary' : 'text.secondary',
               }}
             >
+              <StepIcon icon={declaration.icon} />
               {title}
               {animated && (
                 <Box
@@ -140,6 +169,7 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
           items={[
             { label: 'Rename', run: () => setNaming(true) },
             { label: 'Duplicate', run: () => duplicateStep(growth.id, step.id) },
+            { label: 'Copy', run: () => copyStep(growth, step) },
             { label: step.on ? 'Switch off' : 'Switch on', run: () => toggleStep(growth.id, step.id) },
             { label: 'Delete', run: () => deleteStep(growth.id, step.id) },
           ]}

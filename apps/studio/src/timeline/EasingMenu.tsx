@@ -5,11 +5,12 @@ import ButtonBase from '@mui/material/ButtonBase';
 import MenuItem from '@mui/material/MenuItem';
 import Popover from '@mui/material/Popover';
 import Select from '@mui/material/Select';
-import { CYCLES, type Cycle, type Ease, EASE_NAMES, easeAt, isTrack } from '@uvrex/core';
+import { baseOf, CYCLES, type Cycle, type Ease, EASE_NAMES, easeAt, isTrack } from '@uvrex/core';
 import { setCycle, setEase } from '@/state/actions';
 import { stepIn, useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { INK } from '@/ui/theme';
+import { CurveEditor } from './CurveEditor';
 
 const CYCLE_WORDS: Record<Cycle, string> = {
   hold: 'Hold',
@@ -23,7 +24,7 @@ export function EasingMenu({ anchor, close }: { anchor: Element | null; close: (
   const keys = useView((state) => state.keys);
   const scene = useDocument((state) => state.scene);
   const first = keys[0];
-  const track = first && stepIn(scene, first.growth, first.step)?.params[first.param];
+  const track = first && baseOf(stepIn(scene, first.growth, first.step)?.params[first.param]);
   if (!first || !isTrack(track)) return null;
   const ease = track.keys.find(({ frame }) => frame === first.frame)?.ease;
   return (
@@ -33,33 +34,40 @@ export function EasingMenu({ anchor, close }: { anchor: Element | null; close: (
       onClose={close}
       anchorOrigin={{ vertical: 'top', horizontal: 'center' }}
       transformOrigin={{ vertical: 'bottom', horizontal: 'center' }}
-      slotProps={{ paper: { sx: { p: 1.5, border: `1px solid ${INK.line}`, maxWidth: 470 } } }}
+      slotProps={{ paper: { sx: { p: 1.5, border: `1px solid ${INK.line}`, maxWidth: 680 } } }}
     >
       <Box sx={{ fontSize: 12, color: 'text.secondary', pb: 0.75 }}>
         From {keys.length > 1 ? `these ${keys.length} keys` : 'this key'} to the next
       </Box>
-      <Box role="listbox" aria-label="Easing" sx={{ display: 'grid', gridTemplateColumns: 'repeat(6, 1fr)', gap: 0.5 }}>
-        {EASE_NAMES.map((name) => (
-          <ButtonBase
-            key={name}
-            role="option"
-            aria-selected={ease === name}
-            onClick={() => setEase(keys, name)}
-            sx={{
-              display: 'grid',
-              justifyItems: 'center',
-              p: 0.5,
-              borderRadius: 2,
-              fontSize: 10.5,
-              color: ease === name ? INK.sprout : INK.mute,
-              bgcolor: ease === name ? INK.raised : 'transparent',
-              '&:hover': { bgcolor: INK.raised },
-            }}
-          >
-            <EaseCurve ease={name} />
-            {name}
-          </ButtonBase>
-        ))}
+      <Box sx={{ display: 'flex', gap: 1.5 }}>
+        {ease !== undefined && <CurveEditor ease={ease} set={(next, merge) => setEase(keys, next, merge)} />}
+        <Box
+          role="listbox"
+          aria-label="Easing"
+          sx={{ display: 'grid', gridTemplateColumns: 'repeat(6, 1fr)', gap: 0.5, flex: 1 }}
+        >
+          {EASE_NAMES.map((name) => (
+            <ButtonBase
+              key={name}
+              role="option"
+              aria-selected={ease === name}
+              onClick={() => setEase(keys, name)}
+              sx={{
+                display: 'grid',
+                justifyItems: 'center',
+                p: 0.5,
+                borderRadius: 2,
+                fontSize: 10.5,
+                color: ease === name ? INK.sprout : INK.mute,
+                bgcolor: ease === name ? INK.raised : 'transparent',
+                '&:hover': { bgcolor: INK.raised },
+              }}
+            >
+              <EaseCurve ease={name} />
+              {name}
+            </ButtonBase>
+          ))}
+        </Box>
       </Box>
       <Box sx={{ display: 'flex', gap: 2, pt: 1.25, fontSize: 12, color: 'text.secondary', alignItems: 'center' }}>
         {(['before', 'after'] as const).map((end) => (

@@ -45,6 +45,7 @@ export function Seed({ keys, x, y, label, shape, scale, openEasing }: Props) {
     event.stopPropagation();
   };
 
+  if (x < scale.left - 6 || x > scale.right + 6) return null;
   return (
     <ellipse
       cx={x}
@@ -58,6 +59,7 @@ export function Seed({ keys, x, y, label, shape, scale, openEasing }: Props) {
       role="button"
       aria-pressed={chosen}
       aria-label={label}
+      data-keys={JSON.stringify(keys)}
       cursor="ew-resize"
       onKeyDown={onKey}
       onDoubleClick={(event) => {

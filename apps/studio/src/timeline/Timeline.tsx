@@ -1,38 +1,44 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import { type PointerEvent, useEffect, useRef, useState } from 'react';
-import { type Growth, valueAt } from '@uvrex/core';
+import { type PointerEvent, type RefObject, useEffect, useRef, useState } from 'react';
 import { growthIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
-import { setView, useView } from '@/state/view';
+import { type KeyAddress, setView, useView } from '@/state/view';
 import { INK, MONO } from '@/ui/theme';
 import { EasingMenu } from './EasingMenu';
-import { addressOf, type TrackRow, tracksOf } from './keys';
-import { podPath } from './pod';
-import { frameAt, type Scale, scaleOf, ticks, xOf } from './scale';
-import { Seed } from './Seed';
+import { sameKey, tracksOf } from './keys';
+import { Markers } from './Markers';
+import { Pod, POD, VALUE, ValueRow } from './rows';
+import { exactFrame, frameAt, panned, type Scale, scaleOf, ticks, xOf, zoomed } from './scale';
+import { SelectionBar } from './SelectionBar';
+import { SpanBar } from './SpanBar';
 import { Transport } from './Transport';
 
 const RULER = 24;
-const POD = 32;
-const VALUE = 34;
 
 /** Time: transport, ruler, a pod for each growth, and the animated values of the selected one. */
 export function Timeline() {
   const scene = useDocument((state) => state.scene);
   const selected = useView((state) => state.growth);
+  const span = useView((state) => state.span);
   const body = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(900);
   const [easing, setEasing] = useState<Element | null>(null);
+  const scale = scaleOf(scene.range, width, span);
 
   useEffect(() => {
     const observer = new ResizeObserver(([entry]) => setWidth(entry.contentRect.width));
     observer.observe(body.current!);
     return () => observer.disconnect();
   }, []);
+  // A range that no longer holds what is shown shows all of itself.
+  useEffect(() => {
+    const { span: shown } = useView.getState();
+    if (shown && (shown[0] < scene.range[0] || shown[1] > scene.range[1])) setView({ span: null });
+  }, [scene.range]);
+  useWheel(body, scale);
 
-  const scale = scaleOf(scene.range, width);
   const scrubbing = useRef(false);
   const scrub = (event: PointerEvent): void => {
     const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
@@ -58,6 +64,7 @@ export function Timeline() {
     return { entry, top };
   });
   const height = Math.max(y + 6, 60);
+  const net = useNet(scrub);
 
   return (
     <Box
@@ -109,15 +116,23 @@ export function Timeline() {
             </text>
           ))}
           <ReadyBar scale={scale} />
+          <Markers scale={scale} />
+          <SelectionBar scale={scale} y={15} />
           <Playhead scale={scale} height={RULER} head />
         </Box>
         <Box
           component="svg"
           width={width}
           height={height}
-          {...scrubHandlers}
+          data-testid="rows"
+          {...net.handlers}
           sx={{ display: 'block', touchAction: 'none' }}
         >
+          <defs>
+            <clipPath id="shown-frames">
+              <rect x={scale.left - 6} y={-10} width={scale.right - scale.left + 12} height={height + 20} />
+            </clipPath>
+          </defs>
           {ticks(scale).map((frame) => (
             <line key={frame} x1={xOf(scale, frame)} x2={xOf(scale, frame)} y1={0} y2={height} stroke="#22323a" />
           ))}
@@ -137,18 +152,104 @@ export function Timeline() {
             </g>
           ))}
           <Playhead scale={scale} height={height} />
+          {net.box && (
+            <rect {...net.box} fill={`${INK.front}22`} stroke={INK.front} strokeDasharray="4 3" pointerEvents="none" />
+          )}
         </Box>
       </Box>
+      <SpanBar range={scene.range} />
       <EasingMenu anchor={easing} close={() => setEasing(null)} />
     </Box>
   );
 }
 
+/** The wheel comes nearer with Ctrl held, and goes along with Shift or sideways. */
+function useWheel(body: RefObject<HTMLDivElement | null>, scale: Scale): void {
+  const now = useRef(scale);
+  useEffect(() => void (now.current = scale));
+  useEffect(() => {
+    const element = body.current!;
+    const onWheel = (event: WheelEvent): void => {
+      const shown = now.current;
+      const x = event.clientX - element.getBoundingClientRect().left;
+      const along = event.shiftKey ? event.deltaY : event.deltaX;
+      if (event.ctrlKey || event.metaKey)
+        setView(({ span }) => ({
+          span: zoomed(shown.range, span, exactFrame(shown, x), Math.exp(event.deltaY * 0.002)),
+        }));
+      else if (along !== 0) {
+        const frames = (along / (shown.right - shown.left)) * (shown.last - shown.first);
+        setView(({ span }) => ({ span: panned(shown.range, span, frames) }));
+      } else return;
+      event.preventDefault();
+    };
+    element.addEventListener('wheel', onWheel, { passive: false });
+    return () => element.removeEventListener('wheel', onWheel);
+  }, [body]);
+}
+
+/** Dragging over the rows chooses the keys within; a click without dragging goes to that frame. */
+function useNet(click: (event: PointerEvent) => void) {
+  const [from, setFrom] = useState<{ x: number; y: number; keys: KeyAddress[] } | null>(null);
+  const [to, setTo] = useState<{ x: number; y: number } | null>(null);
+  const place = (event: PointerEvent): { x: number; y: number } => {
+    const area = event.currentTarget.getBoundingClientRect();
+    return { x: event.clientX - area.left, y: event.clientY - area.top };
+  };
+  const box = from &&
+    to && {
+      x: Math.min(from.x, to.x),
+      y: Math.min(from.y, to.y),
+      width: Math.abs(to.x - from.x),
+      height: Math.abs(to.y - from.y),
+    };
+  const handlers = {
+    onPointerDown: (event: PointerEvent) => {
+      if (event.button !== 0) return;
+      event.currentTarget.setPointerCapture(event.pointerId);
+      setFrom({ ...place(event), keys: event.shiftKey ? useView.getState().keys : [] });
+    },
+    onPointerMove: (event: PointerEvent) => {
+      if (!from) return;
+      const here = place(event);
+      if (!to && Math.hypot(here.x - from.x, here.y - from.y) < 4) return;
+      setTo(here);
+    },
+    onPointerUp: (event: PointerEvent) => {
+      if (from && !to) {
+        click(event);
+        setView({ keys: [] });
+      } else if (from && box) {
+        const caught = keysWithin(event.currentTarget as SVGSVGElement, box);
+        const fresh = caught.filter((key) => !from.keys.some((other) => sameKey(key, other)));
+        setView({ keys: [...from.keys, ...fresh] });
+      }
+      setFrom(null);
+      setTo(null);
+    },
+  };
+  return { box, handlers };
+}
+
+/** The keys whose marks lie in a box: of values, or where those are not shown of growths. */
+function keysWithin(rows: SVGSVGElement, box: { x: number; y: number; width: number; height: number }): KeyAddress[] {
+  const area = rows.getBoundingClientRect();
+  const keys: KeyAddress[] = [];
+  for (const mark of rows.querySelectorAll<SVGElement>('[data-keys]')) {
+    const at = mark.getBoundingClientRect();
+    const [x, y] = [at.x + at.width / 2 - area.x, at.y + at.height / 2 - area.y];
+    if (x < box.x || x > box.x + box.width || y < box.y || y > box.y + box.height) continue;
+    for (const key of JSON.parse(mark.dataset.keys!) as KeyAddress[])
+      if (!keys.some((other) => sameKey(key, other))) keys.push(key);
+  }
+  return keys;
+}
+
 /** Which frames can be shown at once. */
 function ReadyBar({ scale }: { scale: Scale }) {
   const ready = useResults((state) => state.ready);
-  const { first, last } = scale;
-  const cell = (scale.right - scale.left) / (last - first);
+  const [first, last] = [Math.ceil(scale.first), Math.floor(scale.last)];
+  const cell = (scale.right - scale.left) / (scale.last - scale.first);
   const runs: [number, number][] = [];
   for (let frame = first; frame <= last; frame++) {
     if (!ready.has(frame)) continue;
@@ -176,6 +277,7 @@ function ReadyBar({ scale }: { scale: Scale }) {
 function Playhead({ scale, height, head = false }: { scale: Scale; height: number; head?: boolean }) {
   const frame = useView((state) => state.frame);
   const x = xOf(scale, frame);
+  if (frame < scale.first || frame > scale.last) return null;
   return (
     <g pointerEvents="none">
       <line x1={x} x2={x} y1={head ? 6 : 0} y2={height} stroke={INK.front} strokeWidth={1.6} />
@@ -183,99 +285,3 @@ function Playhead({ scale, height, head = false }: { scale: Scale; height: numbe
     </g>
   );
 }
-
-interface RowProps {
-  scale: Scale;
-  openEasing: (anchor: Element) => void;
-}
-
-function Pod({ growth, scale, selected, openEasing }: RowProps & { growth: Growth; selected: boolean }) {
-  const shares = useResults((state) => state.shares.get(growth.id));
-  const rows = tracksOf(growth);
-  const frames = [...new Set(rows.flatMap(({ track }) => track.keys.map(({ frame }) => frame)))].sort((a, b) => a - b);
-  return (
-    <g>
-      <text
-        x={14}
-        y={POD / 2 + 4}
-        fontSize={12.5}
-        fontWeight={selected ? 650 : 450}
-        fill={growth.visible ? (selected ? INK.text : '#c6d2cf') : INK.mute}
-        cursor="pointer"
-        onPointerDown={(event) => {
-          event.stopPropagation();
-          setView({ growth: growth.id, keys: [] });
-        }}
-      >
-        {clipped(growth.name, 20)}
-      </text>
-      {shares && growth.visible && (
-        <path
-          d={podPath(shares, scale.right - scale.left, POD - 6)}
-          transform={`translate(${scale.left} 3)`}
-          fill={growth.hue}
-          opacity={selected ? 0.95 : 0.55}
-          data-testid={`pod-${growth.name}`}
-        />
-      )}
-      {selected &&
-        frames.map((frame, i) => (
-          <Seed
-            key={i}
-            keys={rows
-              .filter(({ track }) => track.keys.some((key) => key.frame === frame))
-              .map((row) => addressOf(row, frame))}
-            x={xOf(scale, frame + growth.shift)}
-            y={POD / 2}
-            label={`Keys of ${growth.name} at frame ${frame + growth.shift}`}
-            shape="seed"
-            scale={scale}
-            openEasing={openEasing}
-          />
-        ))}
-    </g>
-  );
-}
-
-/** The curve of one animated value with its keys. */
-function ValueRow({ row, top, scale, openEasing }: RowProps & { row: TrackRow; top: number }) {
-  const { track, shift } = row;
-  const count = Math.min(600, Math.max(60, scale.last - scale.first));
-  const samples = Array.from({ length: count + 1 }, (_, i) => {
-    const frame = scale.first + (i / count) * (scale.last - scale.first);
-    return [frame, valueAt(track, frame - shift)] as const;
-  });
-  const all = [...samples.map(([, value]) => value), ...track.keys.map(({ value }) => value)];
-  const [low, high] = [Math.min(...all), Math.max(...all)];
-  const yOf = (value: number): number =>
-    top + VALUE - 7 - (high > low ? (value - low) / (high - low) : 0.5) * (VALUE - 14);
-  return (
-    <g>
-      <text x={26} y={top + VALUE / 2 + 4} fontSize={12} fill={INK.mute}>
-        {clipped(row.label, 19)}
-        <title>{row.label}</title>
-      </text>
-      <polyline
-        points={samples.map(([frame, value]) => `${xOf(scale, frame).toFixed(1)},${yOf(value).toFixed(1)}`).join(' ')}
-        fill="none"
-        stroke={INK.front}
-        strokeWidth={1.6}
-      />
-      {/* Numbered, not keyed by frame: a key must stay the same element while it is dragged. */}
-      {track.keys.map(({ frame, value }, i) => (
-        <Seed
-          key={i}
-          keys={[addressOf(row, frame)]}
-          x={xOf(scale, frame + shift)}
-          y={yOf(value)}
-          label={`Key of ${row.label} at frame ${frame + shift}`}
-          shape="dot"
-          scale={scale}
-          openEasing={openEasing}
-        />
-      ))}
-    </g>
-  );
-}
-
-const clipped = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);

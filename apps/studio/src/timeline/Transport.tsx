@@ -4,6 +4,8 @@ import Pause from '@mui/icons-material/Pause';
 import PlayArrow from '@mui/icons-material/PlayArrow';
 import SkipNext from '@mui/icons-material/SkipNext';
 import SkipPrevious from '@mui/icons-material/SkipPrevious';
+import VolumeOff from '@mui/icons-material/VolumeOff';
+import VolumeUp from '@mui/icons-material/VolumeUp';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
@@ -13,12 +15,15 @@ import { useState } from 'react';
 import { edit, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { runCommand } from '@/state/commands';
+import { soundOf } from '@/state/sound';
 import { setView, useView } from '@/state/view';
 import { INK, MONO } from '@/ui/theme';
 
 /** Playing, the frame at the playhead, loop, and the easing of the chosen keys. */
 export function Transport({ openEasing }: { openEasing: (anchor: Element) => void }) {
   const playing = useView((state) => state.playing);
+  const muted = useView((state) => state.muted);
+  const sounds = useDocument((state) => soundOf(state.scene) !== null);
   const frame = useView((state) => state.frame);
   const chosen = useView((state) => state.keys.length);
   const { range, fps, loop } = useDocument((state) => state.scene);
@@ -62,6 +67,17 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
           </IconButton>
         </Tooltip>
       </Box>
+      {sounds && (
+        <Tooltip title={muted ? 'Sound on (M)' : 'Sound off (M)'}>
+          <IconButton
+            aria-label={muted ? 'Sound on' : 'Sound off'}
+            onClick={() => runCommand('mute')}
+            sx={{ p: 0.25, color: muted ? 'text.secondary' : INK.front }}
+          >
+            {muted ? <VolumeOff fontSize="small" /> : <VolumeUp fontSize="small" />}
+          </IconButton>
+        </Tooltip>
+      )}
       <Box
         sx={{
           display: 'flex',
@@ -103,6 +119,18 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
       <Box sx={{ ml: 'auto', fontSize: 12, color: 'text.secondary', whiteSpace: 'nowrap' }}>
         {ready >= total ? 'All frames ready' : `${ready} of ${total} frames ready`}
       </Box>
+      <Tooltip title="Set a marker here, or take it away (I)">
+        <Button color="inherit" onClick={() => runCommand('marker')} sx={{ py: 0.1, border: `1px solid ${INK.line}` }}>
+          Marker
+        </Button>
+      </Tooltip>
+      {chosen > 1 && (
+        <Tooltip title="Each track's first chosen key to the playhead (G)">
+          <Button color="inherit" onClick={() => runCommand('align')} sx={{ py: 0.1, border: `1px solid ${INK.line}` }}>
+            Align
+          </Button>
+        </Tooltip>
+      )}
       <Button
         color="inherit"
         disabled={chosen === 0}

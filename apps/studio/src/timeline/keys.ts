@@ -1,4 +1,4 @@
-import { type Growth, isTrack, stepOf, type Track } from '@uvrex/core';
+import { baseOf, type Growth, isTrack, stepOf, type Track } from '@uvrex/core';
 import { titleOf } from '@/state/actions';
 import { type KeyAddress } from '@/state/view';
 
@@ -18,7 +18,7 @@ export function tracksOf(growth: Growth): TrackRow[] {
   return growth.steps.flatMap((step) => {
     const params = stepOf(step.kind)?.params ?? {};
     return Object.entries(params).flatMap(([param, spec]): TrackRow[] => {
-      const track = step.params[param];
+      const track = baseOf(step.params[param]);
       if (!isTrack(track)) return [];
       const group = spec.type === 'number' && spec.group ? `${spec.group} ` : '';
       return [

@@ -1,5 +1,5 @@
 import { podPath } from './pod';
-import { frameAt, scaleOf, ticks, xOf } from './scale';
+import { exactFrame, frameAt, panned, scaleOf, ticks, xOf, zoomed } from './scale';
 
 /** Half-heights of a pod's outline along its upper edge. */
 const halves = (path: string, height: number): number[] =>
@@ -33,4 +33,32 @@ test('ruler figures keep their distance at every range', () => {
     const at = ticks(scale).map((frame) => xOf(scale, frame));
     for (let i = 1; i < at.length; i++) expect(at[i] - at[i - 1]).toBeGreaterThan(40);
   }
+});
+
+describe('coming nearer', () => {
+  const range = [1, 145] as const;
+
+  test('the frame under the pointer stays where it is', () => {
+    const span = zoomed(range, null, 37, 0.5)!;
+    expect(span[1] - span[0]).toBe(72);
+    expect((37 - span[0]) / 72).toBeCloseTo((37 - 1) / 144, 12);
+    const scale = scaleOf(range, 924, span);
+    expect(exactFrame(scale, xOf(scale, 37))).toBeCloseTo(37, 12);
+  });
+
+  test('what is shown stays within the range, and all of it is no span at all', () => {
+    const near = zoomed(range, null, 1, 0.1)!;
+    expect(panned(range, near, -50)).toEqual([1, 1 + near[1] - near[0]]);
+    expect(panned(range, near, 500)![1]).toBe(145);
+    expect(zoomed(range, near, 20, 100)).toBeNull();
+    expect(panned(range, null, 10)).toBeNull();
+    const nearest = zoomed(range, near, 5, 1e-6)!;
+    expect(nearest[1] - nearest[0]).toBe(4);
+  });
+
+  test('a pixel beyond what is shown is still a frame of the range', () => {
+    const scale = scaleOf(range, 924, [40, 60]);
+    expect(frameAt(scale, 0)).toBeGreaterThanOrEqual(1);
+    expect(frameAt(scale, xOf(scale, 50))).toBe(50);
+  });
 });

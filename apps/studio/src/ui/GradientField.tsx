@@ -4,6 +4,8 @@ import Box from '@mui/material/Box';
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
 import { gradientTable, type Stop } from '@uvrex/core';
 import { Row, Swatch } from './fields';
+import { evenly, GRADIENT_PRESETS } from './presets';
+import { Presets } from './Presets';
 import { INK } from './theme';
 
 const SAMPLES = 24;
@@ -65,7 +67,7 @@ export function GradientField({ label, help, value, onChange }: Props) {
 
   return (
     <>
-      <Row label={label} help={help}>
+      <Row label={label} help={`${help} Double-click the bar to add a colour, Delete removes the chosen one.`}>
         <Box sx={{ pr: 3.5, py: 0.75 }}>
           <Box
             ref={bar}
@@ -130,7 +132,20 @@ export function GradientField({ label, help, value, onChange }: Props) {
             value={current.color}
             onChange={(color, live) => change(Math.min(chosen, value.length - 1), { color }, live)}
           />
-          double-click adds
+          <Presets
+            of={label}
+            presets={GRADIENT_PRESETS.map(({ name, colors }) => ({
+              name,
+              look: <Box sx={{ width: 64, height: 12, borderRadius: 1, background: gradientCss(evenly(colors)) }} />,
+              take: () => onChange(evenly(colors), false),
+            }))}
+            more={[
+              {
+                name: 'Turn round',
+                take: () => onChange(value.map(({ at, color }) => ({ at: 1 - at, color })).reverse(), false),
+              },
+            ]}
+          />
         </Box>
       </Row>
     </>

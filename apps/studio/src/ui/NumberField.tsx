@@ -19,15 +19,35 @@ interface Props {
   /** In front of the label, for screen readers: the field's group. */
   context?: string;
   accent?: string;
+  /** Behind the label: what makes it differ from path to path. */
+  vary?: ReactNode;
+  /** The formula that gives the value, where there is one. */
+  formula?: string | null;
+  /** Takes what was typed behind `=`, null to take a formula off; gives why it is refused, or null. */
+  onFormula?: (formula: string | null) => string | null;
+  /** Why the value cannot be worked out now. */
+  trouble?: string | null;
 }
 
 /** A number with its unit: drag the label, use the slider, or type. A value that is refused is explained beside it. */
-export function NumberField({ spec, value, onChange, end, context, accent = INK.sprout }: Props) {
+export function NumberField({
+  spec,
+  value,
+  onChange,
+  end,
+  context,
+  accent = INK.sprout,
+  vary,
+  formula = null,
+  onFormula,
+  trouble = null,
+}: Props) {
   const id = useId();
   const [text, setText] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const drag = useRef<{ x: number; from: number } | null>(null);
   const moved = useRef(false);
+  const dropped = useRef(false);
   const { sign } = unitOf(spec.unit);
   const [low, high] = spec.slider ?? [spec.min, spec.max];
   const name = context ? `${context} ${spec.label}` : spec.label;
@@ -41,12 +61,19 @@ export function NumberField({ spec, value, onChange, end, context, accent = INK.
   };
   const commit = (): void => {
     if (text === null) return;
+    if (onFormula && text.trim().startsWith('=')) {
+      const wanted = text.trim().slice(1).trim();
+      const refused = wanted === formula ? null : onFormula(wanted);
+      setFault(refused && `is not linked: ${refused}`);
+      if (!refused) setText(null);
+      return;
+    }
     const typed = typedValue(text, spec.unit);
     const reason = paramFault(spec, typed);
     setFault(reason);
     if (reason) return;
     setText(null);
-    if (typed !== value) onChange(typed, false);
+    if (formula !== null || typed !== value) onChange(typed, false);
   };
   const onPointerMove = (event: PointerEvent): void => {
     if (!drag.current) return;
@@ -65,78 +92,89 @@ export function NumberField({ spec, value, onChange, end, context, accent = INK.
           minHeight: 27,
         }}
       >
-        <Tooltip title={spec.help} placement="left">
-          <Box
-            component="label"
-            htmlFor={id}
-            sx={{
-              color: 'text.secondary',
-              cursor: 'ew-resize',
-              touchAction: 'none',
-              userSelect: 'none',
-              overflow: 'hidden',
-              textOverflow: 'ellipsis',
-              whiteSpace: 'nowrap',
-              fontSize: 13,
-            }}
-            onPointerDown={(event) => {
-              event.currentTarget.setPointerCapture(event.pointerId);
-              drag.current = { x: event.clientX, from: value };
+        <Box sx={{ display: 'flex', alignItems: 'center', minWidth: 0 }}>
+          <Tooltip title={spec.help} placement="left">
+            <Box
+              component="label"
+              htmlFor={id}
+              sx={{
+                color: 'text.secondary',
+                cursor: 'ew-resize',
+                touchAction: 'none',
+                userSelect: 'none',
+                overflow: 'hidden',
+                textOverflow: 'ellipsis',
+                whiteSpace: 'nowrap',
+                fontSize: 13,
+              }}
+              onPointerDown={(event) => {
+                event.currentTarget.setPointerCapture(event.pointerId);
+                if (formula !== null) return;
+                drag.current = { x: event.clientX, from: value };
+                setText(null);
+                setFault(null);
+              }}
+              onPointerMove={onPointerMove}
+              onPointerUp={(event) => {
+                moved.current = drag.current !== null && event.clientX !== drag.current.x;
+                drag.current = null;
+                if (moved.current) onChange(value, false);
+              }}
+              onClick={(event) => {
+                // A drag that ends on its label is no click into the field.
+                if (moved.current) event.preventDefault();
+              }}
+            >
+              {spec.label}
+            </Box>
+          </Tooltip>
+          {vary && <Box sx={{ ml: 'auto' }}>{vary}</Box>}
+        </Box>
+        {formula === null && (
+          <Slider
+            aria-label={`${name}, slider`}
+            min={low}
+            max={high}
+            step={spec.whole ? 1 : (high - low) / 1000}
+            value={Math.min(high, Math.max(low, value))}
+            onChange={(_, next) => {
               setText(null);
               setFault(null);
+              onChange(within(next as number), true);
             }}
-            onPointerMove={onPointerMove}
-            onPointerUp={(event) => {
-              moved.current = drag.current !== null && event.clientX !== drag.current.x;
-              drag.current = null;
-              if (moved.current) onChange(value, false);
+            onChangeCommitted={(_, next) => onChange(within(next as number), false)}
+            sx={{
+              color: accent,
+              py: 0.5,
+              height: 3,
+              '& .MuiSlider-thumb': { width: 11, height: 11, bgcolor: INK.text, boxShadow: 'none' },
+              '& .MuiSlider-rail': { bgcolor: INK.line, opacity: 1 },
+              '& .MuiSlider-track': { border: 0 },
             }}
-            onClick={(event) => {
-              // A drag that ends on its label is no click into the field.
-              if (moved.current) event.preventDefault();
-            }}
-          >
-            {spec.label}
-          </Box>
-        </Tooltip>
-        <Slider
-          aria-label={`${name}, slider`}
-          min={low}
-          max={high}
-          step={spec.whole ? 1 : (high - low) / 1000}
-          value={Math.min(high, Math.max(low, value))}
-          onChange={(_, next) => {
-            setText(null);
-            setFault(null);
-            onChange(within(next as number), true);
-          }}
-          onChangeCommitted={(_, next) => onChange(within(next as number), false)}
-          sx={{
-            color: accent,
-            py: 0.5,
-            height: 3,
-            '& .MuiSlider-thumb': { width: 11, height: 11, bgcolor: INK.text, boxShadow: 'none' },
-            '& .MuiSlider-rail': { bgcolor: INK.line, opacity: 1 },
-            '& .MuiSlider-track': { border: 0 },
-          }}
-        />
+          />
+        )}
         <InputBase
           id={id}
-          value={text ?? shownFigure(value, spec.unit)}
+          value={text ?? (formula === null ? shownFigure(value, spec.unit) : `= ${formula}`)}
           onFocus={(event) => event.target.select()}
           onChange={(event) => {
             setText(event.target.value);
             setFault(null);
           }}
-          onBlur={commit}
+          onBlur={() => {
+            if (!dropped.current) commit();
+            dropped.current = false;
+          }}
           onKeyDown={(event) => {
             if (event.key === 'Enter') commit();
             if (event.key === 'Escape') {
+              // Leaving the field would else take what was typed after all.
+              dropped.current = true;
               setText(null);
               setFault(null);
               (event.target as HTMLElement).blur();
             }
-            if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+            if (formula === null && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
               event.preventDefault();
               const by = spec.whole ? 1 : (high - low) / (event.shiftKey ? 1000 : 100);
               setText(null);
@@ -145,7 +183,8 @@ export function NumberField({ spec, value, onChange, end, context, accent = INK.
           }}
           error={fault !== null}
           endAdornment={
-            sign && (
+            sign &&
+            formula === null && (
               <Box
                 component="span"
                 sx={{ color: INK.mute, pl: 0.5, fontSize: 11, fontFamily: MONO, whiteSpace: 'nowrap' }}
@@ -158,9 +197,10 @@ export function NumberField({ spec, value, onChange, end, context, accent = INK.
             'aria-label': context ? name : undefined,
             'aria-invalid': fault !== null,
             'aria-describedby': fault ? `${id}-fault` : undefined,
-            inputMode: 'decimal',
+            inputMode: onFormula ? 'text' : 'decimal',
           }}
           sx={{
+            gridColumn: formula === null ? undefined : 'span 2',
             bgcolor: INK.raised,
             borderRadius: '7px',
             px: 0.9,
@@ -169,18 +209,27 @@ export function NumberField({ spec, value, onChange, end, context, accent = INK.
             fontSize: 12,
             border: `1px solid ${fault ? INK.fault : 'transparent'}`,
             '&.Mui-focused': { borderColor: fault ? INK.fault : accent },
-            '& input': { p: 0, textAlign: 'right' },
+            '& input': {
+              p: 0,
+              textAlign: formula === null ? 'right' : 'left',
+              color: formula === null ? undefined : INK.sprout,
+            },
           }}
         />
         {end ?? <span />}
       </Box>
-      {fault && (
+      {formula !== null && !fault && !trouble && (
+        <Box sx={{ color: 'text.secondary', fontSize: 11.5, fontFamily: MONO, textAlign: 'right', pr: 3.5 }}>
+          is now {shownFigure(value, spec.unit)} {sign}
+        </Box>
+      )}
+      {(fault ?? trouble) && (
         <Box
           id={`${id}-fault`}
           role="alert"
           sx={{ color: 'error.main', fontSize: 12, textAlign: 'right', pr: 3.5, pb: 0.5 }}
         >
-          {spec.label} {fault}.
+          {fault ? `${spec.label} ${fault}.` : trouble}
         </Box>
       )}
     </Box>

@@ -10,12 +10,14 @@ import { type FormKind, STEPS, stepOf, type Step } from '@uvrex/core';
 import { addStep, selectedGrowth } from '@/state/actions';
 import { COMMANDS, keysText } from '@/state/commands';
 import { setView, useView } from '@/state/view';
+import { StepIcon } from './StepIcon';
 import { INK, MONO } from './theme';
 
 interface Entry {
   id: string;
   label: string;
   help?: string;
+  icon?: string;
   keys?: string;
   run: () => void;
   off?: string;
@@ -35,13 +37,18 @@ function stepEntries(): Entry[] {
       id: `step:${step.kind}`,
       label: step.label,
       help: step.help,
+      icon: step.icon,
       run: () => addStep(growth.id, step.kind),
       off: missing.length > 0 ? `needs ${missing.join(' and ')} first` : undefined,
     };
   });
 }
 
-const commandEntries = (): Entry[] => COMMANDS.filter(({ id, can }) => id !== 'palette' && (can?.() ?? true));
+const commandEntries = (): Entry[] =>
+  COMMANDS.filter(({ id, can }) => id !== 'palette' && (can?.() ?? true)).map((command) => ({
+    ...command,
+    keys: command.keys ?? command.native,
+  }));
 
 /** Finds and runs everything: steps that fit the selected growth, new growths, all commands. */
 export function Palette() {
@@ -132,6 +139,11 @@ function OpenPalette({ kind }: { kind: 'commands' | 'steps' }) {
             onClick={() => run(entry)}
             sx={{ mx: 0.75, borderRadius: 2, py: 0.6, gap: 2, opacity: entry.off ? 0.65 : 1 }}
           >
+            {entry.icon && (
+              <Box sx={{ color: 'primary.main', display: 'flex' }}>
+                <StepIcon icon={entry.icon} />
+              </Box>
+            )}
             <Box sx={{ flex: 1, minWidth: 0 }}>
               <Box sx={{ fontSize: 14, fontWeight: 550 }}>{entry.label}</Box>
               {entry.help && <Box sx={{ fontSize: 12, color: 'text.secondary' }}>{entry.help}</Box>}

@@ -2,9 +2,15 @@
 
 import Box from '@mui/material/Box';
 import { type KeyboardEvent, type MouseEvent, useRef, useState } from 'react';
-import { profileCurve, type ProfileParam, type ProfilePoint } from '@uvrex/core';
+import MenuItem from '@mui/material/MenuItem';
+import Select from '@mui/material/Select';
+import { PROFILE_SHAPES, profileCurve, type ProfileParam, type ProfilePoint, type ProfileShape } from '@uvrex/core';
 import { Row } from './fields';
+import { PROFILE_PRESETS } from './presets';
+import { Presets } from './Presets';
 import { INK } from './theme';
+
+const SHAPE_WORDS: Record<ProfileShape, string> = { smooth: 'Smooth', straight: 'Straight', step: 'Step' };
 
 /** Pixels; the stem's column is of fixed width. */
 const [WIDTH, HEIGHT] = [149, 62];
@@ -20,7 +26,8 @@ interface Props {
 export function ProfileField({ spec, value, onChange, accent }: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const dragged = useRef<number | null>(null);
-  const [focused, setFocused] = useState<number | null>(null);
+  const [chosen, setChosen] = useState(0);
+  const current = Math.min(chosen, value.length - 1);
   const { min, max } = spec;
   const x = (at: number): number => at * WIDTH;
   const y = (v: number): number => HEIGHT - ((v - min) / (max - min)) * HEIGHT;
@@ -34,7 +41,7 @@ export function ProfileField({ spec, value, onChange, accent }: Props) {
   };
   const change = (i: number, point: ProfilePoint, live: boolean): void =>
     onChange(
-      value.map((old, k) => (k === i ? point : { ...old })),
+      value.map((old, k) => (k === i ? { ...old, ...point } : { ...old })),
       live,
     );
 
@@ -56,7 +63,10 @@ export function ProfileField({ spec, value, onChange, accent }: Props) {
     event.preventDefault();
     event.stopPropagation();
   };
-  const add = (event: MouseEvent): void => onChange([...value, pointOf(event)], false);
+  const add = (event: MouseEvent): void => {
+    onChange([...value, pointOf(event)], false);
+    setChosen(value.length);
+  };
 
   const curve = profileCurve(value);
   const steps = Array.from({ length: 81 }, (_, i) => `${x(i / 80)},${y(curve(i / 80)).toFixed(2)}`);
@@ -88,15 +98,14 @@ export function ProfileField({ spec, value, onChange, accent }: Props) {
               key={i}
               cx={x(point.at)}
               cy={y(point.value)}
-              r={focused === i ? 5.5 : 4.5}
-              fill={focused === i ? INK.front : INK.text}
+              r={current === i ? 5.5 : 4.5}
+              fill={current === i ? INK.front : INK.text}
               stroke={INK.deep}
               tabIndex={0}
               role="button"
               aria-label={`${spec.label}, point ${i + 1} of ${value.length}: ${Math.round(100 * point.value)} % at ${Math.round(100 * point.at)} %`}
               cursor="grab"
-              onFocus={() => setFocused(i)}
-              onBlur={() => setFocused(null)}
+              onFocus={() => setChosen(i)}
               onKeyDown={(event) => onKey(event, i)}
               onDoubleClick={(event) => event.stopPropagation()}
               onPointerDown={(event) => {
@@ -111,7 +120,62 @@ export function ProfileField({ spec, value, onChange, accent }: Props) {
             />
           ))}
         </Box>
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.75, pt: 0.5, fontSize: 12, color: 'text.secondary' }}>
+          <Select
+            variant="standard"
+            disableUnderline
+            value={value[current].shape ?? 'smooth'}
+            onChange={(event) =>
+              change(current, { ...value[current], shape: event.target.value as ProfileShape }, false)
+            }
+            inputProps={{ 'aria-label': `${spec.label}, shape after point ${current + 1}` }}
+            sx={{ fontSize: 12, bgcolor: INK.raised, borderRadius: '7px', px: 0.75, height: 22 }}
+          >
+            {PROFILE_SHAPES.map((shape) => (
+              <MenuItem key={shape} value={shape} sx={{ fontSize: 12.5 }}>
+                {SHAPE_WORDS[shape]}
+              </MenuItem>
+            ))}
+          </Select>
+          <Presets
+            of={spec.label}
+            presets={PROFILE_PRESETS.map(({ name, points }) => {
+              const fitted = points.map((point) => ({ ...point, value: Math.min(max, Math.max(min, point.value)) }));
+              return {
+                name,
+                look: <Spark points={fitted} top={Math.max(1, max)} accent={accent} />,
+                take: () => onChange(fitted, false),
+              };
+            })}
+            more={[
+              {
+                name: 'Turn round',
+                take: () =>
+                  onChange(
+                    value
+                      .map((point) => ({ at: Math.round(1000 * (1 - point.at)) / 1000, value: point.value }))
+                      .reverse(),
+                    false,
+                  ),
+              },
+            ]}
+          />
+        </Box>
       </Box>
     </Row>
+  );
+}
+
+/** A preset's course, small. */
+function Spark({ points, top, accent }: { points: readonly ProfilePoint[]; top: number; accent: string }) {
+  const curve = profileCurve(points);
+  const course = Array.from(
+    { length: 41 },
+    (_, i) => `${(i / 40) * 64},${(20 - (curve(i / 40) / top) * 18).toFixed(1)}`,
+  );
+  return (
+    <svg width="64" height="20" aria-hidden>
+      <polyline points={course.join(' ')} fill="none" stroke={accent} strokeWidth="1.5" />
+    </svg>
   );
 }

@@ -13,6 +13,7 @@ const HANDS: [string, string][] = [
   ['Come closer', 'Wheel'],
   ['Move the view', 'Right drag'],
   ['Change a number', 'Drag its label; Shift for fine steps'],
+  ['Link a number by formula', '= and the formula, in its field'],
   ['Move a key', 'Drag it, or ← → on a focused one'],
   ['Easing of a key', 'Double-click it, or Enter'],
   ['Choose several keys', 'Shift click'],
@@ -27,9 +28,10 @@ export function Shortcuts() {
       <DialogTitle>Shortcuts</DialogTitle>
       <DialogContent sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 5, rowGap: 0.25, fontSize: 13 }}>
         {[
-          ...COMMANDS.flatMap(({ label, keys, sign }): [string, string][] =>
-            keys || sign ? [[label, sign ?? keysText(keys!)]] : [],
-          ),
+          ...COMMANDS.flatMap(({ label, keys, native, sign }): [string, string][] => {
+            const shown = keys ?? native;
+            return sign ? [[label, sign]] : shown ? [[label, keysText(shown)]] : [];
+          }),
           ...HANDS,
         ].map(([label, keys]) => (
           <Box

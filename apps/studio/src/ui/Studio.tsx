@@ -6,11 +6,13 @@ import { useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { checkScene } from '@uvrex/core';
 import { startAutosave } from '@/state/autosave';
+import { startClipboard } from '@/state/clips';
 import { COMMANDS, runCommand } from '@/state/commands';
 import { db } from '@/state/db';
 import { growthIn, openScene, useDocument } from '@/state/document';
 import { startPlaying } from '@/state/play';
 import { startDirector } from '@/state/results';
+import { startSound } from '@/state/sound';
 import { firstView, SCENE_ENTRY, setView, useView } from '@/state/view';
 import { GrowthList } from '@/stem/GrowthList';
 import { ScenePanel } from '@/stem/ScenePanel';
@@ -52,12 +54,16 @@ export function Studio({ id }: { id: string }) {
         growth: known ? seen.growth : (scene.growths[0]?.id ?? SCENE_ENTRY),
         playing: false,
         tool: 'look',
+        span: null,
+        trail: null,
+        pins: [],
+        ghosts: 0,
         redraw: null,
         keys: [],
         palette: null,
         sheet: null,
       });
-      stops = [startDirector(), startPlaying(), startAutosave(id)];
+      stops = [startDirector(), startPlaying(), startAutosave(id), startClipboard(), startSound()];
       setLoading('open');
     })().catch((error) => {
       sayProblem(error);

@@ -15,7 +15,15 @@ import { INK, MONO } from './theme';
 /** A label with its control beside it, in the columns of the number fields. */
 export function Row({ label, help, children }: { label: string; help: string; children: ReactNode }) {
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: '88px 1fr', columnGap: 1, alignItems: 'center', minHeight: 29 }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: '88px minmax(0, 1fr)',
+        columnGap: 1,
+        alignItems: 'center',
+        minHeight: 29,
+      }}
+    >
       <Tooltip title={help} placement="left">
         <Box component="span" sx={{ color: 'text.secondary', fontSize: 13 }}>
           {label}

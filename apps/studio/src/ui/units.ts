@@ -16,6 +16,7 @@ const UNITS: Record<Unit, UnitStyle> = {
   turns: { sign: 'turns', factor: 1, decimals: 2 },
   s: { sign: 's', factor: 1, decimals: 2 },
   'per-second': { sign: '/ s', factor: 1, decimals: 2 },
+  hz: { sign: 'Hz', factor: 1, decimals: 0 },
   plain: { sign: '', factor: 1, decimals: 3 },
 };
 

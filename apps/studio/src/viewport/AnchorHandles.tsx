@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box';
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
 import { Vector3 } from 'three';
-import { at, catmullRom, distance, type Vec3 } from '@uvrex/core';
+import { type Anchor, at, catmullRom, distance, type Vec3 } from '@uvrex/core';
 import { setParam } from '@/state/actions';
 import { endEdit, growthIn, useDocument } from '@/state/document';
 import { useView } from '@/state/view';
@@ -28,17 +28,19 @@ export function AnchorHandles() {
     <Handles
       growth={growth.id}
       step={step.id}
-      anchors={step.params.anchors as Vec3[]}
+      anchors={step.params.anchors as Anchor[]}
       closed={step.params.closed === true}
       hue={growth.hue}
     />
   );
 }
 
+const placeOf = ([x, y, z]: Anchor): Vec3 => [x, y, z];
+
 interface Props {
   growth: string;
   step: string;
-  anchors: Vec3[];
+  anchors: Anchor[];
   closed: boolean;
   hue: string;
 }
@@ -50,7 +52,7 @@ function Handles({ growth, step, anchors, closed, hue }: Props) {
   const dragged = useRef<number | null>(null);
   const [focused, setFocused] = useState<number | null>(null);
 
-  const set = (next: Vec3[], merge: string | null = null): void => setParam(growth, step, 'anchors', next, merge);
+  const set = (next: Anchor[], merge: string | null = null): void => setParam(growth, step, 'anchors', next, merge);
   const place = (event: PointerEvent | React.MouseEvent, through: Vec3): Vec3 | null => {
     const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
     if (!projection.camera) return null;
@@ -62,7 +64,9 @@ function Handles({ growth, step, anchors, closed, hue }: Props) {
     );
     return point && (point.map((value) => Math.round(value * 1e4) / 1e4) as unknown as Vec3);
   };
-  const replace = (i: number, point: Vec3): Vec3[] => anchors.map((anchor, k) => (k === i ? point : anchor));
+  /** An anchor elsewhere: its size and lean stay. */
+  const replace = (i: number, [x, y, z]: Vec3): Anchor[] =>
+    anchors.map((anchor, k) => (k === i ? ([x, y, z, ...anchor.slice(3)] as unknown as Anchor) : anchor));
 
   const onKey = (event: KeyboardEvent, i: number): void => {
     if (event.key === 'Delete' || event.key === 'Backspace') {
@@ -78,12 +82,16 @@ function Handles({ growth, step, anchors, closed, hue }: Props) {
     const [right, up] = [new Vector3(), new Vector3()];
     projection.camera.matrixWorld.extractBasis(right, up, new Vector3());
     const by = event.shiftKey ? 0.1 : 0.01;
-    const moved = new Vector3(...anchors[i]).addScaledVector(right, nudge[0] * by).addScaledVector(up, nudge[1] * by);
+    const moved = new Vector3(...placeOf(anchors[i]))
+      .addScaledVector(right, nudge[0] * by)
+      .addScaledVector(up, nudge[1] * by);
     set(replace(i, [moved.x, moved.y, moved.z]), 'nudge');
   };
 
   const curve =
-    anchors.length > 1 ? catmullRom(anchors.flat(), PER_SEGMENT, closed && anchors.length > 2) : new Float64Array();
+    anchors.length > 1
+      ? catmullRom(anchors.flatMap(placeOf), PER_SEGMENT, closed && anchors.length > 2)
+      : new Float64Array();
   const dots = Array.from({ length: curve.length / 3 }, (_, i) => toScreen(at(curve, i), projection));
   const line = dots.flatMap((dot) => (dot ? [`${dot.x.toFixed(1)},${dot.y.toFixed(1)}`] : [])).join(' ');
 
@@ -95,7 +103,7 @@ function Handles({ growth, step, anchors, closed, hue }: Props) {
     const nearest = near.indexOf(Math.min(...near));
     const segment = Math.min(Math.floor(nearest / PER_SEGMENT), closed ? anchors.length - 1 : anchors.length - 2);
     const point = place(event, at(curve, nearest));
-    if (point && anchors.every((anchor) => distance(anchor, point) > 1e-4))
+    if (point && anchors.every((anchor) => distance(placeOf(anchor), point) > 1e-4))
       set([...anchors.slice(0, segment + 1), point, ...anchors.slice(segment + 1)]);
   };
 
@@ -118,7 +126,7 @@ function Handles({ growth, step, anchors, closed, hue }: Props) {
         onDoubleClick={insert}
       />
       {anchors.map((anchor, i) => {
-        const dot = toScreen(anchor, projection);
+        const dot = toScreen(placeOf(anchor), projection);
         if (!dot) return null;
         return (
           <circle
@@ -144,7 +152,7 @@ function Handles({ growth, step, anchors, closed, hue }: Props) {
             }}
             onPointerMove={(event) => {
               if (dragged.current !== i) return;
-              const point = place(event, anchor);
+              const point = place(event, placeOf(anchor));
               if (point) set(replace(i, point), 'anchor');
             }}
             onPointerUp={() => {

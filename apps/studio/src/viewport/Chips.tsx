@@ -23,9 +23,12 @@ const QUALITIES: [Quality, string, string][] = [
   ['fine', 'Fine', 'Four times the pixels, smooth edges'],
 ];
 
+/** Frames between ghosts that are offered in turn. */
+const APART = [0, 2, 6, 12];
+
 /** The small bars in the viewport's corners. */
 export function Chips() {
-  const { look, overlay, quality, tool, drawOn, redraw, eye } = useView();
+  const { look, overlay, quality, tool, drawOn, redraw, eye, ghosts } = useView();
   return (
     <>
       <Bar label="What is shown" place={{ left: 14, top: 12 }}>
@@ -40,6 +43,12 @@ export function Chips() {
             pick={() => setView({ overlay: !overlay })}
           />
         )}
+        <Choice
+          label={ghosts > 0 ? `Ghosts, ${ghosts} apart` : 'Ghosts'}
+          help="Shows frames before and after faintly: 2, 6 or 12 frames apart, or none"
+          on={ghosts > 0}
+          pick={() => setView({ ghosts: APART[(APART.indexOf(ghosts) + 1) % APART.length] })}
+        />
       </Bar>
       <Bar label="Picture quality" place={{ right: 14, top: 12 }}>
         {QUALITIES.map(([value, label, help]) => (
@@ -54,10 +63,17 @@ export function Chips() {
       </Bar>
       <Statistics />
       <Bar label="View and drawing" place={{ right: 14, bottom: 12 }}>
-        {tool === 'draw' ? (
+        {tool === 'pick' ? (
           <>
             <Box component="span" sx={{ color: 'text.secondary' }}>
-              {redraw ? 'Redraw on' : 'Draw on'}
+              Click the point to follow
+            </Box>
+            <Choice label="Stop picking" help="Esc" on={false} pick={() => setView({ tool: 'look' })} />
+          </>
+        ) : tool === 'draw' ? (
+          <>
+            <Box component="span" sx={{ color: 'text.secondary' }}>
+              {redraw ? (redraw.part ? 'Redraw a part on' : 'Redraw on') : 'Draw on'}
             </Box>
             <Choice
               label="View plane"
@@ -70,6 +86,12 @@ export function Chips() {
               help="The ground at height 0"
               on={drawOn === 'ground'}
               pick={() => setView({ drawOn: 'ground' })}
+            />
+            <Choice
+              label="Surface"
+              help="The skin of whatever lies under the pointer"
+              on={drawOn === 'surface'}
+              pick={() => setView({ drawOn: 'surface' })}
             />
             <Choice label="Stop drawing" help="Esc" on={false} pick={() => setView({ tool: 'look', redraw: null })} />
           </>

@@ -8,9 +8,9 @@ import { useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { say } from '@/ui/Toasts';
 import { INK } from '@/ui/theme';
-import { facingPlane, groundPlane, ontoPlane, useProjection } from './projection';
+import { facingPlane, groundPlane, ontoPlane, skinUnder, useProjection } from './projection';
 
-/** Takes a freehand stroke over the picture and lays it on the ground or on the plane that faces the camera. */
+/** Takes a freehand stroke over the picture and lays it on the ground, on the plane that faces the camera, or on a skin. */
 export function DrawLayer() {
   const [line, setLine] = useState<[number, number][]>([]);
   const stroke = useRef<Vec3[]>([]);
@@ -25,7 +25,9 @@ export function DrawLayer() {
   const add = (event: PointerEvent): void => {
     const box = event.currentTarget.getBoundingClientRect();
     const [x, y] = [event.clientX - box.left, event.clientY - box.top];
-    const point = ontoPlane(x, y, plane(), useProjection.getState());
+    const projection = useProjection.getState();
+    const onSurface = useView.getState().drawOn === 'surface';
+    const point = onSurface ? (skinUnder(x, y, projection)?.place ?? null) : ontoPlane(x, y, plane(), projection);
     if (!point) return;
     stroke.current.push(point);
     setLine((before) => [...before, [x, y]]);
@@ -37,6 +39,11 @@ export function DrawLayer() {
     const anchors = strokeToAnchors(stroke.current.flat());
     stroke.current = [];
     if (anchors.length >= 2) takeStroke(anchors);
+    else if (useView.getState().drawOn === 'surface')
+      say({
+        tone: 'info',
+        text: 'There was no skin under that stroke: draw over one, or on the ground or the view plane.',
+      });
     else say({ tone: 'info', text: 'That stroke was too short for a path: press, and draw on before letting go.' });
   };
 

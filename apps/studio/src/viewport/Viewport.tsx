@@ -4,8 +4,13 @@ import Box from '@mui/material/Box';
 import dynamic from 'next/dynamic';
 import { useView } from '@/state/view';
 import { AnchorHandles } from './AnchorHandles';
+import { FalloffHandles } from './FalloffHandles';
+import { GuideHandles } from './GuideHandles';
 import { DrawLayer } from './DrawLayer';
 import { Empty } from './Empty';
+import { PickLayer } from './PickLayer';
+import { Pins } from './Pins';
+import { TrailLine } from './TrailLine';
 import { LostNotice } from './LostNotice';
 import { Chips } from './Chips';
 import { Surface } from './Surface';
@@ -15,6 +20,7 @@ const ChecksPanel = dynamic(() => import('@/checks/ChecksPanel').then((module) =
 /** The picture and what lies over it. */
 export function Viewport() {
   const drawing = useView((state) => state.tool === 'draw');
+  const picking = useView((state) => state.tool === 'pick');
   const checks = useView((state) => state.checks);
   return (
     <Box
@@ -31,7 +37,12 @@ export function Viewport() {
     >
       <Surface />
       <AnchorHandles />
+      <GuideHandles />
+      <FalloffHandles />
+      <Pins />
+      <TrailLine />
       {drawing && <DrawLayer />}
+      {picking && <PickLayer />}
       <Empty />
       <Chips />
       <LostNotice />

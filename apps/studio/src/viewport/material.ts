@@ -1,6 +1,7 @@
 import {
   Color,
   type IUniform,
+  type Material,
   MeshLambertMaterial,
   MeshStandardMaterial,
   type WebGLProgramParametersWithUniforms,
@@ -19,7 +20,8 @@ export function growthMaterial(
   surface: Surface | null,
   features: { colors: boolean; glow: boolean },
   hue: string,
-): MeshLambertMaterial | MeshStandardMaterial {
+): Material {
+  if (rendering.ghost) return ghostMaterial(rendering.ghost);
   const { roughness, glowColor } = surface ?? PLAIN;
   const color = features.colors ? new Color(1, 1, 1) : new Color(hue).lerp(new Color('#8a9a94'), 0.55);
   const material =
@@ -46,4 +48,14 @@ export function growthMaterial(
   };
   material.customProgramCacheKey = () => `growth:${features.glow}`;
   return material;
+}
+
+/** What another frame is drawn in: cool before the present one, warm after it, thin enough to see through several. */
+function ghostMaterial(when: 'before' | 'after'): Material {
+  return new MeshLambertMaterial({
+    color: when === 'before' ? '#7fb4ff' : '#ff8a5b',
+    transparent: true,
+    opacity: 0.16,
+    depthWrite: false,
+  });
 }

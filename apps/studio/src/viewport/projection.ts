@@ -1,6 +1,7 @@
 import { type PerspectiveCamera, Plane, Raycaster, Vector2, Vector3 } from 'three';
 import { create } from 'zustand';
 import { type Vec3 } from '@uvrex/core';
+import { type Hit } from './rig';
 
 interface ProjectionState {
   camera: PerspectiveCamera | null;
@@ -8,10 +9,18 @@ interface ProjectionState {
   height: number;
   /** Counts the pictures drawn: what is laid over them follows. */
   drawn: number;
+  /** Finds the skin under a line of sight; null where there is none. */
+  hit: (ray: Raycaster) => Hit | null;
 }
 
 /** How the viewport's picture maps space to its pixels. */
-export const useProjection = create<ProjectionState>(() => ({ camera: null, width: 1, height: 1, drawn: 0 }));
+export const useProjection = create<ProjectionState>(() => ({
+  camera: null,
+  width: 1,
+  height: 1,
+  drawn: 0,
+  hit: () => null,
+}));
 
 /** Where a point in space is in the viewport, in pixels from its top left corner; null behind the camera. */
 export function toScreen(point: Vec3, { camera, width, height }: ProjectionState): { x: number; y: number } | null {
@@ -27,6 +36,14 @@ export function ontoPlane(x: number, y: number, plane: Plane, { camera, width, h
   ray.setFromCamera(new Vector2((2 * x) / width - 1, 1 - (2 * y) / height), camera);
   const hit = ray.ray.intersectPlane(plane, new Vector3());
   return hit ? [hit.x, hit.y, hit.z] : null;
+}
+
+/** The nearest skin under a viewport pixel; null where there is none. */
+export function skinUnder(x: number, y: number, { camera, width, height, hit }: ProjectionState): Hit | null {
+  if (!camera) return null;
+  const ray = new Raycaster();
+  ray.setFromCamera(new Vector2((2 * x) / width - 1, 1 - (2 * y) / height), camera);
+  return hit(ray);
 }
 
 export const groundPlane = (): Plane => new Plane(new Vector3(0, 1, 0), 0);

@@ -3,6 +3,8 @@ import { NeutralToneMapping, PCFShadowMap, SRGBColorSpace, WebGLRenderer } from 
 /** How carefully a picture is drawn. */
 export interface Rendering {
   quality: 'draft' | 'standard' | 'fine';
+  /** Drawn faintly, as another frame: before the present one or after it. */
+  ghost?: 'before' | 'after';
 }
 
 /**

@@ -4,12 +4,15 @@ import {
   BufferGeometry,
   Color,
   Group,
+  InstancedMesh,
   type Material,
+  Matrix4,
   Mesh,
   type Object3D,
   type PerspectiveCamera,
   Points,
   PointsMaterial,
+  type Raycaster,
   Scene as ThreeScene,
   ShaderMaterial,
   Sphere,
@@ -20,10 +23,12 @@ import {
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
-import { type Scene, type Surface } from '@uvrex/core';
+import { FAR, NEAR, type Scene, type Surface, type TrailTarget, type Vec3 } from '@uvrex/core';
 import { type OnScreen } from '@/state/results';
 import { type Eye, type Look } from '@/state/view';
 import { type Shown } from '@/worker/protocol';
+import { CopySet } from './copySet';
+import { meshGeometry } from './geometry';
 import { growthMaterial } from './material';
 import { type Rendering } from './rendering';
 import { Surroundings } from './surroundings';
@@ -37,6 +42,15 @@ export interface Picture {
   /** Draws the paths over the skins. */
   overlay?: boolean;
   rendering: Rendering;
+  /** Other frames, drawn faintly. */
+  ghosts?: readonly { growths: readonly OnScreen[]; when: 'before' | 'after' }[];
+}
+
+/** What a line of sight meets. */
+export interface Hit {
+  place: Vec3;
+  /** The point as it can be followed; null where nothing of it stays the same from frame to frame. */
+  target: TrailTarget | null;
 }
 
 /**
@@ -52,8 +66,14 @@ export class Rig {
   #shadowsStale = true;
 
   show(picture: Picture): void {
-    const { growths, look, overlay = false, rendering, scene } = picture;
-    const ids = new Set(growths.map(({ id }) => id));
+    const { growths, look, overlay = false, rendering, scene, ghosts = [] } = picture;
+    const shown = [
+      ...growths.map((growth) => ({ name: growth.id, growth, rendering })),
+      ...ghosts.flatMap(({ growths: others, when }, i) =>
+        others.map((growth) => ({ name: `${growth.id} ${i}`, growth, rendering: { ...rendering, ghost: when } })),
+      ),
+    ];
+    const ids = new Set(shown.map(({ name }) => name));
     for (const [id, entry] of this.#entries) {
       if (ids.has(id)) continue;
       this.three.remove(entry.group);
@@ -61,15 +81,15 @@ export class Rig {
       this.#entries.delete(id);
     }
     let changed = this.#last?.growths !== growths || this.#last.look !== look;
-    for (const growth of growths) {
-      let entry = this.#entries.get(growth.id);
+    for (const { name, growth, rendering: way } of shown) {
+      let entry = this.#entries.get(name);
       if (!entry) {
         entry = new Entry();
         this.three.add(entry.group);
-        this.#entries.set(growth.id, entry);
+        this.#entries.set(name, entry);
         changed = true;
       }
-      entry.show(growth, look, overlay, rendering);
+      entry.show(growth, look, overlay && !way.ghost, way);
     }
     if (changed) this.#measure();
     if (changed || this.#last?.scene !== scene || this.#last.rendering.quality !== rendering.quality) {
@@ -96,6 +116,22 @@ export class Rig {
   /** Smallest sphere about everything that is shown, one of a metre and a half where nothing is. */
   get bounds(): Sphere {
     return this.#bounds.clone();
+  }
+
+  /** What a line of sight meets first; null where it meets no skin. */
+  hit(ray: Raycaster): Hit | null {
+    const skins = new Map<Object3D, Entry>();
+    for (const entry of this.#entries.values()) {
+      if (entry.ghost) continue;
+      entry.group.traverseVisible((object) => {
+        // Thick lines are meshes too, and no skin.
+        if (object instanceof Mesh && !(object instanceof LineSegments2)) skins.set(object, entry);
+      });
+    }
+    const [nearest] = ray.intersectObjects([...skins.keys()], false);
+    if (!nearest) return null;
+    const { point, object, instanceId } = nearest;
+    return { place: [point.x, point.y, point.z], target: skins.get(object)!.targetAt(object, point, instanceId) };
   }
 
   dispose(): void {
@@ -128,46 +164,98 @@ export function aim(camera: PerspectiveCamera, eye: Eye, fov: number, aspect: nu
 /** One growth's objects: kept from frame to frame, only their geometry changes while the way of drawing is the same. */
 class Entry {
   readonly group = new Group();
+  readonly #parts = new Group();
+  readonly #copies = new CopySet();
   #growth: OnScreen | null = null;
   #drawnAs = '';
+  #ghost = false;
+
+  constructor() {
+    this.group.add(this.#parts, this.#copies.group);
+  }
 
   show(growth: OnScreen, look: Look, overlay: boolean, rendering: Rendering): void {
     const parts = partsOf(growth, look, overlay, rendering);
+    const copied = look === 'finished';
+    this.#ghost = rendering.ghost !== undefined;
     const drawnAs = JSON.stringify([
       look,
       rendering.quality,
+      rendering.ghost,
       growth.hue,
       growth.shown.surface,
       parts.map(({ kind }) => kind),
     ]);
     if (this.#growth === growth && this.#drawnAs === drawnAs) return;
+    if (copied) this.#copies.show(growth, rendering);
+    else this.#copies.hide();
     if (this.#drawnAs === drawnAs) {
       parts.forEach((part, i) => {
-        const object = this.group.children[i] as Drawn;
+        const object = this.#parts.children[i] as Drawn;
         object.geometry.dispose();
         object.geometry = part.geometry();
       });
     } else {
-      this.dispose();
-      for (const part of parts) this.group.add(part.make(part.geometry()));
+      this.#clear();
+      for (const part of parts) this.#parts.add(part.make(part.geometry()));
     }
     this.#growth = growth;
     this.#drawnAs = drawnAs;
   }
 
+  /** Whether it is another frame's. */
+  get ghost(): boolean {
+    return this.#ghost;
+  }
+
+  /** The point of an object of this growth as it can be followed. */
+  targetAt(object: Object3D, place: Vector3, instance: number | undefined): TrailTarget | null {
+    const growth = this.#growth;
+    if (!growth) return null;
+    if (object instanceof InstancedMesh && instance !== undefined) {
+      const matrix = new Matrix4();
+      object.getMatrixAt(instance, matrix);
+      const { x, y, z } = place.clone().applyMatrix4(matrix.invert());
+      const copy = (object.userData.ids as Uint32Array)[instance];
+      return { growth: growth.id, of: 'copy', copy, local: [x, y, z] };
+    }
+    const { paths } = growth.shown;
+    if (!paths) return null;
+    let [best, near] = [-1, Infinity];
+    for (let i = 0; i < paths.u.length; i++) {
+      const away = place.distanceToSquared(new Vector3(...paths.positions.subarray(3 * i, 3 * i + 3)));
+      if (away < near) [best, near] = [i, away];
+    }
+    const path = paths.offsets.findIndex((offset) => offset > best) - 1;
+    return best < 0 ? null : { growth: growth.id, of: 'path', path: paths.ids[path], u: paths.u[best] };
+  }
+
   sphere(): Sphere | null {
-    const object = this.group.children[0] as Drawn | undefined;
-    if (!object) return null;
-    if (!object.geometry.boundingSphere) object.geometry.computeBoundingSphere();
-    return object.geometry.boundingSphere;
+    if (this.#ghost) return null;
+    const spheres: Sphere[] = [];
+    // What is drawn besides the skin lies on it.
+    const [first] = this.#parts.children as Drawn[];
+    if (first) {
+      if (!first.geometry.boundingSphere) first.geometry.computeBoundingSphere();
+      if (first.geometry.boundingSphere) spheres.push(first.geometry.boundingSphere.clone());
+    }
+    const around = this.#growth?.shown.copiesSphere;
+    if (around) spheres.push(new Sphere(new Vector3(...around.centre), around.radius));
+    const solid = spheres.filter(({ radius }) => radius >= 0);
+    return solid.length > 0 ? solid.reduce((whole, sphere) => whole.union(sphere)) : null;
   }
 
   dispose(): void {
-    for (const object of this.group.children as Drawn[]) {
+    this.#clear();
+    this.#copies.dispose();
+  }
+
+  #clear(): void {
+    for (const object of this.#parts.children as Drawn[]) {
       object.geometry.dispose();
       object.material.dispose();
     }
-    this.group.clear();
+    this.#parts.clear();
   }
 }
 
@@ -180,22 +268,22 @@ interface DrawnPart {
   make: (geometry: BufferGeometry) => Drawn;
 }
 
-function partsOf({ shown, hue }: OnScreen, look: Look, overlay: boolean, rendering: Rendering): DrawnPart[] {
-  const { mesh, paths, surface } = shown;
-  if (look === 'finished' && mesh) {
-    if (mesh.indices.length === 0) return [];
+function partsOf(growth: OnScreen, look: Look, overlay: boolean, rendering: Rendering): DrawnPart[] {
+  const { mesh, paths, surface, dots: loose, copies } = growth.shown;
+  const { hue } = growth;
+  if (look === 'finished' && mesh && mesh.indices.length > 0) {
     const features = { colors: mesh.colors !== null, glow: mesh.glow !== null };
     const skin: DrawnPart = {
       kind: `skin ${features.colors} ${features.glow}`,
       geometry: () => meshGeometry(mesh),
       make: (geometry) => {
         const object = new Mesh(geometry, growthMaterial(rendering, surface, features, hue));
-        object.castShadow = object.receiveShadow = rendering.quality !== 'draft';
+        object.castShadow = object.receiveShadow = rendering.quality !== 'draft' && !rendering.ghost;
         return object;
       },
     };
     const parts = [skin];
-    const tips = surface && tipsOf(shown);
+    const tips = surface && !rendering.ghost && tipsOf(growth.shown);
     if (tips) {
       parts.push({
         kind: 'halos',
@@ -212,21 +300,16 @@ function partsOf({ shown, hue }: OnScreen, look: Look, overlay: boolean, renderi
     }
     return parts;
   }
+  const dotted = (positions: Float32Array): DrawnPart => ({
+    kind: 'points',
+    geometry: () => points(positions),
+    make: (geometry) => dots(geometry, hue),
+  });
+  if (look === 'finished' && copies.length > 0) return [];
+  if (loose) return [dotted(loose)];
   if (!paths) return [];
-  if (look === 'points') {
-    return [{ kind: 'points', geometry: () => points(paths.positions), make: (geometry) => dots(geometry, hue) }];
-  }
+  if (look === 'points') return [dotted(paths.positions)];
   return [{ kind: 'lines', geometry: () => pathLines(paths), make: (geometry) => thickLines(geometry, hue) }];
-}
-
-function meshGeometry(mesh: NonNullable<Shown['mesh']>): BufferGeometry {
-  const geometry = new BufferGeometry();
-  geometry.setAttribute('position', new BufferAttribute(mesh.positions, 3));
-  geometry.setAttribute('normal', new BufferAttribute(mesh.normals, 3));
-  if (mesh.colors) geometry.setAttribute('color', new BufferAttribute(mesh.colors, 3));
-  if (mesh.glow) geometry.setAttribute('glow', new BufferAttribute(mesh.glow, 1));
-  geometry.setIndex(new BufferAttribute(mesh.indices, 1));
-  return geometry;
 }
 
 const points = (positions: Float32Array): BufferGeometry =>
@@ -268,13 +351,15 @@ function thickLines(geometry: BufferGeometry, color: string, inFront = false): D
   return object;
 }
 
-/** The open ends of a growth's paths, with the strongest light that its skin gives off; null where nothing glows. */
+/** The growing ends of a growth's paths, with the strongest light that its skin gives off; null where nothing glows. */
 function tipsOf({ paths, mesh }: Shown): { positions: Float32Array; strengths: Float32Array } | null {
   if (!paths || !mesh?.glow) return null;
   const ends: number[] = [];
   for (let p = 0; p < paths.offsets.length - 1; p++) {
     const [a, b] = [paths.offsets[p], paths.offsets[p + 1]];
-    if (b - a > 1 && !paths.closed[p]) ends.push(...paths.positions.subarray(3 * b - 3, 3 * b));
+    if (b - a < 2 || paths.closed[p]) continue;
+    if (paths.fronts[p] & FAR) ends.push(...paths.positions.subarray(3 * b - 3, 3 * b));
+    if (paths.fronts[p] & NEAR) ends.push(...paths.positions.subarray(3 * a, 3 * a + 3));
   }
   const strongest = mesh.glow.reduce((top, glow) => Math.max(top, glow), 0);
   if (ends.length === 0 || strongest < 0.01) return null;

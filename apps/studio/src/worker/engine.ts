@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
-import { type Scene, type Seam } from '@uvrex/core';
-import { type EngineApi, type EngineNews, type FramePayload } from './protocol';
+import { type Scene, type Seam, type Trail, type TrailTarget } from '@uvrex/core';
+import { type EngineApi, type EngineNews, type FitReport, type FramePayload } from './protocol';
 
 /** Where the worker was when it was last heard of. */
 export interface Stage {
@@ -32,6 +32,8 @@ export class Engine {
   #fail: ((error: EngineLost) => void) | null = null;
   #watch: ReturnType<typeof setInterval> | null = null;
   readonly #restarted: () => void;
+  /** Told how far a check is, 0..1. */
+  onProgress: (share: number) => void = () => {};
 
   /** @param restarted told when a new worker has taken over: it holds nothing yet */
   constructor(restarted: () => void = () => {}) {
@@ -45,8 +47,9 @@ export class Engine {
   }
 
   load(scene: Scene): void {
+    const same = this.#scene?.assets === scene.assets;
     this.#scene = scene;
-    void this.#api.load(scene);
+    void this.#api.load(same ? { ...scene, assets: [] } : scene, same);
   }
 
   /**
@@ -71,6 +74,16 @@ export class Engine {
   /** Looks for the shortest range that closes; gives its last frame. */
   loop(): Promise<{ end: number | null } | null> {
     return this.#run((ticket) => this.#api.loop(ticket));
+  }
+
+  /** Measures how copies go together at a frame, under the same rules. */
+  fit(frame: number): Promise<FitReport[] | null> {
+    return this.#run((ticket) => this.#api.fit(ticket, frame));
+  }
+
+  /** Follows a point over the range, under the same rules. */
+  trail(target: TrailTarget): Promise<Trail | null> {
+    return this.#run((ticket) => this.#api.trail(ticket, target));
   }
 
   async #run<T>(work: (ticket: number) => Promise<T>): Promise<T> {
@@ -114,13 +127,14 @@ export class Engine {
     const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module', name: 'uvrex-engine' });
     worker.addEventListener('message', ({ data }: MessageEvent<EngineNews | object>) => {
       this.#heard = performance.now();
+      if ('news' in data && data.news === 'progress') this.onProgress(data.share ?? 0);
       if ('news' in data && data.news === 'stage') this.#stage = { growth: data.growth ?? '', step: data.step ?? '' };
     });
     worker.addEventListener('error', () => this.#lose());
     worker.addEventListener('messageerror', () => this.#lose());
     this.#worker = worker;
     this.#api = Comlink.wrap<EngineApi>(worker);
-    if (this.#scene) void this.#api.load(this.#scene);
+    if (this.#scene) void this.#api.load(this.#scene, false);
   }
 
   #lose(): void {

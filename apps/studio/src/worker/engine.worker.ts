@@ -2,8 +2,12 @@ import * as Comlink from 'comlink';
 import {
   boundsOf,
   Cancelled,
+  clashesOf,
+  type Copies,
   countsOf,
+  emptyForm,
   Evaluator,
+  fitOf,
   type Form,
   type FrameResult,
   type GrowthResult,
@@ -11,9 +15,10 @@ import {
   grownLength,
   measureSeam,
   shortestLoop,
+  trailOf,
   type Wanted,
 } from '@uvrex/core';
-import { type EngineApi, type EngineNews, type GrowthPayload, type Shown } from './protocol';
+import { type EngineApi, type EngineNews, type FitReport, type GrowthPayload, type Shown } from './protocol';
 
 declare const self: DedicatedWorkerGlobalScope;
 
@@ -38,22 +43,43 @@ const evaluator = new Evaluator({
   now: () => performance.now(),
   pause,
   stage: (growth, step) => tell({ news: 'stage', growth: growth.id, step: step.id }),
+  shipped,
 });
+
+/** Files that come with Uvrex, fetched once each from where the page comes from. */
+const SHIPPED: Record<string, URL> = {
+  bricolage: new URL('../../../../examples/assets/bricolage-grotesque-800.woff', import.meta.url),
+};
+const fetched = new Map<string, Promise<Uint8Array>>();
+
+function shipped(name: string): Promise<Uint8Array> {
+  let file = fetched.get(name);
+  if (!file) {
+    file = fetch(SHIPPED[name]).then(async (response) => {
+      if (!response.ok) throw new Error(`the file “${name}” that comes with Uvrex could not be fetched`);
+      return new Uint8Array(await response.arrayBuffer());
+    });
+    fetched.set(name, file);
+    file.catch(() => fetched.delete(name));
+  }
+  return file;
+}
 
 let scene: Scene | null = null;
 const tickets = new Map<number, { aborted: boolean }>();
 const held = new Set<string>();
 
 const api: EngineApi = {
-  load(next) {
-    scene = next;
+  load(next, sameAssets) {
+    scene = sameAssets && scene ? { ...next, assets: scene.assets } : next;
   },
   async evaluate(ticket, frame) {
     const result = await evaluated(ticket, frame);
     if (!result) return null;
     const buffers: ArrayBuffer[] = [];
     const growths = result.growths.map((growth) => payload(growth, buffers));
-    return Comlink.transfer({ frame, milliseconds: result.milliseconds, growths }, buffers);
+    const items = result.growths.flatMap(({ form }) => itemsOf(form, buffers));
+    return Comlink.transfer({ frame, milliseconds: result.milliseconds, growths, items }, buffers);
   },
   async file(ticket, frame, format) {
     const result = await evaluated(ticket, frame);
@@ -72,6 +98,23 @@ const api: EngineApi = {
   },
   seam: (ticket) => under(ticket, (of, wanted) => measureSeam(evaluator, of, wanted)),
   loop: (ticket) => under(ticket, async (of, wanted) => ({ end: await shortestLoop(evaluator, of, wanted) })),
+  fit: (ticket, frame) =>
+    under(ticket, async (of, wanted) => {
+      const { growths } = await evaluator.evaluate(of, frame, wanted);
+      const reports: FitReport[] = [];
+      for (const { id, form } of growths) {
+        const copies = form?.copies;
+        if (!copies || copies.ids.length < 2) continue;
+        const breathe = breathing(wanted);
+        const fit = await fitOf(copies, breathe);
+        const { pairs, complete } = await clashesOf(copies, breathe);
+        fit.sort((a, b) => a.gap - b.gap);
+        reports.push({ growth: id, fit, clashes: pairs, complete });
+      }
+      return reports;
+    }),
+  trail: (ticket, target) =>
+    under(ticket, (of, wanted) => trailOf(evaluator, of, target, wanted, (share) => tell({ news: 'progress', share }))),
   cancel(ticket) {
     const wanted = tickets.get(ticket);
     if (wanted) wanted.aborted = true;
@@ -80,6 +123,18 @@ const api: EngineApi = {
     for (const key of keys) held.delete(key);
   },
 };
+
+/** Lets messages in now and then, tells how far a check is, and ends it when it is no longer wanted. */
+function breathing(wanted: Wanted): (share: number) => void | Promise<void> {
+  let last = performance.now();
+  return (share) => {
+    if (wanted.aborted) throw new Cancelled();
+    if (performance.now() - last < 20) return;
+    last = performance.now();
+    tell({ news: 'progress', share });
+    return pause();
+  };
+}
 
 /** One evaluation under its ticket; null when it was given up. */
 const evaluated = (ticket: number, frame: number): Promise<FrameResult | null> =>
@@ -101,7 +156,9 @@ async function under<T>(ticket: number, work: (scene: Scene, wanted: Wanted) => 
 }
 
 function payload({ id, key, form, share, notices, costs }: GrowthResult, buffers: ArrayBuffer[]): GrowthPayload {
-  const common = { id, key, share, length: grownLength(form?.paths ?? null), notices, costs, failed: form === null };
+  const items = form?.copies?.items.map((item) => itemKey(item.key)) ?? [];
+  const length = grownLength(form?.paths ?? null);
+  const common = { id, key, share, length, notices, costs, items, failed: form === null };
   if (!form) return { ...common, counts: { points: 0, faces: 0, copies: 0 }, bounds: null, shown: null };
   const measured = { ...common, counts: countsOf(form), bounds: boundsOf(form) };
   if (held.has(key)) return { ...measured, shown: null };
@@ -109,8 +166,74 @@ function payload({ id, key, form, share, notices, costs }: GrowthResult, buffers
   return { ...measured, shown: shownOf(form, buffers) };
 }
 
+/** An item is held apart from the growth that it comes from, which may show copies besides. */
+const itemKey = (key: string): string => `item:${key}`;
+
+/** The items of a form's copies that the screen does not hold. */
+function itemsOf(form: Form | null, buffers: ArrayBuffer[]): { key: string; shown: Shown }[] {
+  return (form?.copies?.items ?? []).flatMap(({ key, mesh, surface }) => {
+    const name = itemKey(key);
+    if (held.has(name)) return [];
+    held.add(name);
+    return [{ key: name, shown: shownOf({ ...emptyForm(), mesh, surface }, buffers) }];
+  });
+}
+
+/** Where each copy of each item stands, and how it is tinted. */
+function matricesOf(
+  { items, item, positions, turns, sizes, tints, ids }: Copies,
+  buffers: ArrayBuffer[],
+): Shown['copies'] {
+  const counts = new Uint32Array(items.length);
+  for (const i of item) counts[i]++;
+  const all = items.map(({ key }, i) => ({
+    item: itemKey(key),
+    matrices: new Float32Array(16 * counts[i]),
+    tints: tints ? new Float32Array(3 * counts[i]) : null,
+    ids: new Uint32Array(counts[i]),
+  }));
+  const write = new Uint32Array(items.length);
+  for (let k = 0; k < item.length; k++) {
+    const [x, y, z, w] = [turns[4 * k], turns[4 * k + 1], turns[4 * k + 2], turns[4 * k + 3]];
+    const [a, b, c] = [sizes[3 * k], sizes[3 * k + 1], sizes[3 * k + 2]];
+    const { matrices: m, tints: t, ids: numbers } = all[item[k]];
+    const at = write[item[k]]++;
+    numbers[at] = ids[k];
+    const o = 16 * at;
+    m[o] = a * (1 - 2 * (y * y + z * z));
+    m[o + 1] = a * 2 * (x * y + z * w);
+    m[o + 2] = a * 2 * (x * z - y * w);
+    m[o + 4] = b * 2 * (x * y - z * w);
+    m[o + 5] = b * (1 - 2 * (x * x + z * z));
+    m[o + 6] = b * 2 * (y * z + x * w);
+    m[o + 8] = c * 2 * (x * z + y * w);
+    m[o + 9] = c * 2 * (y * z - x * w);
+    m[o + 10] = c * (1 - 2 * (x * x + y * y));
+    m[o + 12] = positions[3 * k];
+    m[o + 13] = positions[3 * k + 1];
+    m[o + 14] = positions[3 * k + 2];
+    m[o + 15] = 1;
+    t?.set(tints!.subarray(3 * k, 3 * k + 3), 3 * at);
+  }
+  for (const { matrices, tints: t, ids: numbers } of all) {
+    buffers.push(matrices.buffer, numbers.buffer);
+    if (t) buffers.push(t.buffer);
+  }
+  return all.filter(({ matrices }) => matrices.length > 0);
+}
+
+function sphereOf(copies: Copies | null): Shown['copiesSphere'] {
+  const bounds = copies && boundsOf({ ...emptyForm(), copies });
+  if (!bounds) return null;
+  const { min, max } = bounds;
+  return {
+    centre: [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, (min[2] + max[2]) / 2],
+    radius: Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]) / 2,
+  };
+}
+
 /** Copies of what the screen draws: the originals stay in the evaluator's cache. */
-function shownOf({ mesh, paths, surface }: Form, buffers: ArrayBuffer[]): Shown {
+function shownOf({ mesh, paths, points, surface, copies }: Form, buffers: ArrayBuffer[]): Shown {
   const copy = <T extends Float32Array | Uint32Array | Uint8Array>(array: T): T => {
     const made = array.slice() as T;
     buffers.push(made.buffer as ArrayBuffer);
@@ -124,7 +247,17 @@ function shownOf({ mesh, paths, surface }: Form, buffers: ArrayBuffer[]): Shown 
       colors: mesh.colors && copy(mesh.colors),
       glow: mesh.glow && copy(mesh.glow),
     },
-    paths: paths && { positions: copy(paths.positions), offsets: copy(paths.offsets), closed: copy(paths.closed) },
+    paths: paths && {
+      positions: copy(paths.positions),
+      offsets: copy(paths.offsets),
+      closed: copy(paths.closed),
+      fronts: copy(paths.fronts),
+      ids: copy(paths.ids),
+      u: copy(paths.u),
+    },
+    copies: copies ? matricesOf(copies, buffers) : [],
+    copiesSphere: sphereOf(copies),
+    dots: points && copy(points.positions),
     surface,
   };
 }

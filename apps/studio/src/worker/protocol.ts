@@ -1,4 +1,15 @@
-import { type Notice, type Paths, type Scene, type Seam, type StepCost, type Surface } from '@uvrex/core';
+import {
+  type Clash,
+  type FitPair,
+  type Notice,
+  type Paths,
+  type Scene,
+  type Seam,
+  type StepCost,
+  type Surface,
+  type Trail,
+  type TrailTarget,
+} from '@uvrex/core';
 
 /** What the screen needs of a growth's form, in arrays that are handed over. */
 export interface Shown {
@@ -9,8 +20,26 @@ export interface Shown {
     colors: Float32Array | null;
     glow: Float32Array | null;
   } | null;
-  paths: Pick<Paths, 'positions' | 'offsets' | 'closed'> | null;
+  /**
+   * Copies of items, which the screen holds under keys of their own: 16 numbers a copy, columns first; linear RGB each; their
+   * stable numbers.
+   */
+  copies: { item: string; matrices: Float32Array; tints: Float32Array | null; ids: Uint32Array }[];
+  /** A ball round all copies. */
+  copiesSphere: { centre: [number, number, number]; radius: number } | null;
+  /** Places of loose points. */
+  dots: Float32Array | null;
+  paths: Pick<Paths, 'positions' | 'offsets' | 'closed' | 'fronts' | 'ids' | 'u'> | null;
   surface: Surface | null;
+}
+
+/** How the copies of a growth go together: neighbours along paths, the worst first, and pairs that cut into each other. */
+export interface FitReport {
+  growth: string;
+  fit: FitPair[];
+  clashes: Clash[];
+  /** Whether all clashes were looked for. */
+  complete: boolean;
 }
 
 export interface GrowthPayload {
@@ -24,6 +53,8 @@ export interface GrowthPayload {
   counts: { points: number; faces: number; copies: number };
   bounds: { min: [number, number, number]; max: [number, number, number] } | null;
   failed: boolean;
+  /** Keys of the items that its copies show. */
+  items: string[];
   /** Null after a failure, and when the screen holds this key already. */
   shown: Shown | null;
 }
@@ -31,12 +62,15 @@ export interface GrowthPayload {
 export interface FramePayload {
   frame: number;
   milliseconds: number;
+  /** Items of copies that the screen does not hold yet. */
+  items: { key: string; shown: Shown }[];
   growths: GrowthPayload[];
 }
 
 /** The engine in its worker. Tickets rise; cancelling one gives up that evaluation. */
 export interface EngineApi {
-  load(scene: Scene): void;
+  /** @param sameAssets the scene's files are those of the last one, and are left out here: they can be large */
+  load(scene: Scene, sameAssets: boolean): void;
   /** Null when it was given up. */
   evaluate(ticket: number, frame: number): Promise<FramePayload | null>;
   /** A geometry file of one frame; null when it was given up. Throws a plain error with the problem's text. */
@@ -45,6 +79,10 @@ export interface EngineApi {
   seam(ticket: number): Promise<Seam | null>;
   /** The last frame of the shortest range that closes, null where none does. Null when it was given up. */
   loop(ticket: number): Promise<{ end: number | null } | null>;
+  /** How copies go together at a frame, growth by growth. Null when it was given up. */
+  fit(ticket: number, frame: number): Promise<FitReport[] | null>;
+  /** Where a point travels. Null when it was given up. */
+  trail(ticket: number, target: TrailTarget): Promise<Trail | null>;
   cancel(ticket: number): void;
   /** The screen no longer holds these keys. */
   forget(keys: string[]): void;
@@ -52,7 +90,9 @@ export interface EngineApi {
 
 /** Told by the worker while it works: signs of life, and the step about to run. */
 export interface EngineNews {
-  news: 'alive' | 'stage';
+  news: 'alive' | 'stage' | 'progress';
+  /** Of a check that is being made, 0..1. */
+  share?: number;
   growth?: string;
   step?: string;
 }

@@ -1,0 +1,237 @@
+import {
+  baseOf,
+  type Clip,
+  type Growth,
+  growthClip,
+  keyClip,
+  isTrack,
+  newId,
+  readClip,
+  type Step,
+  stepClip,
+  stepOf,
+  trackClip,
+  type Track,
+  withBase,
+  withKeysPut,
+  writeClip,
+} from '@uvrex/core';
+import { say, sayProblem } from '@/ui/Toasts';
+import { bestPlace, freeName, ownFrame, selectedGrowth } from './actions';
+import { edit, growthIn, stepIn, useDocument } from './document';
+import { setView, useView } from './view';
+
+/** What is copied now: the chosen keys, the focused step, or the selected growth; null when nothing is. */
+function current(): { clip: Clip; what: string } | null {
+  const { scene } = useDocument.getState();
+  const { keys, focusStep } = useView.getState();
+  const keyed = keys.length > 0 ? growthIn(scene, keys[0].growth) : undefined;
+  if (keyed) {
+    const wanted = (step: Step, param: string, frame: number): boolean =>
+      keys.some((key) => key.step === step.id && key.param === param && key.frame === frame);
+    return { clip: keyClip(scene, keyed, wanted), what: keys.length > 1 ? 'Keys' : 'Key' };
+  }
+  const growth = selectedGrowth();
+  if (!growth) return null;
+  const step = growth.steps.find(({ id }) => id === focusStep);
+  return step
+    ? { clip: stepClip(scene, growth, [step]), what: 'Step' }
+    : { clip: growthClip(scene, growth), what: 'Growth' };
+}
+
+/** The text of what is copied now, for the clipboard, and word of it. */
+export function copyText(): string | null {
+  const copied = current();
+  if (!copied) return null;
+  say({ tone: 'info', text: `${copied.what} copied.` });
+  return writeClip(copied.clip);
+}
+
+const toClipboard = (clip: Clip, what: string): void =>
+  void navigator.clipboard.writeText(writeClip(clip)).then(
+    () => say({ tone: 'info', text: `${what} copied.` }),
+    () =>
+      say({ tone: 'error', text: 'The browser did not let it onto the clipboard: use the keys for copying instead.' }),
+  );
+
+export const copyGrowth = (growth: Growth): void =>
+  toClipboard(growthClip(useDocument.getState().scene, growth), 'Growth');
+export const copyStep = (growth: Growth, step: Step): void =>
+  toClipboard(stepClip(useDocument.getState().scene, growth, [step]), 'Step');
+export const copyTracks = (growth: Growth): void =>
+  toClipboard(
+    trackClip(useDocument.getState().scene, growth, () => true),
+    'Tracks',
+  );
+
+/** Pastes what was copied here or in another scene. Gives false for a text that is nothing of ours. */
+export function pasteText(text: string): boolean {
+  try {
+    const clip = readClip(text);
+    if (!clip) return false;
+    if (clip.of === 'growths') pasteGrowths(clip);
+    else if (clip.of === 'steps') pasteSteps(clip);
+    else pasteTracks(clip, clip.of === 'keys');
+  } catch (error) {
+    sayProblem(error);
+  }
+  return true;
+}
+
+/** A copy of what refers to growths, guides and files only where those are there. */
+function settled(steps: readonly Step[], own: ReadonlyMap<string, string>): { steps: Step[]; lost: number } {
+  const { scene } = useDocument.getState();
+  let lost = 0;
+  const known = (id: string): string | null => {
+    const here = own.get(id) ?? (growthIn(scene, id) ? id : null);
+    if (here === null) lost++;
+    return here;
+  };
+  const made = steps.map((step): Step => {
+    const params = structuredClone(step.params);
+    for (const [name, spec] of Object.entries(stepOf(step.kind)?.params ?? {})) {
+      const value = params[name];
+      if (typeof value !== 'string') continue;
+      if (spec.type === 'growth') params[name] = known(value);
+      if (spec.type === 'guide' && value.startsWith('tip:')) {
+        const id = known(value.slice(4));
+        params[name] = id && `tip:${id}`;
+      }
+    }
+    return { ...structuredClone(step), id: newId(), params };
+  });
+  return { steps: made, lost };
+}
+
+const tell = (what: string, lost: number): void =>
+  say({
+    tone: lost > 0 ? 'info' : 'success',
+    text:
+      lost > 0
+        ? `${what} pasted. It referred to ${lost} growth${lost > 1 ? 's' : ''} that are not in this scene: choose others.`
+        : `${what} pasted.`,
+  });
+
+/** Files and guides of the clip that the scene has not. */
+function bring(draft: { assets: Clip['scene']['assets']; guides: Clip['scene']['guides'] }, { scene }: Clip): void {
+  for (const asset of scene.assets) if (!draft.assets.some(({ id }) => id === asset.id)) draft.assets.push(asset);
+  const text = JSON.stringify(scene.growths);
+  for (const guide of scene.guides)
+    if (text.includes(`"guide:${guide.id}"`) && !draft.guides.some(({ id }) => id === guide.id))
+      draft.guides.push(guide);
+}
+
+function pasteGrowths(clip: Clip): void {
+  // What the first one needs comes along where it is not here already.
+  const { scene } = useDocument.getState();
+  const fresh = clip.scene.growths.filter(({ id }, i) => i === 0 || !growthIn(scene, id));
+  const own = new Map(fresh.map(({ id }) => [id, newId()]));
+  let lost = 0;
+  const growths = fresh.map((growth): Growth => {
+    const made = settled(growth.steps, own);
+    lost += made.lost;
+    // The growth's seed stays, and so do its steps' ids, on which randomness hangs: it looks the same.
+    const steps = made.steps.map((step, i) => ({ ...step, id: growth.steps[i].id }));
+    return { ...growth, id: own.get(growth.id)!, name: freeName(growth.name), steps };
+  });
+  edit('Paste a growth', (draft) => {
+    bring(draft, clip);
+    draft.growths.push(...growths);
+  });
+  setView({ growth: growths[0].id, openSteps: [] });
+  tell('Growth', lost);
+}
+
+function pasteSteps(clip: Clip): void {
+  const growth = selectedGrowth();
+  if (!growth) {
+    say({ tone: 'info', text: 'Select the growth that the step is for, and paste again.' });
+    return;
+  }
+  const { steps, lost } = settled(
+    clip.scene.growths.flatMap((entry) => entry.steps),
+    new Map(),
+  );
+  const { focusStep } = useView.getState();
+  edit('Paste a step', (draft) => {
+    bring(draft, clip);
+    const list = growthIn(draft, growth.id)?.steps;
+    for (const step of steps) {
+      const focused = list?.findIndex(({ id }) => id === focusStep) ?? -1;
+      list?.splice(focused >= 0 ? focused + 1 : bestPlace(list, step.kind), 0, step);
+    }
+  });
+  tell('Step', lost);
+}
+
+/** Puts tracks in the place of what is there; keys among those that are there, the first of them at the playhead. */
+function pasteTracks(clip: Clip, keys: boolean): void {
+  const growth = selectedGrowth();
+  const { focusStep, frame } = useView.getState();
+  const tracks = clip.scene.growths.flatMap(({ steps }) =>
+    steps.flatMap((step) =>
+      Object.entries(step.params).map(([param, value]) => ({ step, param, track: baseOf(value) as Track })),
+    ),
+  );
+  /** Where a track goes: the focused step if it has that number, else the first step of its kind. */
+  const home = (step: Step, param: string): Step | undefined => {
+    // Keys go back to the step that they are from, where it is here.
+    const own = keys ? growth?.steps.find(({ id }) => id === step.id) : undefined;
+    if (own) return own;
+    const has = (entry: Step): boolean => stepOf(entry.kind)?.params[param]?.type === 'number';
+    const focused = growth?.steps.find(({ id }) => id === focusStep);
+    return focused && has(focused) ? focused : growth?.steps.find((entry) => entry.kind === step.kind && has(entry));
+  };
+  const placed = tracks.flatMap(({ step, param, track }) => {
+    const to = isTrack(track) ? home(step, param) : undefined;
+    return to ? [{ to: to.id, param, track }] : [];
+  });
+  if (!growth || placed.length === 0) {
+    say({ tone: 'info', text: 'Select a growth with a step that has those values, and paste again.' });
+    return;
+  }
+  const first = Math.min(...placed.flatMap(({ track }) => track.keys.map((key) => key.frame)));
+  const later = ownFrame(growth, frame) - first;
+  edit(keys ? 'Paste keys' : 'Paste tracks', (draft) => {
+    for (const { to, param, track } of placed) {
+      const step = stepIn(draft, growth.id, to);
+      if (!step) continue;
+      const old = baseOf(step.params[param]);
+      const bare: Track = isTrack(old) ? old : { ...track, keys: [] };
+      const next = keys ? withKeysPut(bare, track.keys, later) : structuredClone(track);
+      step.params[param] = withBase(step.params[param], next);
+    }
+  });
+  if (keys)
+    setView({
+      keys: placed.flatMap(({ to, param, track }) =>
+        track.keys.map((key) => ({ growth: growth.id, step: to, param, frame: key.frame + later })),
+      ),
+    });
+  const what = keys ? 'Keys' : 'Tracks';
+  tell(placed.length === tracks.length ? what : `${placed.length} of ${tracks.length} tracks`, 0);
+}
+
+/** Listens to the browser's own copy and paste, which fields of text keep for themselves. */
+export function startClipboard(): () => void {
+  const elsewhere = (event: ClipboardEvent): boolean =>
+    (event.target instanceof Element && event.target.closest('input,textarea,[contenteditable="true"]') !== null) ||
+    document.querySelector('[role="dialog"],.MuiPopover-root') !== null;
+  const onCopy = (event: ClipboardEvent): void => {
+    if (elsewhere(event) || !(window.getSelection()?.isCollapsed ?? true)) return;
+    const text = copyText();
+    if (text === null) return;
+    event.clipboardData?.setData('text/plain', text);
+    event.preventDefault();
+  };
+  const onPaste = (event: ClipboardEvent): void => {
+    if (elsewhere(event)) return;
+    if (pasteText(event.clipboardData?.getData('text/plain') ?? '')) event.preventDefault();
+  };
+  document.addEventListener('copy', onCopy);
+  document.addEventListener('paste', onPaste);
+  return () => {
+    document.removeEventListener('copy', onCopy);
+    document.removeEventListener('paste', onPaste);
+  };
+}

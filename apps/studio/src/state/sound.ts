@@ -1,0 +1,96 @@
+import { base64Bytes, REEF_SOUND, reefWav, type Scene } from '@uvrex/core';
+import { useDocument } from './document';
+import { useView } from './view';
+
+/** The sound that a scene moves to: that of its first shown growth whose levels follow one. */
+export interface Track {
+  asset: string;
+  repeat: boolean;
+}
+
+export function soundOf(scene: Scene): Track | null {
+  for (const growth of scene.growths) {
+    if (!growth.visible) continue;
+    const step = growth.steps.find(
+      ({ kind, on, params }) => kind === 'grow' && on && params.levels !== 0 && params.levelsBy === 'sound',
+    );
+    if (step && typeof step.params.sound === 'string')
+      return { asset: step.params.sound, repeat: step.params.repeat !== false };
+  }
+  return null;
+}
+
+/** Bytes of a sound that a scene uses; null when its file is not there. */
+function bytesOf(scene: Scene, asset: string): Uint8Array | null {
+  if (asset === REEF_SOUND) return reefWav();
+  const found = scene.assets.find(({ id }) => id === asset);
+  return found ? base64Bytes(found.data) : null;
+}
+
+/** The decoded sound of a scene; null when there is none, or the browser cannot read it. */
+export async function decodedSound(scene: Scene, context: BaseAudioContext): Promise<AudioBuffer | null> {
+  const track = soundOf(scene);
+  const bytes = track && bytesOf(scene, track.asset);
+  if (!bytes) return null;
+  // Decoding takes the buffer away: it gets a copy.
+  return context.decodeAudioData(bytes.slice().buffer as ArrayBuffer).catch(() => null);
+}
+
+/** Seconds by which sound and picture may be apart before the sound is set right. */
+const APART = 0.12;
+/** The sound is set right no more often than this, seconds: while pictures are late it would only stutter. */
+const PATIENCE = 0.5;
+
+/** Plays the scene's sound along with its frames. */
+export function startSound(): () => void {
+  let context: AudioContext | null = null;
+  let ready: { asset: string; buffer: AudioBuffer } | null = null;
+  let source: AudioBufferSourceNode | null = null;
+  let origin = 0;
+  let begun = -Infinity;
+
+  const silence = (): void => {
+    source?.stop();
+    source = null;
+  };
+  const play = (seconds: number, buffer: AudioBuffer, repeat: boolean): void => {
+    silence();
+    if (!context || (!repeat && seconds >= buffer.duration)) return;
+    source = new AudioBufferSourceNode(context, { buffer, loop: repeat });
+    source.connect(context.destination);
+    source.start(0, seconds % buffer.duration);
+    begun = context.currentTime;
+    origin = seconds;
+  };
+  const follow = async (): Promise<void> => {
+    const { playing, muted, frame } = useView.getState();
+    const { scene } = useDocument.getState();
+    const track = playing && !muted ? soundOf(scene) : null;
+    if (!track) {
+      silence();
+      return;
+    }
+    context ??= new AudioContext();
+    if (ready?.asset !== track.asset) {
+      const { asset } = track;
+      ready = null;
+      const buffer = await decodedSound(scene, context);
+      if (buffer) ready = { asset, buffer };
+      return;
+    }
+    const seconds = (frame - scene.range[0]) / scene.fps;
+    const heard = origin + context.currentTime - begun;
+    const wrapped = seconds < origin;
+    if (!source || wrapped || (Math.abs(heard - seconds) > APART && context.currentTime - begun > PATIENCE))
+      play(seconds, ready.buffer, track.repeat);
+  };
+  const stop = useView.subscribe((now, before) => {
+    if (now.playing !== before.playing || now.muted !== before.muted || (now.playing && now.frame !== before.frame))
+      void follow();
+  });
+  return () => {
+    stop();
+    silence();
+    void context?.close();
+  };
+}

@@ -1,0 +1,87 @@
+'use client';
+
+import Box from '@mui/material/Box';
+import MenuItem from '@mui/material/MenuItem';
+import Select from '@mui/material/Select';
+import { useRef } from 'react';
+import { type AssetParam, Problem } from '@uvrex/core';
+import { ASSET_FILES, takeFile } from '@/state/assets';
+import { useDocument } from '@/state/document';
+import { Row } from '@/ui/fields';
+import { INK } from '@/ui/theme';
+import { say } from '@/ui/Toasts';
+
+const LOAD = 'load';
+
+/** One of the files that come with Uvrex, one that the scene keeps, or another one from the machine. */
+export function FileField({
+  spec,
+  value,
+  onChange,
+}: {
+  spec: AssetParam;
+  value: string | null;
+  onChange: (value: string | null) => void;
+}) {
+  const input = useRef<HTMLInputElement>(null);
+  const assets = useDocument((state) => state.scene.assets);
+  const own = assets.filter(({ kind }) => kind === spec.kind);
+  const { accept, word } = ASSET_FILES[spec.kind];
+  const take = async (file: File | undefined): Promise<void> => {
+    if (!file) return;
+    try {
+      onChange(await takeFile(spec.kind, file));
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error;
+      say({ tone: 'error', text: `${error.message} ${error.advice}` });
+    }
+  };
+  return (
+    <Row label={spec.label} help={spec.help}>
+      <Box sx={{ mr: 3.5 }}>
+        <Select
+          variant="standard"
+          disableUnderline
+          displayEmpty
+          fullWidth
+          value={value ?? ''}
+          onChange={(event) =>
+            event.target.value === LOAD ? input.current?.click() : onChange(event.target.value || null)
+          }
+          inputProps={{ 'aria-label': spec.label }}
+          sx={{ bgcolor: INK.raised, borderRadius: '7px', px: 1, fontSize: 13, height: 25 }}
+        >
+          {value === null && (
+            <MenuItem value="" sx={{ fontSize: 13 }}>
+              None yet
+            </MenuItem>
+          )}
+          {spec.shipped.map((entry) => (
+            <MenuItem key={entry.value} value={entry.value} sx={{ fontSize: 13 }}>
+              {entry.label}
+            </MenuItem>
+          ))}
+          {own.map(({ id, name }) => (
+            <MenuItem key={id} value={id} sx={{ fontSize: 13 }}>
+              {name}
+            </MenuItem>
+          ))}
+          <MenuItem value={LOAD} sx={{ fontSize: 13, color: 'primary.main' }}>
+            Load a {word} file…
+          </MenuItem>
+        </Select>
+        <input
+          ref={input}
+          type="file"
+          hidden
+          accept={accept}
+          aria-label={`${spec.label} from this machine`}
+          onChange={(event) => {
+            void take(event.target.files?.[0]);
+            event.target.value = '';
+          }}
+        />
+      </Box>
+    </Row>
+  );
+}

@@ -1,0 +1,134 @@
+'use client';
+
+import Box from '@mui/material/Box';
+import ButtonBase from '@mui/material/ButtonBase';
+import Tooltip from '@mui/material/Tooltip';
+import { type NumberParam, type ProfileParam, type Variation, type VariationKind } from '@uvrex/core';
+import { ChoiceField } from '@/ui/fields';
+import { NumberField } from '@/ui/NumberField';
+import { ProfileField } from '@/ui/ProfileField';
+import { INK } from '@/ui/theme';
+
+const WORDS: Record<VariationKind, string> = {
+  random: 'At random, path by path',
+  noise: 'By noise along the paths',
+  index: 'From the first path to the last',
+  along: 'Along each path',
+};
+
+const WAVES: NumberParam = {
+  type: 'number',
+  unit: 'plain',
+  label: 'Changes',
+  help: 'How often the noise changes along a whole path; 0 makes it differ from path to path only.',
+  default: 3,
+  min: 0,
+  max: 1000,
+  slider: [0, 20],
+};
+
+const SHAPE: ProfileParam = {
+  type: 'profile',
+  label: 'Shape',
+  help: 'Share of the amount, from the first path to the last or from base to tip.',
+  min: -1,
+  max: 1,
+  default: [],
+};
+
+/** What a parameter begins to differ by. */
+export const firstVariation = (spec: NumberParam, value: number): Variation => ({
+  by: 'random',
+  amount: value !== 0 ? Math.abs(value) / 2 : ((spec.slider?.[1] ?? spec.max) - (spec.slider?.[0] ?? spec.min)) / 10,
+  waves: 3,
+  shape: [
+    { at: 0, value: 0, shape: 'straight' },
+    { at: 1, value: 1 },
+  ],
+});
+
+/** The button beside a number that can differ from path to path. */
+export function VaryButton({ label, on, onClick }: { label: string; on: boolean; onClick: () => void }) {
+  const help = on ? 'Varies: make it alike for all paths' : 'Vary it from path to path';
+  return (
+    <Tooltip title={help}>
+      <ButtonBase
+        aria-label={`${label}: ${help.toLowerCase()}`}
+        aria-pressed={on}
+        onClick={onClick}
+        sx={{ width: 16, height: 20, borderRadius: 1 }}
+      >
+        <svg width="12" height="14" viewBox="0 0 12 14" aria-hidden>
+          <path
+            d="M2 13V9M6 13V2M10 13V6"
+            stroke={on ? INK.sprout : INK.mute}
+            strokeWidth="1.7"
+            strokeLinecap="round"
+            fill="none"
+          />
+        </svg>
+      </ButtonBase>
+    </Tooltip>
+  );
+}
+
+interface Props {
+  spec: NumberParam;
+  vary: Variation;
+  accent: string;
+  onChange: (vary: Variation, live: boolean) => void;
+}
+
+/** How a number differs: by what, by how much, and in which shape. */
+export function VaryField({ spec, vary, accent, onChange }: Props) {
+  const reach = Math.max(Math.abs(spec.slider?.[0] ?? spec.min), Math.abs(spec.slider?.[1] ?? spec.max));
+  const amount: NumberParam = {
+    ...spec,
+    label: 'By',
+    help: 'Largest difference, up or down; negative turns it round.',
+    min: -Math.max(Math.abs(spec.min), Math.abs(spec.max)),
+    max: Math.max(Math.abs(spec.min), Math.abs(spec.max)),
+    slider: [-reach, reach],
+    whole: false,
+  };
+  const kinds = (Object.keys(WORDS) as VariationKind[]).filter((by) => by !== 'along' || spec.varies === 'along');
+  return (
+    <Box
+      role="group"
+      aria-label={`${spec.label}, how it varies`}
+      sx={{ borderLeft: `2px solid ${accent}66`, pl: 0.75, ml: 0.25, my: 0.5 }}
+    >
+      <ChoiceField
+        label="Varies"
+        help="What the difference hangs on."
+        options={kinds.map((by) => ({ value: by, label: WORDS[by] }))}
+        value={vary.by}
+        onChange={(by) => onChange({ ...vary, by: by as VariationKind }, false)}
+      />
+      <NumberField
+        spec={amount}
+        value={vary.amount}
+        accent={accent}
+        context={spec.label}
+        onChange={(next, live) => onChange({ ...vary, amount: next }, live)}
+      />
+      {vary.by === 'noise' && (
+        <NumberField
+          spec={WAVES}
+          value={vary.waves}
+          accent={accent}
+          context={spec.label}
+          onChange={(waves, live) => onChange({ ...vary, waves }, live)}
+        />
+      )}
+      {(vary.by === 'index' || vary.by === 'along') && (
+        <ProfileField
+          spec={SHAPE}
+          value={vary.shape}
+          accent={accent}
+          onChange={(shape, live) => onChange({ ...vary, shape }, live)}
+        />
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,88 @@
+'use client';
+
+import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { retimeKeys } from '@/state/actions';
+import { endEdit, growthIn, useDocument } from '@/state/document';
+import { type KeyAddress, setView, useView } from '@/state/view';
+import { INK } from '@/ui/theme';
+import { exactFrame, type Scale, xOf } from './scale';
+
+/** The stretch of time that the chosen keys take: drag it to move them, either end to stretch them. */
+export function SelectionBar({ scale, y }: { scale: Scale; y: number }) {
+  const keys = useView((state) => state.keys);
+  const scene = useDocument((state) => state.scene);
+  const drag = useRef<{ part: 'from' | 'to' | 'all'; at: number; keys: KeyAddress[]; original: KeyAddress[] } | null>(
+    null,
+  );
+  const shiftOf = (key: KeyAddress): number => growthIn(scene, key.growth)?.shift ?? 0;
+  const frames = keys.map((key) => key.frame + shiftOf(key));
+  const [from, to] = [Math.min(...frames), Math.max(...frames)];
+  if (keys.length < 2 || from === to) return null;
+
+  /** Where a key of the beginning comes to stand, when a part of the bar is at another frame now. */
+  const target =
+    (original: readonly KeyAddress[], part: string, by: number) =>
+    (i: number): number => {
+      const list = original.map((key) => key.frame + shiftOf(key));
+      const [low, high] = [Math.min(...list), Math.max(...list)];
+      const frame = list[i];
+      const moved =
+        part === 'all'
+          ? frame + by
+          : part === 'to'
+            ? low + ((frame - low) * (high + by - low)) / (high - low)
+            : high - ((high - frame) * (high - low - by)) / (high - low);
+      return moved - shiftOf(original[i]);
+    };
+  const onMove = (event: PointerEvent<SVGElement>): void => {
+    const held = drag.current;
+    if (!held) return;
+    const x = event.clientX - event.currentTarget.ownerSVGElement!.getBoundingClientRect().left;
+    const by = Math.round(exactFrame(scale, x) - held.at);
+    const goes = target(held.original, held.part, by);
+    held.keys = retimeKeys(held.keys, (_, i) => goes(i), 'keys together');
+    setView({ keys: held.keys });
+  };
+  const onKey = (event: KeyboardEvent, part: 'from' | 'to' | 'all'): void => {
+    const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    if (!by) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const goes = target(keys, part, by * (event.shiftKey ? 10 : 1));
+    setView({ keys: retimeKeys(keys, (_, i) => goes(i), 'keys by hand') });
+  };
+  const [a, b] = [xOf(scale, from), xOf(scale, to)];
+  const handle = (part: 'from' | 'to' | 'all', label: string, x: number, width: number) => (
+    <rect
+      x={x}
+      y={y}
+      width={width}
+      height={8}
+      rx={3}
+      fill={part === 'all' ? `${INK.front}55` : INK.front}
+      role="button"
+      tabIndex={0}
+      aria-label={label}
+      cursor={part === 'all' ? 'grab' : 'ew-resize'}
+      onKeyDown={(event) => onKey(event, part)}
+      onPointerDown={(event) => {
+        event.stopPropagation();
+        event.currentTarget.setPointerCapture(event.pointerId);
+        const left = event.currentTarget.ownerSVGElement!.getBoundingClientRect().left;
+        drag.current = { part, at: exactFrame(scale, event.clientX - left), keys, original: keys };
+      }}
+      onPointerMove={onMove}
+      onPointerUp={() => {
+        drag.current = null;
+        endEdit();
+      }}
+    />
+  );
+  return (
+    <g>
+      {handle('all', `Move the ${keys.length} chosen keys`, a, b - a)}
+      {handle('from', 'Stretch the chosen keys at their first', a - 4, 8)}
+      {handle('to', 'Stretch the chosen keys at their last', b - 4, 8)}
+    </g>
+  );
+}

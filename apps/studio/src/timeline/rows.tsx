@@ -1,0 +1,249 @@
+'use client';
+
+import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { type Cycle, type Growth, isTrack, type Track, valueAt } from '@uvrex/core';
+import { setParam } from '@/state/actions';
+import { endEdit } from '@/state/document';
+import { useResults } from '@/state/results';
+import { setView } from '@/state/view';
+import { INK } from '@/ui/theme';
+import { addressOf, type TrackRow, tracksOf } from './keys';
+import { podPath } from './pod';
+import { exactFrame, type Scale, xOf } from './scale';
+import { Seed } from './Seed';
+
+export const POD = 32;
+export const VALUE = 34;
+/** Ribs of a stagger that are shown; the rest follows at the same distance. */
+const RIBS = 12;
+
+interface RowProps {
+  scale: Scale;
+  openEasing: (anchor: Element) => void;
+}
+
+/** Goes from row to row with the arrow keys. */
+function onRowKey(event: KeyboardEvent<SVGElement>, act: () => void): void {
+  const way = { ArrowUp: -1, ArrowDown: 1 }[event.key];
+  if (way) {
+    const rows = [...(event.currentTarget.ownerSVGElement?.querySelectorAll<SVGElement>('[data-row]') ?? [])];
+    rows[rows.indexOf(event.currentTarget) + way]?.focus();
+  } else if (event.key === 'Enter' || event.key === ' ') act();
+  else return;
+  event.preventDefault();
+  event.stopPropagation();
+}
+
+/** A growth's band: how much of it has grown at each frame, with its keys while it is selected. */
+export function Pod({ growth, scale, selected, openEasing }: RowProps & { growth: Growth; selected: boolean }) {
+  const shares = useResults((state) => state.shares.get(growth.id));
+  const rows = tracksOf(growth);
+  const frames = [...new Set(rows.flatMap(({ track }) => track.keys.map(({ frame }) => frame)))].sort((a, b) => a - b);
+  const [from, to] = [xOf(scale, scale.range[0]), xOf(scale, scale.range[1])];
+  const select = (): void => setView({ growth: growth.id, keys: [] });
+  return (
+    <g>
+      <text
+        x={14}
+        y={POD / 2 + 4}
+        fontSize={12.5}
+        fontWeight={selected ? 650 : 450}
+        fill={growth.visible ? (selected ? INK.text : '#c6d2cf') : INK.mute}
+        cursor="pointer"
+        role="button"
+        tabIndex={0}
+        data-row
+        aria-label={`Row of ${growth.name}`}
+        aria-pressed={selected}
+        onKeyDown={(event) => onRowKey(event, select)}
+        onPointerDown={(event) => {
+          event.stopPropagation();
+          select();
+        }}
+      >
+        {clipped(growth.name, 20)}
+      </text>
+      <g clipPath="url(#shown-frames)">
+        {shares && growth.visible && (
+          <path
+            d={podPath(shares, to - from, POD - 6)}
+            transform={`translate(${from} 3)`}
+            fill={growth.hue}
+            opacity={selected ? 0.95 : 0.55}
+            data-testid={`pod-${growth.name}`}
+          />
+        )}
+        {selected && <Ribs growth={growth} scale={scale} />}
+      </g>
+      {selected &&
+        frames.map((frame, i) => (
+          <Seed
+            key={i}
+            keys={rows
+              .filter(({ track }) => track.keys.some((key) => key.frame === frame))
+              .map((row) => addressOf(row, frame))}
+            x={xOf(scale, frame + growth.shift)}
+            y={POD / 2}
+            label={`Keys of ${growth.name} at frame ${frame + growth.shift}`}
+            shape="seed"
+            scale={scale}
+            openEasing={openEasing}
+          />
+        ))}
+    </g>
+  );
+}
+
+/** Where each path of a staggered growth begins: drag one, and all keep their distance. */
+function Ribs({ growth, scale }: { growth: Growth; scale: Scale }) {
+  const step = growth.steps.find(({ kind, on }) => kind === 'grow' && on);
+  const stagger = step?.params.stagger;
+  const to = step?.params.to;
+  const dragged = useRef(0);
+  if (!step || typeof stagger !== 'number' || !(stagger > 0) || !isTrack(to)) return null;
+  const begins = to.keys[0].frame + growth.shift;
+  const set = (next: number): void =>
+    setParam(growth.id, step.id, 'stagger', Math.max(0.1, Math.round(next * 10) / 10), 'rib');
+  const onKey = (event: KeyboardEvent): void => {
+    const by = { ArrowLeft: -0.5, ArrowRight: 0.5 }[event.key];
+    if (!by) return;
+    event.preventDefault();
+    event.stopPropagation();
+    set(stagger + by);
+  };
+  const onMove = (event: PointerEvent<SVGElement>): void => {
+    if (!dragged.current) return;
+    const x = event.clientX - event.currentTarget.ownerSVGElement!.getBoundingClientRect().left;
+    set((exactFrame(scale, x) - begins) / dragged.current);
+  };
+  return (
+    <g data-testid="ribs">
+      {Array.from({ length: RIBS }, (_, i) => {
+        const x = xOf(scale, begins + (i + 1) * stagger);
+        return (
+          <g key={i}>
+            <path
+              d={`M${x} 4q3 ${POD / 2 - 4} 0 ${POD - 8}`}
+              fill="none"
+              stroke={INK.deep}
+              strokeWidth={2}
+              opacity={0.75}
+            />
+            <rect
+              x={x - 4}
+              y={2}
+              width={9}
+              height={POD - 4}
+              fill="transparent"
+              cursor="ew-resize"
+              role="slider"
+              tabIndex={i === 0 ? 0 : -1}
+              aria-label={`Stagger of ${growth.name}, path ${i + 2}`}
+              aria-valuenow={stagger}
+              onKeyDown={onKey}
+              onPointerDown={(event) => {
+                event.stopPropagation();
+                event.currentTarget.setPointerCapture(event.pointerId);
+                dragged.current = i + 1;
+              }}
+              onPointerMove={onMove}
+              onPointerUp={() => {
+                dragged.current = 0;
+                endEdit();
+              }}
+            />
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+const CYCLE_SIGNS: Record<Cycle, string> = {
+  hold: 'holds',
+  repeat: 'repeats',
+  'ping-pong': 'there and back',
+  'repeat-offset': 'repeats onwards',
+};
+
+/** The curve of one animated value with its keys; what its cycles make of it past them is drawn broken. */
+export function ValueRow({ row, top, scale, openEasing }: RowProps & { row: TrackRow; top: number }) {
+  const { track, shift } = row;
+  const curve = curveOf(track, shift, scale, top);
+  const [low, high] = [track.keys[0].frame + shift, track.keys[track.keys.length - 1].frame + shift];
+  const choose = (): void =>
+    setView({ keys: track.keys.map(({ frame }) => addressOf(row, frame)), growth: row.growth });
+  const drawn = (from: number, to: number, past: boolean) =>
+    to > from && (
+      <polyline
+        points={curve.points(from, to)}
+        fill="none"
+        stroke={INK.front}
+        strokeWidth={past ? 1.2 : 1.6}
+        strokeDasharray={past ? '2 4' : undefined}
+        opacity={past ? 0.75 : 1}
+        data-past={past || undefined}
+      />
+    );
+  return (
+    <g>
+      <text
+        x={26}
+        y={top + VALUE / 2 + 4}
+        fontSize={12}
+        fill={INK.mute}
+        role="button"
+        tabIndex={0}
+        data-row
+        cursor="pointer"
+        aria-label={`Row of ${row.label}`}
+        onKeyDown={(event) => onRowKey(event, choose)}
+        onPointerDown={(event) => {
+          event.stopPropagation();
+          choose();
+        }}
+      >
+        {clipped(row.label, 19)}
+        <title>{`${row.label}: ${CYCLE_SIGNS[track.before]} before its keys, ${CYCLE_SIGNS[track.after]} after`}</title>
+      </text>
+      <g clipPath="url(#shown-frames)">
+        {drawn(scale.first, Math.min(low, scale.last), true)}
+        {drawn(Math.max(low, scale.first), Math.min(high, scale.last), false)}
+        {drawn(Math.max(high, scale.first), scale.last, true)}
+      </g>
+      {/* Numbered, not keyed by frame: a key must stay the same element while it is dragged. */}
+      {track.keys.map(({ frame, value }, i) => (
+        <Seed
+          key={i}
+          keys={[addressOf(row, frame)]}
+          x={xOf(scale, frame + shift)}
+          y={curve.yOf(value)}
+          label={`Key of ${row.label} at frame ${frame + shift}`}
+          shape="dot"
+          scale={scale}
+          openEasing={openEasing}
+        />
+      ))}
+    </g>
+  );
+}
+
+function curveOf(track: Track, shift: number, scale: Scale, top: number) {
+  const count = Math.min(600, Math.max(60, Math.round(scale.last - scale.first)));
+  const at = (frame: number): number => valueAt(track, frame - shift);
+  const all = track.keys.map(({ value }) => value);
+  for (let i = 0; i <= count; i++) all.push(at(scale.first + (i / count) * (scale.last - scale.first)));
+  const [low, high] = [Math.min(...all), Math.max(...all)];
+  const yOf = (value: number): number =>
+    top + VALUE - 7 - (high > low ? (value - low) / (high - low) : 0.5) * (VALUE - 14);
+  const points = (from: number, to: number): string => {
+    const n = Math.max(2, Math.ceil((count * (to - from)) / (scale.last - scale.first)));
+    return Array.from({ length: n + 1 }, (_, i) => {
+      const frame = from + (i / n) * (to - from);
+      return `${xOf(scale, frame).toFixed(1)},${yOf(at(frame)).toFixed(1)}`;
+    }).join(' ');
+  };
+  return { yOf, points };
+}
+
+const clipped = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);

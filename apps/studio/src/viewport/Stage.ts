@@ -1,0 +1,220 @@
+import { MOUSE, PerspectiveCamera, WebGLRenderer } from 'three';
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+import { setPictureTaker } from '@/state/autosave';
+import { useDocument } from '@/state/document';
+import { pictureOf, useResults } from '@/state/results';
+import { setView, useView } from '@/state/view';
+import { useProjection } from './projection';
+import { drawnBySoftware, pixelRatioOf, prepareRenderer, type Rendering } from './rendering';
+import { aim, type Picture, Rig } from './rig';
+
+/** Rest after which an automatic picture is drawn finely, milliseconds. */
+const SETTLE = 300;
+/** A fine picture that took longer is not drawn again by itself. */
+const PATIENCE = 1500;
+
+/** Draws the scene into its canvas, on demand only: when something that it shows has changed. */
+export class Stage {
+  readonly canvas = document.createElement('canvas');
+  readonly #renderer: WebGLRenderer;
+  readonly #camera = new PerspectiveCamera(36);
+  readonly #rig = new Rig();
+  readonly #orbit: OrbitControls;
+  readonly #stops: (() => void)[];
+  readonly #pictures: ((blob: Blob | null) => void)[] = [];
+  #size = { width: 0, height: 0 };
+  #asked = 0;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #settled = false;
+  #fineCost = 0;
+  /** The camera is being put where the view says, not moved by hand. */
+  #ours = false;
+
+  constructor() {
+    this.canvas.style.display = 'block';
+    this.#renderer = new WebGLRenderer({
+      canvas: this.canvas,
+      antialias: false,
+      powerPreference: 'high-performance',
+    });
+    prepareRenderer(this.#renderer);
+    this.#orbit = this.#controls();
+    this.#stops = [
+      useView.subscribe((now, before) => {
+        if (now.eye !== before.eye) this.#follow();
+        else if (now.frameAll !== before.frameAll) this.#frameAll();
+        else if (
+          now.look !== before.look ||
+          now.overlay !== before.overlay ||
+          now.quality !== before.quality ||
+          now.playing !== before.playing ||
+          now.ghosts !== before.ghosts
+        )
+          this.#moved();
+      }),
+      useDocument.subscribe((now, before) => now.scene !== before.scene && this.#follow()),
+      useResults.subscribe(
+        (now, before) => (now.record !== before.record || now.onScreen !== before.onScreen) && this.#moved(),
+      ),
+    ];
+    setPictureTaker(
+      () =>
+        new Promise((taken) => {
+          this.#pictures.push(taken);
+          this.#ask();
+        }),
+    );
+  }
+
+  /** Fits the picture into a box of so many pixels of the page. */
+  resize(width: number, height: number): void {
+    if (width === 0 || height === 0) return;
+    this.#size = { width, height };
+    this.#renderer.setSize(width, height);
+    this.#follow();
+  }
+
+  dispose(): void {
+    clearTimeout(this.#timer);
+    cancelAnimationFrame(this.#asked);
+    for (const stop of this.#stops) stop();
+    setPictureTaker(null);
+    this.#orbit.dispose();
+    this.#rig.dispose();
+    this.#renderer.dispose();
+    this.#renderer.forceContextLoss();
+    this.canvas.remove();
+  }
+
+  #controls(): OrbitControls {
+    const orbit = new OrbitControls(this.#camera, this.canvas);
+    orbit.enableDamping = false;
+    orbit.mouseButtons = { LEFT: MOUSE.ROTATE, MIDDLE: MOUSE.PAN, RIGHT: MOUSE.PAN };
+    orbit.minDistance = 0.05;
+    orbit.maxDistance = 150;
+    orbit.addEventListener('change', () => {
+      if (this.#ours) return;
+      const { position } = this.#camera;
+      const { target } = orbit;
+      setView({
+        eye: { position: [position.x, position.y, position.z], target: [target.x, target.y, target.z] },
+      });
+    });
+    return orbit;
+  }
+
+  /** Puts the camera where the view, or else the shot, says. */
+  #follow(): void {
+    const { width, height } = this.#size;
+    if (width === 0) return;
+    const { eye } = useView.getState();
+    const { camera: shot } = useDocument.getState().scene;
+    const { position, target } = eye ?? shot;
+    this.#ours = true;
+    aim(this.#camera, { position, target }, shot.fov, width / height);
+    this.#orbit.target.set(...target);
+    this.#orbit.update();
+    this.#ours = false;
+    this.#moved();
+  }
+
+  #frameAll(): void {
+    const camera = this.#camera;
+    const { center, radius } = this.#rig.bounds;
+    const half = Math.min(camera.fov, camera.fov * camera.aspect) / 2;
+    const reach = (1.12 * radius) / Math.sin((half * Math.PI) / 180);
+    const direction = camera.position.clone().sub(this.#orbit.target).normalize();
+    const position = center.clone().addScaledVector(direction, reach);
+    setView({
+      eye: { position: [position.x, Math.max(0.05, position.y), position.z], target: [center.x, center.y, center.z] },
+    });
+  }
+
+  /** Whatever changes is drawn quickly at once, and finely when it has come to rest. */
+  #moved(): void {
+    this.#settled = false;
+    this.#ask();
+    clearTimeout(this.#timer);
+    this.#timer = setTimeout(() => {
+      if (useView.getState().playing || !useResults.getState().record) return;
+      this.#settled = true;
+      this.#ask();
+    }, SETTLE);
+  }
+
+  #ask(): void {
+    if (this.#asked === 0)
+      this.#asked = requestAnimationFrame(() => {
+        this.#asked = 0;
+        this.#draw();
+      });
+  }
+
+  #draw(): void {
+    const { scene } = useDocument.getState();
+    const { look, overlay, quality, playing, ghosts } = useView.getState();
+    const { record, onScreen, lost } = useResults.getState();
+    const { width, height } = this.#size;
+    // An empty picture first would only delay the real one: shaders are made while nothing else can run.
+    if ((!record && !lost) || width === 0) return;
+    const faces = record?.growths.reduce((sum, { counts }) => sum + counts.faces, 0) ?? 0;
+    const rendering: Rendering = {
+      quality: quality === 'auto' ? automatic(this.#settled && !playing, this.#fineCost, faces) : quality,
+    };
+    const renderer = this.#renderer;
+    const ratio = pixelRatioOf(rendering, window.devicePixelRatio);
+    if (renderer.getPixelRatio() !== ratio) renderer.setPixelRatio(ratio);
+    const started = performance.now();
+    const frame = record?.frame ?? scene.range[0];
+    const others = playing ? [] : ghostsOf(frame, ghosts);
+    this.#rig.show({ scene, frame, growths: onScreen, look, overlay, rendering, ghosts: others });
+    this.#rig.draw(renderer, this.#camera, width, height);
+    if (rendering.quality === 'fine') {
+      renderer.getContext().finish();
+      this.#fineCost = performance.now() - started;
+    }
+    this.canvas.dataset.drawn = rendering.quality;
+    this.canvas.dataset.frame = String(record?.frame ?? '');
+    for (const taken of this.#pictures.splice(0)) thumbnail(this.canvas).then(taken, () => taken(null));
+    useProjection.setState(({ drawn }) => ({
+      camera: this.#camera,
+      width,
+      height,
+      drawn: drawn + 1,
+      hit: (ray) => this.#rig.hit(ray),
+    }));
+  }
+}
+
+/** How many other frames are shown on each side. */
+const GHOSTS = 3;
+
+/** The frames around one, so many apart, that are ready. */
+const ghostsOf = (frame: number, apart: number): NonNullable<Picture['ghosts']> =>
+  apart === 0
+    ? []
+    : Array.from({ length: 2 * GHOSTS }, (_, i) => (i < GHOSTS ? i - GHOSTS : i - GHOSTS + 1)).flatMap((step) => {
+        const growths = pictureOf(frame + step * apart);
+        return growths ? [{ growths, when: step < 0 ? ('before' as const) : ('after' as const) }] : [];
+      });
+
+/** What the processor can draw finely, or with shadows, without holding the page up for long. */
+const FACES = { fine: 250_000, standard: 700_000 };
+
+function automatic(settled: boolean, fineCost: number, faces: number): Rendering['quality'] {
+  if (!drawnBySoftware()) return settled ? 'fine' : 'standard';
+  if (!settled || faces > FACES.standard) return 'draft';
+  return fineCost > PATIENCE || faces > FACES.fine ? 'standard' : 'fine';
+}
+
+const THUMB = { width: 480, height: 300 };
+
+/** A small copy of the canvas, cut to shape about its middle; must run in the task that drew it. */
+function thumbnail(canvas: HTMLCanvasElement): Promise<Blob | null> {
+  const small = document.createElement('canvas');
+  Object.assign(small, THUMB);
+  const scale = Math.max(THUMB.width / canvas.width, THUMB.height / canvas.height);
+  const [w, h] = [canvas.width * scale, canvas.height * scale];
+  small.getContext('2d')?.drawImage(canvas, (THUMB.width - w) / 2, (THUMB.height - h) / 2, w, h);
+  return new Promise((done) => small.toBlob(done, 'image/webp', 0.85));
+}
