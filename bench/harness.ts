@@ -33,3 +33,17 @@ export function print(rows: readonly Row[]): void {
     })),
   );
 }
+
+/** The power of the amount that the cost grows with: the slope of the line through the logarithms (least squares). */
+export async function exponent(amounts: readonly number[], cost: (amount: number) => Promise<number>): Promise<number> {
+  const points: [number, number][] = [];
+  for (const amount of amounts) points.push([Math.log(amount), Math.log(await cost(amount))]);
+  const mean = (axis: 0 | 1): number => points.reduce((sum, point) => sum + point[axis], 0) / points.length;
+  const [mx, my] = [mean(0), mean(1)];
+  const above = points.reduce((sum, [x, y]) => sum + (x - mx) * (y - my), 0);
+  return above / points.reduce((sum, [x]) => sum + (x - mx) ** 2, 0);
+}
+
+/** Prints exponents as a table. */
+export const printExponents = (rows: readonly (readonly [string, number])[]): void =>
+  console.table(rows.map(([what, power]) => ({ 'cost grows with': what, exponent: Number(power.toFixed(2)) })));

@@ -4,7 +4,7 @@ import { validateBytes } from 'gltf-validator';
 import { ALL_FORMATS, BufferSource, Input } from 'mediabunny';
 import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
 import { readScene } from '@uvrex/core';
-import { downloaded, goTo, openStarter } from './helpers';
+import { downloaded, goTo, openNamed, openStarter } from './helpers';
 
 async function order(page: Page, format: RegExp, range?: [number, number]): Promise<void> {
   await page.getByRole('button', { name: 'Export', exact: true }).click();
@@ -36,6 +36,19 @@ for (const [format, name] of [
     expect([await track.getDisplayWidth(), await track.getDisplayHeight()]).toEqual([640, 360]);
   });
 }
+
+test('a scene that moves to a sound takes it along: as long as the film, and not silent', async ({ page }) => {
+  await openNamed(page, 'Sonar bars');
+  await expect(page.getByRole('button', { name: 'Sound off', exact: true })).toBeVisible();
+  await order(page, /Film, WebM/, [1, 24]);
+  const file = await make(page);
+  const input = new Input({ formats: ALL_FORMATS, source: new BufferSource(new Uint8Array(file.bytes).buffer) });
+  const track = (await input.getPrimaryAudioTrack())!;
+  expect(await track.computeDuration()).toBeCloseTo(1, 1);
+  const { averageBitrate } = await track.computePacketStats();
+  // Opus spends next to nothing on silence.
+  expect(averageBitrate).toBeGreaterThan(30_000);
+});
 
 test('picture sequence: a zip of PNGs of the right size that differ over time', async ({ page }) => {
   await openStarter(page);

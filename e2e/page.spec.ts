@@ -45,7 +45,7 @@ test('axe finds nothing serious in the library, the studio and its sheets', asyn
   expect(await serious()).toEqual([]);
 });
 
-test("the studio's script is under 600 kB compressed", async ({ page }) => {
+test("the studio's script is under 650 kB compressed", async ({ page }) => {
   await openStarter(page);
   await page.reload();
   await expect(page.locator('canvas')).toBeVisible();
@@ -55,5 +55,5 @@ test("the studio's script is under 600 kB compressed", async ({ page }) => {
       .reduce((sum, { encodedBodySize }) => sum + encodedBodySize, 0),
   );
   expect(bytes).toBeGreaterThan(100_000);
-  expect(bytes).toBeLessThan(600_000);
+  expect(bytes).toBeLessThan(650_000);
 });

@@ -1,7 +1,15 @@
 import { expect, test } from '@playwright/test';
 import { canvas, goTo, openNamed, picture } from './helpers';
 
-for (const name of ['Anemone sway', 'Brain coral', 'Tether burn', 'Lantern wreath', 'Sonar bars']) {
+for (const name of [
+  'Anemone sway',
+  'Brain coral',
+  'Tether burn',
+  'Lantern wreath',
+  'Turban shell',
+  'Mooring chain',
+  'Sonar bars',
+]) {
   test(`${name} opens finished, without a complaint, and moves`, async ({ page }) => {
     const problems: string[] = [];
     page.on('pageerror', (error) => problems.push(error.message));

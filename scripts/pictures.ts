@@ -103,9 +103,21 @@ try {
   await shot(page, 'checks');
 
   await page.goto(`http://localhost:${port}/`);
-  await page.getByRole('button', { name: 'Open the starter Anemone sway', exact: true }).click();
+  await page.getByRole('button', { name: 'Open the starter Sea-lily', exact: true }).click();
   await page.locator('canvas[data-drawn="fine"]').waitFor({ timeout: 60_000 });
-  await shot(page, 'anemone');
+  await page.getByRole('button', { name: 'Row of Petal' }).press('Enter');
+  await page.getByRole('button', { name: 'Row of Petal' }).scrollIntoViewIfNeeded();
+  await page.keyboard.press('Control+a');
+  await still(page, 62);
+  await shot(page, 'copies');
+
+  await page.goto(`http://localhost:${port}/`);
+  await page.getByRole('button', { name: 'Open the starter Mooring chain', exact: true }).click();
+  await page.locator('canvas[data-drawn="fine"]').waitFor({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Checks', exact: true }).click();
+  await page.getByRole('button', { name: 'Check the copies' }).click();
+  await page.getByTestId('fit').getByRole('button').first().click({ timeout: 60_000 });
+  await shot(page, 'fit');
 
   await page.goto(`http://localhost:${port}/`);
   await page.getByRole('group', { name: 'Anemone sway', exact: true }).locator('img').waitFor();
