@@ -13,6 +13,11 @@ const esm = [
   'client-zip',
   'zod',
   'zustand',
+  'earcut',
+  '@scure',
+  'fast-xml-parser',
+  'opentype.js',
+  'svg-path-properties',
 ];
 
 export default {
