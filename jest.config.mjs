@@ -23,6 +23,7 @@ const esm = [
 export default {
   testEnvironment: 'node',
   roots: ['<rootDir>/packages', '<rootDir>/apps/studio/src'],
+  setupFiles: ['<rootDir>/jest.setup.ts'],
   testMatch: ['**/*.test.ts'],
   transform: {
     '^.+\\.(m?[jt]sx?)$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' } }],

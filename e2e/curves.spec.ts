@@ -245,9 +245,9 @@ test.describe('making and shaping', () => {
     await hands.addStep('Strands');
     await hands.set('Strands', { As: 'Row', Count: '9', Apart: '0.2', 'Vary size': '0' });
     await page.getByRole('button', { name: 'Scene, light and camera' }).click();
-    await page.getByRole('button', { name: '+ Point' }).click();
+    await page.getByRole('button', { name: '+ Guide' }).click();
     await setNumber(page.getByLabel('Guide X', { exact: true }), '-0.8');
-    const handle = (await page.locator('[data-guide]').boundingBox())!;
+    const handle = (await page.getByRole('button', { name: 'Middle of Guide' }).boundingBox())!;
     await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2);
     await page.mouse.down();
     await page.mouse.move(handle.x + 60, handle.y - 40, { steps: 5 });

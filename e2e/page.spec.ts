@@ -25,10 +25,13 @@ test('the policy forbids inline scripts and foreign origins, and no page breaks 
 });
 
 test('axe finds nothing serious in the library, the studio and its sheets', async ({ page }) => {
-  const serious = async () =>
-    (await new AxeBuilder({ page }).analyze()).violations
+  const serious = async () => {
+    // What is still fading in has not its own contrast yet.
+    await page.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== 'running'));
+    return (await new AxeBuilder({ page }).analyze()).violations
       .filter(({ impact }) => impact === 'serious' || impact === 'critical')
       .map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
+  };
   await page.goto('/');
   await expect(page.getByText('None yet.')).toBeVisible();
   expect(await serious()).toEqual([]);
@@ -45,7 +48,7 @@ test('axe finds nothing serious in the library, the studio and its sheets', asyn
   expect(await serious()).toEqual([]);
 });
 
-test("the studio's script is under 650 kB compressed", async ({ page }) => {
+test("the studio's script is under 600 kB compressed", async ({ page }) => {
   await openStarter(page);
   await page.reload();
   await expect(page.locator('canvas')).toBeVisible();
@@ -55,5 +58,5 @@ test("the studio's script is under 650 kB compressed", async ({ page }) => {
       .reduce((sum, { encodedBodySize }) => sum + encodedBodySize, 0),
   );
   expect(bytes).toBeGreaterThan(100_000);
-  expect(bytes).toBeLessThan(650_000);
+  expect(bytes).toBeLessThan(600_000);
 });

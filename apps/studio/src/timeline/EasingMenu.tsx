@@ -20,7 +20,7 @@ const CYCLE_WORDS: Record<Cycle, string> = {
 };
 
 /** How values run on from the chosen keys, and what their track does past its ends. */
-export function EasingMenu({ anchor, close }: { anchor: Element | null; close: () => void }) {
+export function EasingMenu({ anchor, close }: { anchor: Element; close: () => void }) {
   const keys = useView((state) => state.keys);
   const scene = useDocument((state) => state.scene);
   const first = keys[0];
@@ -29,7 +29,7 @@ export function EasingMenu({ anchor, close }: { anchor: Element | null; close: (
   const ease = track.keys.find(({ frame }) => frame === first.frame)?.ease;
   return (
     <Popover
-      open={anchor !== null}
+      open
       anchorEl={anchor}
       onClose={close}
       anchorOrigin={{ vertical: 'top', horizontal: 'center' }}

@@ -1,12 +1,12 @@
 'use client';
 
 import Box from '@mui/material/Box';
+import dynamic from 'next/dynamic';
 import { type PointerEvent, type RefObject, useEffect, useRef, useState } from 'react';
 import { growthIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { type KeyAddress, setView, useView } from '@/state/view';
 import { INK, MONO } from '@/ui/theme';
-import { EasingMenu } from './EasingMenu';
 import { sameKey, tracksOf } from './keys';
 import { Markers } from './Markers';
 import { Pod, POD, VALUE, ValueRow } from './rows';
@@ -14,6 +14,8 @@ import { exactFrame, frameAt, panned, type Scale, scaleOf, ticks, xOf, zoomed } 
 import { SelectionBar } from './SelectionBar';
 import { SpanBar } from './SpanBar';
 import { Transport } from './Transport';
+
+const EasingMenu = dynamic(() => import('./EasingMenu').then((module) => module.EasingMenu), { ssr: false });
 
 const RULER = 24;
 
@@ -158,7 +160,7 @@ export function Timeline() {
         </Box>
       </Box>
       <SpanBar range={scene.range} />
-      <EasingMenu anchor={easing} close={() => setEasing(null)} />
+      {easing && <EasingMenu anchor={easing} close={() => setEasing(null)} />}
     </Box>
   );
 }

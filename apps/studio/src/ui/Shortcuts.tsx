@@ -5,7 +5,7 @@ import Dialog from '@mui/material/Dialog';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import { COMMANDS, keysText } from '@/state/commands';
-import { setView, useView } from '@/state/view';
+import { setView } from '@/state/view';
 import { INK, MONO } from './theme';
 
 const HANDS: [string, string][] = [
@@ -22,9 +22,8 @@ const HANDS: [string, string][] = [
 
 /** The sheet of shortcuts. */
 export function Shortcuts() {
-  const open = useView((state) => state.sheet === 'shortcuts');
   return (
-    <Dialog open={open} onClose={() => setView({ sheet: null })} maxWidth="md">
+    <Dialog open onClose={() => setView({ sheet: null })} maxWidth="md">
       <DialogTitle>Shortcuts</DialogTitle>
       <DialogContent sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 5, rowGap: 0.25, fontSize: 13 }}>
         {[

@@ -22,11 +22,11 @@ import { Viewport } from '@/viewport/Viewport';
 import { Header } from './Header';
 import { Missing } from './Missing';
 import { Palette } from './Palette';
-import { Shortcuts } from './Shortcuts';
 import { INK } from './theme';
 import { sayProblem } from './Toasts';
 import { Waiting } from './Waiting';
 
+const Shortcuts = dynamic(() => import('./Shortcuts').then((module) => module.Shortcuts), { ssr: false });
 const ExportSheet = dynamic(() => import('@/export/ExportSheet').then((module) => module.ExportSheet), { ssr: false });
 
 type Loading = 'loading' | 'open' | 'missing';
@@ -142,7 +142,7 @@ function Room() {
         <Timeline />
       </Box>
       <Palette />
-      <Shortcuts />
+      {sheet === 'shortcuts' && <Shortcuts />}
       {sheet === 'export' && <ExportSheet />}
     </Box>
   );

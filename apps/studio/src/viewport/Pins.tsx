@@ -1,8 +1,8 @@
 'use client';
 
-import Box from '@mui/material/Box';
 import { useView } from '@/state/view';
 import { INK } from '@/ui/theme';
+import { Overlay } from './Overlay';
 import { toScreen, useProjection } from './projection';
 
 /** Marks the places that a check points at. */
@@ -13,12 +13,7 @@ export function Pins() {
   if (pins.length === 0) return null;
   const projection = useProjection.getState();
   return (
-    <Box
-      component="svg"
-      aria-label="Places found by the checks"
-      role="img"
-      sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' }}
-    >
+    <Overlay role="img" label="Places found by the checks">
       {pins.map(({ place, label }, i) => {
         const dot = toScreen(place, projection);
         if (!dot) return null;
@@ -32,6 +27,6 @@ export function Pins() {
           </g>
         );
       })}
-    </Box>
+    </Overlay>
   );
 }

@@ -1,9 +1,9 @@
 'use client';
 
-import Box from '@mui/material/Box';
 import { at } from '@uvrex/core';
 import { useView } from '@/state/view';
 import { INK } from '@/ui/theme';
+import { Overlay } from './Overlay';
 import { toScreen, useProjection } from './projection';
 
 /** Where the followed point travels, with a dot a frame and the present one marked. */
@@ -20,17 +20,11 @@ export function TrailLine() {
   const now = dots[Math.round(frame) - trail.first];
   const line = dots.map((dot, i) => (dot ? `${dots[i - 1] ? 'L' : 'M'}${dot.x.toFixed(1)} ${dot.y.toFixed(1)}` : ''));
   return (
-    <Box
-      component="svg"
-      role="img"
-      aria-label="Trail of the followed point"
-      data-testid="trail"
-      sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' }}
-    >
+    <Overlay role="img" label="Trail of the followed point" id="trail">
       <path d={line.join('')} fill="none" stroke={INK.deep} strokeWidth={4} opacity={0.5} />
       <path d={line.join('')} fill="none" stroke={INK.front} strokeWidth={1.6} />
       {dots.map((dot, i) => dot && <circle key={i} cx={dot.x} cy={dot.y} r={1.8} fill={INK.text} />)}
       {now && <circle cx={now.x} cy={now.y} r={6} fill={INK.front} stroke={INK.text} strokeWidth={1.6} />}
-    </Box>
+    </Overlay>
   );
 }

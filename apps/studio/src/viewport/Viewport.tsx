@@ -2,26 +2,44 @@
 
 import Box from '@mui/material/Box';
 import dynamic from 'next/dynamic';
-import { useView } from '@/state/view';
+import { type Growth, type Step } from '@uvrex/core';
+import { growthIn, useDocument } from '@/state/document';
+import { SCENE_ENTRY, useView } from '@/state/view';
 import { AnchorHandles } from './AnchorHandles';
-import { FalloffHandles } from './FalloffHandles';
-import { GuideHandles } from './GuideHandles';
-import { DrawLayer } from './DrawLayer';
 import { Empty } from './Empty';
-import { PickLayer } from './PickLayer';
 import { Pins } from './Pins';
 import { TrailLine } from './TrailLine';
 import { LostNotice } from './LostNotice';
 import { Chips } from './Chips';
 import { Surface } from './Surface';
 
+// What is seldom there is loaded when it is first asked for.
+const DrawLayer = dynamic(() => import('./DrawLayer').then((module) => module.DrawLayer), { ssr: false });
+const PickLayer = dynamic(() => import('./PickLayer').then((module) => module.PickLayer), { ssr: false });
+const GuideHandles = dynamic(() => import('./GuideHandles').then((module) => module.GuideHandles), { ssr: false });
+const FalloffHandles = dynamic(() => import('./FalloffHandles').then((module) => module.FalloffHandles), {
+  ssr: false,
+});
 const ChecksPanel = dynamic(() => import('@/checks/ChecksPanel').then((module) => module.ChecksPanel), { ssr: false });
+
+/** The falloff whose step is open, unless something else is being done in the view. */
+function useShaping(): { growth: Growth; step: Step } | null {
+  const chosen = useView((state) => state.growth);
+  const growth = useDocument((state) => growthIn(state.scene, chosen));
+  const openSteps = useView((state) => state.openSteps);
+  const busy = useView((state) => state.tool === 'draw' || state.playing);
+  const step = growth?.steps.find(({ id, kind, on }) => kind === 'falloff' && on && openSteps.includes(id));
+  return growth && step && !busy ? { growth, step } : null;
+}
 
 /** The picture and what lies over it. */
 export function Viewport() {
   const drawing = useView((state) => state.tool === 'draw');
   const picking = useView((state) => state.tool === 'pick');
   const checks = useView((state) => state.checks);
+  const shaping = useShaping();
+  // Guides are handled while the scene itself is selected.
+  const guiding = useView((state) => state.growth === SCENE_ENTRY && !state.playing && state.tool === 'look');
   return (
     <Box
       component="section"
@@ -37,8 +55,8 @@ export function Viewport() {
     >
       <Surface />
       <AnchorHandles />
-      <GuideHandles />
-      <FalloffHandles />
+      {guiding && <GuideHandles />}
+      {shaping && <FalloffHandles growth={shaping.growth} step={shaping.step} />}
       <Pins />
       <TrailLine />
       {drawing && <DrawLayer />}

@@ -8,7 +8,7 @@ import { tipsOf } from '../curves/tips';
 import { type Asset, baseOf, isTrack, isVaried, isFormula } from '../scene/schema';
 import { GrowthValues } from '../scene/values';
 import { variedNumber } from '../scene/vary';
-import { type Growth, type Scene, type Step } from '../scene/schema';
+import { type Growth, type Guide, type Scene, type Step } from '../scene/schema';
 import {
   type NumberParam,
   type Resolved,
@@ -392,15 +392,12 @@ class Run {
       },
       asset: (id) => this.#asset(id),
       places: (guide) => {
-        const id = guide.slice(guide.indexOf(':') + 1);
-        if (guide.startsWith('tip:')) {
-          const { paths } = otherForm(others, id);
-          return paths ? tipsOf(paths).map(({ position }) => position) : [];
-        }
-        const found = this.scene.guides.find((entry) => entry.id === id);
-        if (!found) throw new Problem('The guide that it refers to is not in this scene.', 'Choose another guide.');
-        return [found.position];
+        const found = this.#guide(guide);
+        if (found) return [found.position];
+        const { paths } = otherForm(others, guide.slice(TIP.length));
+        return paths ? tipsOf(paths).map(({ position }) => position) : [];
       },
+      guide: (guide) => this.#guide(guide),
       other: (id) => otherForm(others, id),
       item: async (id) => {
         const item = await this.result(id, { ...moment, frame: this.scene.range[1] });
@@ -412,6 +409,13 @@ class Run {
 
   #values(growth: Growth, { frame, drive }: Moment): GrowthValues {
     return new GrowthValues(growth, this.scene, frame - growth.shift, drive);
+  }
+
+  #guide(guide: string): Guide | null {
+    if (guide.startsWith(TIP)) return null;
+    const found = this.scene.guides.find(({ id }) => guide === `guide:${id}`);
+    if (!found) throw new Problem('The guide that it refers to is not in this scene.', 'Choose another guide.');
+    return found;
   }
 
   #claim(kind: keyof Pick<Budgets, 'points' | 'faces' | 'copies'>, amount: number, lower: string): void {
@@ -449,6 +453,9 @@ function otherForm(others: ReadonlyMap<string, GrowthResult>, id: string): Form 
   if (!other.form) throw new Problem('The growth that it refers to has a problem of its own.', 'Mend that one first.');
   return other.form;
 }
+
+/** Before the growth whose tips a guide parameter stands for. */
+const TIP = 'tip:';
 
 /** The guides that a step refers to, as they stand in the scene. */
 const guidesOf = (declaration: StepDeclaration, params: Resolved, scene: Scene): unknown[] =>

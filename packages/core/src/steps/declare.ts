@@ -1,4 +1,4 @@
-import { type Asset } from '../scene/schema';
+import { type Asset, type Guide } from '../scene/schema';
 import { type Form, type FormKind } from '../geometry/form';
 import { type Stop } from '../geometry/gradient';
 import { type ProfilePoint } from '../geometry/profile';
@@ -161,6 +161,8 @@ export interface StepContext {
   asset(id: string): Promise<Uint8Array>;
   /** The places that a guide parameter stands for: one for a guide, one a path for the tips of a growth. */
   places(guide: string): Vec3[];
+  /** The guide of the scene that a guide parameter stands for; null for the tips of a growth. */
+  guide(guide: string): Guide | null;
   /** The form of another growth, as the evaluation has already made it: at this frame, or where the parameter says so at the last. */
   other(growthId: string): Form;
   /** The form at the last frame of any growth that copies show. */

@@ -5,7 +5,6 @@ import { EASE_NAMES, easeAt, type EaseName } from '../../time/easing';
 import { defineStep, type ParamsOf, type StepContext } from '../declare';
 import { figure, metres, percent } from '../format';
 import { agesOf } from './age';
-import { drawnLevels, noiseLevels, soundLevels } from './levels';
 import { ranksOf } from './order';
 import { softened } from './soft';
 import { soundParams } from './soundParams';
@@ -250,6 +249,7 @@ export const grow = defineStep({
 
 /** The level of each path, by what is chosen for it. */
 async function levelOfEach(paths: Paths, p: ParamsOf<typeof grow.params>, context: StepContext): Promise<Float32Array> {
+  const { drawnLevels, noiseLevels, soundLevels } = await import('./levels');
   const m = pathCount(paths);
   const levels =
     p.levelsBy === 'sound'

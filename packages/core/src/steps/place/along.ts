@@ -3,7 +3,6 @@ import { joinSeats } from '../../geometry/seats';
 import { EASE_NAMES } from '../../time/easing';
 import { defineStep, type NumberParam, type ParamsOf } from '../declare';
 import { figure, metres } from '../format';
-import { seatsAlong } from './alongPlaces';
 import { itemParams, itemsOf, sizeParam, varyParam } from './items';
 
 const metresField = (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam => ({
@@ -280,6 +279,7 @@ export const along = defineStep({
     const items = itemsOf(p, context);
     // While the item itself is too young to have a shape, there is nothing to copy.
     if (!items) return form;
+    const { seatsAlong } = await import('./alongPlaces');
     const seats = await seatsAlong(withFrames(form.paths!), p, items, context);
     return { ...form, seats: joinSeats(form.seats, seats) };
   },

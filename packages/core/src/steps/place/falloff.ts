@@ -1,13 +1,13 @@
 import { EASE_NAMES, easeAt, type EaseName } from '../../time/easing';
 import { defineStep, type NumberParam, type ParamSpecs, type ParamsOf, place, type Resolved } from '../declare';
 import { metres, percent } from '../format';
-import { driven, weightOf } from './falloffActs';
 
 const is =
   (name: string, ...values: string[]) =>
   (p: Resolved): boolean =>
     values.includes(String(p[name]));
 const space = is('shape', 'plane', 'ball', 'box');
+const soft = is('shape', 'plane', 'ball', 'box', 'guide');
 
 const number = (
   unit: NumberParam['unit'],
@@ -49,20 +49,38 @@ const params = {
       { value: 'plane', label: 'Plane' },
       { value: 'ball', label: 'Ball' },
       { value: 'box', label: 'Box' },
+      { value: 'guide', label: 'A guide' },
       { value: 'along', label: 'Along the path' },
       { value: 'noise', label: 'Noise' },
     ],
     default: 'front',
+  },
+  guide: {
+    type: 'guide',
+    label: 'Guide',
+    help: 'A guide of the scene, which several falloffs can share, or the growing tips of a growth, which carry a ball along.',
+    default: null,
+    shown: is('shape', 'guide'),
   },
   ...shownFor(place('at', 'Place', 'Where the shape stands; drag it in the view too.', [0, 1, 0]), space),
   ...shownFor(
     axes('turn', 'Turned', 'Turns the shape. The plane weighs what lies behind its upper side.', 'deg'),
     is('shape', 'plane', 'box'),
   ),
-  radius: number('m', 'Radius', 'Of the ball.', 0.5, [0.0001, 1000], [0.05, 4], { shown: is('shape', 'ball') }),
+  radius: number(
+    'm',
+    'Radius',
+    'Of the ball; of one about each place where the guide is a point or tips.',
+    0.5,
+    [0.0001, 1000],
+    [0.05, 4],
+    {
+      shown: is('shape', 'ball', 'guide'),
+    },
+  ),
   ...shownFor(axes('size', 'Box', 'Width, height and depth.', 'm'), is('shape', 'box')),
   soft: number('m', 'Softness', 'Over how much the weight goes from all to nothing.', 0.5, [0, 1000], [0, 3], {
-    shown: space,
+    shown: soft,
   }),
   reach: number('share', 'Reaches to', 'Up to where along the path copies have weight.', 0.5, [-1, 2], [0, 1], {
     shown: is('shape', 'along'),
@@ -182,13 +200,15 @@ export const falloff = defineStep({
       drive: 'drives the item',
       nothing: 'weighs',
     })[p.drives] ?? '',
-  run(form, p, context) {
+  async run(form, p, context) {
     const seats = form.seats;
     if (!seats) return form;
+    const { driven, weightOf } = await import('./falloffActs');
     const weigh = weightOf(p, seats, context);
     const n = seats.ids.length;
     const weight = new Float32Array(n);
     for (let k = 0; k < n; k++) {
+      if (k % 4096 === 0) await context.breathe();
       const own = easeAt(p.ease as EaseName, weigh(k));
       const here = p.invert ? 1 - own : own;
       const before = seats.weight?.[k] ?? 0;

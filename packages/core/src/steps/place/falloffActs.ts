@@ -4,6 +4,7 @@ import { linearRgb } from '../../geometry/gradient';
 import { type Seats } from '../../geometry/seats';
 import { about, after, type Turn, turnedBy } from '../../geometry/turns';
 import { at, type Vec3 } from '../../geometry/vec';
+import { Problem } from '../../problem';
 import { type StepContext } from '../declare';
 import { progressOf } from '../shape/motion';
 import { type FalloffParams } from './falloff';
@@ -27,19 +28,44 @@ export function weightOf(p: FalloffParams, seats: Seats, context: StepContext): 
         return clamp(0.5 + out[0]);
       };
     }
-    default: {
-      const shape: FalloffShape = {
-        which: p.shape as FalloffShape['which'],
-        centre: [p.atX, p.atY, p.atZ],
-        rotation: p.shape === 'ball' ? [0, 0, 0] : [p.turnX, p.turnY, p.turnZ],
-        size: p.shape === 'ball' ? [2 * p.radius, 0, 0] : [p.sizeX, p.sizeY, p.sizeZ],
-        soft: p.soft,
+    case 'guide': {
+      if (p.guide === null) throw new Problem('No guide is chosen.', 'Choose a guide or the tips of a growth.');
+      const guide = context.guide(p.guide);
+      const shapes: FalloffShape[] =
+        guide && guide.kind !== 'point'
+          ? [{ which: guide.kind, centre: guide.position, rotation: guide.rotation, size: guide.size, soft: p.soft }]
+          : context.places(p.guide).map((centre) => ball(centre, p.radius, p.soft));
+      const weighs = shapes.map(falloffWeight);
+      return (k) => {
+        const place = at(seats.positions, k);
+        return weighs.reduce((most, weigh) => Math.max(most, weigh(place)), 0);
       };
-      const weigh = falloffWeight(shape);
+    }
+    default: {
+      const centre: Vec3 = [p.atX, p.atY, p.atZ];
+      const weigh = falloffWeight(
+        p.shape === 'ball'
+          ? ball(centre, p.radius, p.soft)
+          : {
+              which: p.shape as FalloffShape['which'],
+              centre,
+              rotation: [p.turnX, p.turnY, p.turnZ],
+              size: [p.sizeX, p.sizeY, p.sizeZ],
+              soft: p.soft,
+            },
+      );
       return (k) => weigh(at(seats.positions, k));
     }
   }
 }
+
+const ball = (centre: Vec3, radius: number, soft: number): FalloffShape => ({
+  which: 'ball',
+  centre,
+  rotation: [0, 0, 0],
+  size: [2 * radius, 0, 0],
+  soft,
+});
 
 /** The seats with the weights put to use. */
 export function driven(p: FalloffParams, seats: Seats, weight: Float32Array, fps: number): Seats {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { DRIVE_STEPS, momentsOf, SeatList } from '../../geometry/seats';
 import { at, distance } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
-import { type Formula, type ParamValue, type Scene, type Step } from '../../scene/schema';
+import { type Formula, type Guide, type ParamValue, type Scene, type Step } from '../../scene/schema';
 import { type Track } from '../../time/track';
 import { sceneOf, testEvaluator } from '../../testing';
 
@@ -187,6 +187,66 @@ describe('falloffs', () => {
       expect(inBall.sizes[3 * k]).toBeCloseTo(inside ? 2 : 1, 5);
       expect(inBox.sizes[3 * k]).toBeCloseTo(inside ? 2 : 1, 5);
     }
+  });
+
+  test('a guide of the scene weighs as the same shape of the step does, and again after it has moved', async () => {
+    const evaluator = testEvaluator();
+    const sizes = async (params: Record<string, ParamValue>, guide?: Partial<Guide>): Promise<number[]> => {
+      const step = newStep('falloff', { ease: 'linear', drives: 'size', factor: 0, soft: 1.4, ...params });
+      const scene = balls([line(), along({ count: 10 }), step], 0.1);
+      if (guide)
+        scene.guides.push({
+          id: 'mark',
+          name: 'Mark',
+          kind: 'point',
+          position: [3, 0.1, 0],
+          rotation: [0, 0, 0],
+          size: [4, 3, 2],
+          ...guide,
+        });
+      return Array.from((await copiesAt(scene, 1, evaluator)).sizes);
+    };
+    const place = { atX: 3, atY: 0.1, atZ: 0 };
+    const by = { shape: 'guide', guide: 'guide:mark', radius: 2 };
+    const ball = await sizes({ shape: 'ball', ...place, radius: 2 });
+    expect(new Set(ball).size).toBeGreaterThan(2);
+    expect(await sizes(by, { kind: 'point' })).toEqual(ball);
+    expect(await sizes(by, { kind: 'ball' })).toEqual(ball);
+    expect(await sizes(by, { kind: 'box' })).toEqual(
+      await sizes({ shape: 'box', ...place, sizeX: 4, sizeY: 3, sizeZ: 2 }),
+    );
+    expect(await sizes(by, { kind: 'plane', rotation: [0, 0, 90] })).toEqual(
+      await sizes({ shape: 'plane', ...place, turnX: 0, turnY: 0, turnZ: 90 }),
+    );
+    expect(await sizes(by, { kind: 'ball', position: [7, 0.1, 0] })).toEqual(
+      await sizes({ shape: 'ball', ...place, atX: 7, radius: 2 }),
+    );
+  });
+
+  test('growing tips carry a ball along, and what no guide stands for is told', async () => {
+    const scene = balls(
+      [
+        line(),
+        along({ count: 10 }),
+        newStep('falloff', { shape: 'guide', guide: 'tip:walker', radius: 0.5, soft: 0, drives: 'size', factor: 3 }),
+      ],
+      0.1,
+    );
+    const to = keys([1, 0.0], [91, 0.9]);
+    scene.growths.push({
+      ...newGrowth('Walker', 2, [line(), newStep('grow', { to })]),
+      id: 'walker',
+      visible: false,
+    });
+    for (const frame of [21, 36, 66]) {
+      const { positions, sizes } = await copiesAt(scene, frame);
+      const tip = (frame - 1) / 10;
+      for (let k = 0; k < 10; k++)
+        expect(sizes[3 * k]).toBeCloseTo(Math.abs(positions[3 * k] - tip) <= 0.5 + 1e-6 ? 3 : 1, 5);
+    }
+    scene.growths[0].steps[2].params.guide = 'guide:gone';
+    const [{ notices }] = (await testEvaluator().evaluate(scene, 1)).growths;
+    expect(notices.map(({ what }) => what).join()).toMatch(/not in this scene/);
   });
 
   test('weights are put together as is said, and the other way round', async () => {

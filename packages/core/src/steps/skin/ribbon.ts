@@ -1,8 +1,6 @@
 import { withFrames } from '../../curves/pathFrames';
 import { type FramedPaths, type Paths } from '../../geometry/paths';
 import { at, cross, dot, unit, type Vec3 } from '../../geometry/vec';
-import { bandCorners, contourProfile } from '../../surfaces/profile';
-import { sweepProfile } from '../../surfaces/tube';
 import { defineStep } from '../declare';
 import { metres } from '../format';
 import { shapeOf, skinParams, sweepHooks, variedPaths } from './skinParams';
@@ -74,6 +72,8 @@ export const ribbon = defineStep({
   },
   summary: (p) => `${metres(2 * p.radius)} wide, ${p.lean === 'path' ? 'along the path' : p.lean}, ${p.end} end`,
   async run(form, p, context) {
+    const { bandCorners, contourProfile } = await import('../../surfaces/profile');
+    const { sweepProfile } = await import('../../surfaces/tube');
     const paths = variedPaths(leaning(form.paths!, p.lean), p.radius, context, { roll: true, twist: true });
     const mesh = await sweepProfile(
       paths,

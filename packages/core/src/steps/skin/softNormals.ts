@@ -1,4 +1,3 @@
-import { withSoftNormals } from '../../surfaces/softNormals';
 import { defineStep } from '../declare';
 import { figure } from '../format';
 
@@ -22,5 +21,8 @@ export const softNormals = defineStep({
     },
   },
   summary: (p) => `up to ${figure(p.angle, 1)}°`,
-  run: (form, p) => ({ ...form, mesh: withSoftNormals(form.mesh!, (p.angle * Math.PI) / 180) }),
+  async run(form, p) {
+    const { withSoftNormals } = await import('../../surfaces/softNormals');
+    return { ...form, mesh: withSoftNormals(form.mesh!, (p.angle * Math.PI) / 180) };
+  },
 });

@@ -1,5 +1,4 @@
 import { faceCount } from '../../geometry/mesh';
-import { subdivided } from '../../surfaces/subdivide';
 import { defineStep } from '../declare';
 import { counted } from '../format';
 
@@ -33,8 +32,9 @@ export const subdivide = defineStep({
     },
   },
   summary: (p) => counted(p.levels, 'time'),
-  run(form, p, context) {
+  async run(form, p, context) {
     context.claim('faces', faceCount(form.mesh!) * 4 ** p.levels, 'Times');
+    const { subdivided } = await import('../../surfaces/subdivide');
     return { ...form, mesh: subdivided(form.mesh!, p.levels, (p.crease * Math.PI) / 180) };
   },
 });

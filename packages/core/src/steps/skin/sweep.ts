@@ -1,10 +1,8 @@
 import { SHIPPED_FONT } from '../../outline/shipped';
-import { regionProfile, type SweepProfile } from '../../surfaces/profile';
-import { sweepProfile } from '../../surfaces/tube';
+import { type SweepProfile } from '../../surfaces/profile';
 import { defineStep } from '../declare';
 import { figure, metres } from '../format';
 import { shapeOf, skinParams, sweepHooks, variedPaths } from './skinParams';
-import { regionsOfChoice } from './sweepProfiles';
 
 const { radius, along, follows, reach, swell, start, end } = skinParams;
 
@@ -180,6 +178,9 @@ export const sweep = defineStep({
   summary: (p) =>
     `${p.profile === 'letter' ? `letter ${p.letter}` : p.profile}, ${metres(p.radius)}${p.twist !== 0 ? `, ${figure(p.twist)} turns` : ''}`,
   async run(form, p, context) {
+    const { regionsOfChoice } = await import('./sweepProfiles');
+    const { regionProfile } = await import('../../surfaces/profile');
+    const { sweepProfile } = await import('../../surfaces/tube');
     const profile = moved(regionProfile(await regionsOfChoice(p, context), p.hard), p.offsetX, p.offsetY);
     const mesh = await sweepProfile(
       variedPaths(form.paths!, p.radius, context, { roll: true, twist: true }),

@@ -1,4 +1,3 @@
-import { thickened } from '../../surfaces/subdivide';
 import { defineStep } from '../declare';
 import { metres } from '../format';
 
@@ -34,7 +33,8 @@ export const thicken = defineStep({
     },
   },
   summary: (p) => metres(p.thick),
-  run(form, p) {
+  async run(form, p) {
+    const { thickened } = await import('../../surfaces/subdivide');
     const side = { both: 0, out: 1, in: -1 }[p.side] as 0 | 1 | -1;
     return { ...form, mesh: thickened(form.mesh!, p.thick, side) };
   },

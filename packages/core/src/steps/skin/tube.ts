@@ -1,4 +1,3 @@
-import { sweepTubes } from '../../surfaces/tube';
 import { defineStep } from '../declare';
 import { metres } from '../format';
 import { shapeOf, skinParams, sweepHooks, variedPaths } from './skinParams';
@@ -34,12 +33,13 @@ export const tube = defineStep({
     end,
   },
   summary: (p) => `${metres(p.radius)} radius, ${p.sides} sides, ${p.end} tip`,
-  run: async (form, p, context) => ({
-    ...form,
-    mesh: await sweepTubes(
+  async run(form, p, context) {
+    const { sweepTubes } = await import('../../surfaces/tube');
+    const mesh = await sweepTubes(
       variedPaths(form.paths!, p.radius, context),
       shapeOf(p, p.sides),
       sweepHooks(context, 'Sides, or Points of the path'),
-    ),
-  }),
+    );
+    return { ...form, mesh };
+  },
 });

@@ -1,4 +1,3 @@
-import { sweepTubes } from '../../surfaces/tube';
 import { defineStep } from '../declare';
 import { metres } from '../format';
 import { sweepHooks } from './skinParams';
@@ -24,12 +23,13 @@ export const wire = defineStep({
     },
   },
   summary: (p) => `${metres(2 * p.radius)} thick`,
-  run: async (form, p, context) => ({
-    ...form,
-    mesh: await sweepTubes(
+  async run(form, p, context) {
+    const { sweepTubes } = await import('../../surfaces/tube');
+    const mesh = await sweepTubes(
       form.paths!,
       { radius: p.radius, along: () => 1, follows: 'whole', swell: 0, sides: 3, start: 'open', end: 'open' },
       sweepHooks(context, 'Points of the path'),
-    ),
-  }),
+    );
+    return { ...form, mesh };
+  },
 });

@@ -1,6 +1,5 @@
 import { withRiders } from '../../geometry/joinMeshes';
 import { profileCurve } from '../../geometry/profile';
-import { blade as bladeMesh } from '../../surfaces/blade';
 import { defineStep, type NumberParam } from '../declare';
 import { metres } from '../format';
 
@@ -103,7 +102,8 @@ export const blade = defineStep({
     },
   },
   summary: (p) => `${metres(p.length)} long, ${metres(p.width)} wide`,
-  run(form, p) {
+  async run(form, p) {
+    const { blade: bladeMesh } = await import('../../surfaces/blade');
     const mesh = bladeMesh({
       length: p.length,
       width: p.width,

@@ -1,5 +1,4 @@
-import { type FractalKind, fractalPoints, fractalSegments } from '../../curves/fractal';
-import { roundCorners } from '../../curves/roundCorners';
+import { type FractalKind } from '../../curves/fractal';
 import { pathsFrom } from '../../geometry/paths';
 import { defineStep, place } from '../declare';
 import { metres } from '../format';
@@ -68,6 +67,8 @@ export const fractal = defineStep({
   },
   summary: (p) => `${OPTIONS.find(({ value }) => value === p.which)?.label}, order ${p.order}, ${metres(p.size)}`,
   async run(form, p, context) {
+    const { fractalPoints, fractalSegments } = await import('../../curves/fractal');
+    const { roundCorners } = await import('../../curves/roundCorners');
     const kind = p.which as FractalKind;
     const corners = fractalSegments(kind, p.order) + 1;
     context.claim('points', p.round > 0 ? corners * (ARC_STEPS + 1) : corners, 'Order');

@@ -1,7 +1,7 @@
 import { withRiders } from '../../geometry/joinMeshes';
 import { type Mesh } from '../../geometry/mesh';
 import { CHAINS, sizesOf } from '../../surfaces/chains';
-import { ball, box, crystal, cylinder, link, type Platonic, platonic, sheet, torus } from '../../surfaces/solids';
+import { type Platonic } from '../../surfaces/solids';
 import { defineStep, type NumberParam, place, type Resolved } from '../declare';
 import { metres } from '../format';
 
@@ -120,6 +120,7 @@ export const solid = defineStep({
     `${p.which}, ${metres({ box: p.width, sheet: p.width, link: sizesOf(p.standard, p.wire)?.innerLength ?? p.innerLength }[p.which] ?? p.radius)}`,
   async run(form, p, context) {
     context.claim('points', p.sides * p.sides, 'Sides');
+    const { ball, box, crystal, cylinder, link, platonic, sheet, torus } = await import('../../surfaces/solids');
     const chain = { ...p, ...sizesOf(p.standard, p.wire) };
     const make: Record<string, () => Mesh | Promise<Mesh>> = {
       ball: () => ball(p.radius, p.sides),

@@ -1,4 +1,3 @@
-import { readFont, textContours } from '../../outline/font';
 import { SHIPPED_FONT } from '../../outline/shipped';
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
@@ -62,6 +61,7 @@ export const text = defineStep({
   summary: (p) => `“${p.text.split('\n')[0].slice(0, 24)}”, ${metres(p.size)} high`,
   async run(form, p, context) {
     if (p.font === null) throw new Problem('No font is chosen.', 'Load a font, or take the one that comes with Uvrex.');
+    const { readFont, textContours } = await import('../../outline/font');
     const contours = textContours(await readFont(await context.asset(p.font)), p.text, p.spacing);
     return startWith(form, outlinePaths(contours, { scale: p.size, lies: p.lies, centre: p.centre }, context));
   },

@@ -1,4 +1,3 @@
-import { svgContours } from '../../outline/svg';
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
 import { metres } from '../format';
@@ -47,6 +46,7 @@ export const vector = defineStep({
   summary: (p) => (p.drawing === null ? 'no file chosen' : `${metres(p.size)} ${p.by === 'size' ? 'long' : 'a unit'}`),
   async run(form, p, context) {
     if (p.drawing === null) throw new Problem('No SVG file is chosen.', 'Load one.');
+    const { svgContours } = await import('../../outline/svg');
     const contours = await svgContours(await context.asset(p.drawing));
     let scale = p.size;
     if (p.by === 'size') {
