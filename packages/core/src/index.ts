@@ -55,3 +55,4 @@ export * from './evaluate/budgets';
 export * from './evaluate/digest';
 export * from './evaluate/evaluator';
 export * from './evaluate/plan';
+export * from './evaluate/results';

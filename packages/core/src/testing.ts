@@ -1,4 +1,5 @@
-import { Evaluator, type Surroundings } from './evaluate/evaluator';
+import { Evaluator } from './evaluate/evaluator';
+import { type Surroundings } from './evaluate/results';
 import { type Form } from './geometry/form';
 import { newGrowth, newScene } from './scene/make';
 import { type Scene, type Step } from './scene/schema';

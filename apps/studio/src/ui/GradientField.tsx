@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
 import { gradientTable, type Stop } from '@uvrex/core';
 import { Row, Swatch } from './fields';
-import { evenly, GRADIENT_PRESETS } from './presets';
+import { evenly, GRADIENT_PRESETS } from './presetLists';
 import { Presets } from './Presets';
 import { INK } from './theme';
 

@@ -6,7 +6,7 @@ import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import { PROFILE_SHAPES, profileCurve, type ProfileParam, type ProfilePoint, type ProfileShape } from '@uvrex/core';
 import { Row } from './fields';
-import { PROFILE_PRESETS } from './presets';
+import { PROFILE_PRESETS } from './presetLists';
 import { Presets } from './Presets';
 import { INK } from './theme';
 

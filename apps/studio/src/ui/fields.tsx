@@ -1,6 +1,7 @@
 'use client';
 
 import Box from '@mui/material/Box';
+import dynamic from 'next/dynamic';
 import MenuItem from '@mui/material/MenuItem';
 import Popover from '@mui/material/Popover';
 import Select from '@mui/material/Select';
@@ -8,9 +9,9 @@ import Switch from '@mui/material/Switch';
 import Tooltip from '@mui/material/Tooltip';
 import ButtonBase from '@mui/material/ButtonBase';
 import { type ReactNode, useState } from 'react';
-import { HexColorInput, HexColorPicker } from 'react-colorful';
-import { useDocument } from '@/state/document';
-import { INK, MONO } from './theme';
+import { INK } from './theme';
+
+const ColorPicker = dynamic(() => import('./ColorPicker').then((module) => module.ColorPicker), { ssr: false });
 
 /** A label with its control beside it, in the columns of the number fields. */
 export function Row({ label, help, children }: { label: string; help: string; children: ReactNode }) {
@@ -124,7 +125,6 @@ export function Swatch({
   onChange: (value: string, live: boolean) => void;
 }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const palette = useDocument((state) => state.scene.finish.palette);
   return (
     <>
       <ButtonBase
@@ -149,35 +149,7 @@ export function Swatch({
         anchorOrigin={{ vertical: 'bottom', horizontal: 'left' }}
         slotProps={{ paper: { sx: { p: 1.5, display: 'grid', gap: 1.25, border: `1px solid ${INK.line}` } } }}
       >
-        <HexColorPicker color={value} onChange={(color) => onChange(color, true)} />
-        <Box sx={{ display: 'flex', gap: 0.5, flexWrap: 'wrap', width: 200 }}>
-          {palette.map((color) => (
-            <ButtonBase
-              key={color}
-              aria-label={color}
-              onClick={() => onChange(color, true)}
-              sx={{ width: 20, height: 20, borderRadius: 10, bgcolor: color, border: `1px solid ${INK.line}` }}
-            />
-          ))}
-        </Box>
-        <Box
-          component={HexColorInput}
-          color={value}
-          prefixed
-          aria-label={`${label} in hexadecimal`}
-          onChange={(color: string) => /^#[0-9a-f]{6}$/i.test(color) && onChange(color, true)}
-          sx={{
-            width: 200,
-            bgcolor: INK.raised,
-            color: INK.text,
-            border: `1px solid ${INK.line}`,
-            borderRadius: '7px',
-            px: 1,
-            py: 0.5,
-            fontFamily: MONO,
-            fontSize: 12,
-          }}
-        />
+        <ColorPicker label={label} value={value} onChange={(color) => onChange(color, true)} />
       </Popover>
     </>
   );

@@ -1,4 +1,5 @@
-import { type Evaluator, type Wanted } from '../evaluate/evaluator';
+import { type Evaluator } from '../evaluate/evaluator';
+import { type Wanted } from '../evaluate/results';
 import { type Form } from '../geometry/form';
 import { type Scene } from '../scene/schema';
 import { pointsOf, setDistance } from './distance';

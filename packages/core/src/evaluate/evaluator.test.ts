@@ -5,7 +5,8 @@ import { newGrowth, newStep } from '../scene/make';
 import { type Scene } from '../scene/schema';
 import { sceneOf, testEvaluator } from '../testing';
 import { formHash } from './digest';
-import { Evaluator, type FrameResult } from './evaluator';
+import { Evaluator } from './evaluator';
+import { type FrameResult } from './results';
 
 const growTo = (first: number, last: number) => ({
   keys: [

@@ -1,5 +1,5 @@
 import { paramFault, stepOf } from '@uvrex/core';
-import { evenly, GRADIENT_PRESETS, PROFILE_PRESETS } from './presets';
+import { evenly, GRADIENT_PRESETS, PROFILE_PRESETS } from './presetLists';
 
 test('every preset is a value that its parameter takes', () => {
   for (const { points } of PROFILE_PRESETS) expect(paramFault(stepOf('tube')!.params.along, points)).toBeNull();

@@ -1,0 +1,57 @@
+import { type Form } from '../geometry/form';
+import { type Place } from '../problem';
+import { type Growth, type Step } from '../scene/schema';
+import { type Budgets } from './budgets';
+
+/** Something that a person should know about one step of the result. */
+export interface Notice {
+  /** `error`: the growth has no result. `skipped`: the step was passed over, the rest went on. */
+  level: 'error' | 'skipped';
+  what: string;
+  advice: string;
+  place: Place;
+}
+
+/** What one step cost in this evaluation. */
+export interface StepCost {
+  step: string;
+  milliseconds: number;
+  /** The result was kept from before. */
+  kept: boolean;
+}
+
+export interface GrowthResult {
+  id: string;
+  /** Names the result: the same key is the same geometry, to the bit. */
+  key: string;
+  /** Null after an error. */
+  form: Form | null;
+  /** Share of its whole path length that has grown, 0..1; null without paths. */
+  share: number | null;
+  notices: Notice[];
+  costs: StepCost[];
+}
+
+export interface FrameResult {
+  frame: number;
+  growths: GrowthResult[];
+  milliseconds: number;
+}
+
+/** What the evaluator asks of the place it runs in. */
+export interface Surroundings {
+  /** A clock in milliseconds. */
+  now: () => number;
+  /** Lets waiting messages in; called about every 12 ms of work. */
+  pause?: () => Promise<void>;
+  /** Told before each step that has to run, for progress and for finding what was at work in a crash. */
+  stage?: (growth: Growth, step: Step) => void;
+  budgets?: Partial<Budgets>;
+  /** Bytes of a file that comes with Uvrex, by its name. */
+  shipped?: (name: string) => Promise<Uint8Array>;
+}
+
+/** Says whether an evaluation is still wanted. */
+export interface Wanted {
+  readonly aborted: boolean;
+}
