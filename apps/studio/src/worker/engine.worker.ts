@@ -18,6 +18,7 @@ import {
   trailOf,
   type Wanted,
 } from '@uvrex/core';
+import { matricesOf } from './matrices';
 import { type EngineApi, type EngineNews, type FitReport, type GrowthPayload, type Shown } from './protocol';
 
 declare const self: DedicatedWorkerGlobalScope;
@@ -179,49 +180,6 @@ function itemsOf(form: Form | null, buffers: ArrayBuffer[]): { key: string; show
   });
 }
 
-/** Where each copy of each item stands, and how it is tinted. */
-function matricesOf(
-  { items, item, positions, turns, sizes, tints, ids }: Copies,
-  buffers: ArrayBuffer[],
-): Shown['copies'] {
-  const counts = new Uint32Array(items.length);
-  for (const i of item) counts[i]++;
-  const all = items.map(({ key }, i) => ({
-    item: itemKey(key),
-    matrices: new Float32Array(16 * counts[i]),
-    tints: tints ? new Float32Array(3 * counts[i]) : null,
-    ids: new Uint32Array(counts[i]),
-  }));
-  const write = new Uint32Array(items.length);
-  for (let k = 0; k < item.length; k++) {
-    const [x, y, z, w] = [turns[4 * k], turns[4 * k + 1], turns[4 * k + 2], turns[4 * k + 3]];
-    const [a, b, c] = [sizes[3 * k], sizes[3 * k + 1], sizes[3 * k + 2]];
-    const { matrices: m, tints: t, ids: numbers } = all[item[k]];
-    const at = write[item[k]]++;
-    numbers[at] = ids[k];
-    const o = 16 * at;
-    m[o] = a * (1 - 2 * (y * y + z * z));
-    m[o + 1] = a * 2 * (x * y + z * w);
-    m[o + 2] = a * 2 * (x * z - y * w);
-    m[o + 4] = b * 2 * (x * y - z * w);
-    m[o + 5] = b * (1 - 2 * (x * x + z * z));
-    m[o + 6] = b * 2 * (y * z + x * w);
-    m[o + 8] = c * 2 * (x * z + y * w);
-    m[o + 9] = c * 2 * (y * z - x * w);
-    m[o + 10] = c * (1 - 2 * (x * x + y * y));
-    m[o + 12] = positions[3 * k];
-    m[o + 13] = positions[3 * k + 1];
-    m[o + 14] = positions[3 * k + 2];
-    m[o + 15] = 1;
-    t?.set(tints!.subarray(3 * k, 3 * k + 3), 3 * at);
-  }
-  for (const { matrices, tints: t, ids: numbers } of all) {
-    buffers.push(matrices.buffer, numbers.buffer);
-    if (t) buffers.push(t.buffer);
-  }
-  return all.filter(({ matrices }) => matrices.length > 0);
-}
-
 function sphereOf(copies: Copies | null): Shown['copiesSphere'] {
   const bounds = copies && boundsOf({ ...emptyForm(), copies });
   if (!bounds) return null;
@@ -239,6 +197,9 @@ function shownOf({ mesh, paths, points, surface, copies }: Form, buffers: ArrayB
     buffers.push(made.buffer as ArrayBuffer);
     return made;
   };
+  const placed = copies ? matricesOf(copies, itemKey) : [];
+  for (const { matrices, tints, ids } of placed)
+    for (const array of [matrices, tints, ids]) if (array) buffers.push(array.buffer as ArrayBuffer);
   return {
     mesh: mesh && {
       positions: copy(mesh.positions),
@@ -255,7 +216,7 @@ function shownOf({ mesh, paths, points, surface, copies }: Form, buffers: ArrayB
       ids: copy(paths.ids),
       u: copy(paths.u),
     },
-    copies: copies ? matricesOf(copies, buffers) : [],
+    copies: placed,
     copiesSphere: sphereOf(copies),
     dots: points && copy(points.positions),
     surface,
