@@ -9,6 +9,7 @@ import { giveUp, useResults } from '@/state/results';
 import { type Look, type Quality, setView, useView } from '@/state/view';
 import { say } from '@/ui/Toasts';
 import { INK, MONO } from '@/ui/theme';
+import { useProjection } from './projection';
 
 const LOOKS: [Look, string, string][] = [
   ['finished', 'Finished', 'Skins with colour and light'],
@@ -193,6 +194,7 @@ function Statistics() {
   const record = useResults((state) => state.record);
   const busy = useResults((state) => state.busy);
   const scene = useDocument((state) => state.scene);
+  const complete = useProjection((state) => state.complete);
   if (busy) {
     const growth = scene.growths.find(({ id }) => id === busy.stage?.growth);
     const seconds = ((performance.now() - busy.since) / 1000).toFixed(1);
@@ -216,7 +218,14 @@ function Statistics() {
         sx={{ px: 0.75, fontFamily: MONO, color: INK.mute, '& b': { color: INK.text, fontWeight: 500 } }}
       >
         <b>{compact(sum('faces'))} faces</b>&ensp;{compact(sum('points'))} points&ensp;{compact(sum('copies'))}{' '}
-        copies&ensp;{record.milliseconds.toFixed(1)} ms
+        copies&ensp;
+        {complete < 1 ? (
+          <Box component="span" sx={{ color: INK.front }}>
+            drawing, {Math.floor(100 * complete)} %
+          </Box>
+        ) : (
+          `${record.milliseconds.toFixed(1)} ms`
+        )}
       </Box>
     </Bar>
   );

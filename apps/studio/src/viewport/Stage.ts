@@ -4,14 +4,13 @@ import { setPictureTaker } from '@/state/autosave';
 import { useDocument } from '@/state/document';
 import { pictureOf, useResults } from '@/state/results';
 import { setView, useView } from '@/state/view';
+import { automatic, type Costs, shareAtOnce } from './pace';
 import { useProjection } from './projection';
 import { drawnBySoftware, pixelRatioOf, prepareRenderer, type Rendering } from './rendering';
 import { aim, type Picture, Rig } from './rig';
 
 /** Rest after which an automatic picture is drawn finely, milliseconds. */
 const SETTLE = 300;
-/** A fine picture that took longer is not drawn again by itself. */
-const PATIENCE = 1500;
 
 /** Draws the scene into its canvas, on demand only: when something that it shows has changed. */
 export class Stage {
@@ -26,7 +25,12 @@ export class Stage {
   #asked = 0;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #settled = false;
-  #fineCost = 0;
+  /** The camera is held by the pointer. */
+  #held = false;
+  /** What resting pictures of a quality took, and of how many faces. */
+  readonly #costs: Costs = {};
+  /** Up to where the copies are in the picture, and how much of them goes in at a time. */
+  #copied = { to: 1, share: 1 };
   /** The camera is being put where the view says, not moved by hand. */
   #ours = false;
 
@@ -35,6 +39,8 @@ export class Stage {
     this.#renderer = new WebGLRenderer({
       canvas: this.canvas,
       antialias: false,
+      // Where pictures are completed bit by bit, they must stay between the bits.
+      preserveDrawingBuffer: drawnBySoftware(),
       powerPreference: 'high-performance',
     });
     prepareRenderer(this.#renderer);
@@ -61,7 +67,9 @@ export class Stage {
       () =>
         new Promise((taken) => {
           this.#pictures.push(taken);
-          this.#ask();
+          // Where drawing is slow the last picture is still there, unless one is being made.
+          if (drawnBySoftware() && this.canvas.dataset.drawn && this.#asked === 0) this.#hand();
+          else this.#ask();
         }),
     );
   }
@@ -92,6 +100,11 @@ export class Stage {
     orbit.mouseButtons = { LEFT: MOUSE.ROTATE, MIDDLE: MOUSE.PAN, RIGHT: MOUSE.PAN };
     orbit.minDistance = 0.05;
     orbit.maxDistance = 150;
+    orbit.addEventListener('start', () => void (this.#held = true));
+    orbit.addEventListener('end', () => {
+      this.#held = false;
+      this.#rest();
+    });
     orbit.addEventListener('change', () => {
       if (this.#ours) return;
       const { position } = this.#camera;
@@ -133,10 +146,16 @@ export class Stage {
   /** Whatever changes is drawn quickly at once, and finely when it has come to rest. */
   #moved(): void {
     this.#settled = false;
+    this.#copied = { to: 1, share: 1 };
     this.#ask();
+    this.#rest();
+  }
+
+  /** Waits until nothing has moved for a while. */
+  #rest(): void {
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => {
-      if (useView.getState().playing || !useResults.getState().record) return;
+      if (this.#held || this.#settled || useView.getState().playing || !useResults.getState().record) return;
       this.#settled = true;
       this.#ask();
     }, SETTLE);
@@ -146,7 +165,8 @@ export class Stage {
     if (this.#asked === 0)
       this.#asked = requestAnimationFrame(() => {
         this.#asked = 0;
-        this.#draw();
+        if (this.#copied.to < 1) this.#complete();
+        else this.#draw();
       });
   }
 
@@ -158,9 +178,14 @@ export class Stage {
     // An empty picture first would only delay the real one: shaders are made while nothing else can run.
     if ((!record && !lost) || width === 0) return;
     const faces = record?.growths.reduce((sum, { counts }) => sum + counts.faces, 0) ?? 0;
+    const rest = this.#settled && !playing;
     const rendering: Rendering = {
-      quality: quality === 'auto' ? automatic(this.#settled && !playing, this.#fineCost, faces) : quality,
+      quality: quality === 'auto' ? automatic(drawnBySoftware(), rest, this.#costs, faces) : quality,
+      rest,
     };
+    // The processor draws a fair sample of many copies at once, and the others when there is time.
+    const share = rendering.quality === 'draft' && drawnBySoftware() ? shareAtOnce(onScreen) : 1;
+    if (share < 1) rendering.copies = { from: 0, to: share };
     const renderer = this.#renderer;
     const ratio = pixelRatioOf(rendering, window.devicePixelRatio);
     if (renderer.getPixelRatio() !== ratio) renderer.setPixelRatio(ratio);
@@ -169,13 +194,12 @@ export class Stage {
     const others = playing ? [] : ghostsOf(frame, ghosts);
     this.#rig.show({ scene, frame, growths: onScreen, look, overlay, rendering, ghosts: others });
     this.#rig.draw(renderer, this.#camera, width, height);
-    if (rendering.quality === 'fine') {
+    if (rest && rendering.quality !== 'draft') {
       renderer.getContext().finish();
-      this.#fineCost = performance.now() - started;
+      this.#costs[rendering.quality] = { faces, took: performance.now() - started };
     }
     this.canvas.dataset.drawn = rendering.quality;
     this.canvas.dataset.frame = String(record?.frame ?? '');
-    for (const taken of this.#pictures.splice(0)) thumbnail(this.canvas).then(taken, () => taken(null));
     useProjection.setState(({ drawn }) => ({
       camera: this.#camera,
       width,
@@ -183,6 +207,30 @@ export class Stage {
       drawn: drawn + 1,
       hit: (ray) => this.#rig.hit(ray),
     }));
+    if (rest && share < 1) this.#copied = { to: share, share };
+    this.#drawn(rest ? share : 1);
+  }
+
+  /** Adds as many copies to the picture as are drawn at a time. */
+  #complete(): void {
+    const { to: from, share } = this.#copied;
+    const to = Math.min(1, from + share);
+    this.#rig.add(this.#renderer, this.#camera, { from, to });
+    this.#copied = { to, share };
+    this.#drawn(to);
+  }
+
+  /** A picture has been drawn, or so much of it. */
+  #drawn(complete: number): void {
+    if (useProjection.getState().complete !== complete) useProjection.setState({ complete });
+    this.canvas.dataset.complete = String(Math.floor(100 * complete));
+    if (complete < 1) this.#ask();
+    else this.#hand();
+  }
+
+  /** Gives the picture to whoever waits for one. */
+  #hand(): void {
+    for (const taken of this.#pictures.splice(0)) thumbnail(this.canvas).then(taken, () => taken(null));
   }
 }
 
@@ -198,18 +246,9 @@ const ghostsOf = (frame: number, apart: number): NonNullable<Picture['ghosts']> 
         return growths ? [{ growths, when: step < 0 ? ('before' as const) : ('after' as const) }] : [];
       });
 
-/** What the processor can draw finely, or with shadows, without holding the page up for long. */
-const FACES = { fine: 250_000, standard: 700_000 };
-
-function automatic(settled: boolean, fineCost: number, faces: number): Rendering['quality'] {
-  if (!drawnBySoftware()) return settled ? 'fine' : 'standard';
-  if (!settled || faces > FACES.standard) return 'draft';
-  return fineCost > PATIENCE || faces > FACES.fine ? 'standard' : 'fine';
-}
-
 const THUMB = { width: 480, height: 300 };
 
-/** A small copy of the canvas, cut to shape about its middle; must run in the task that drew it. */
+/** A small copy of the canvas, cut to shape about its middle; must run in the task that drew it, unless drawings stay. */
 function thumbnail(canvas: HTMLCanvasElement): Promise<Blob | null> {
   const small = document.createElement('canvas');
   Object.assign(small, THUMB);

@@ -7,6 +7,18 @@ import { type Rendering } from './rendering';
 
 /** Vertices of items that are not in the picture which are kept all the same: copies in time come back to them. */
 const SPARE = 2_000_000;
+/** Materials kept besides those in use. */
+const SPARE_MATERIALS = 24;
+
+/** The camera's layer on which copies are seen, besides the common one: they alone, when a picture is completed. */
+export const COPIES_LAYER = 1;
+
+/** What an object was last given, so that the same is not handed over again. */
+interface Given {
+  matrices: Float32Array;
+  from: number;
+  ids: Uint32Array;
+}
 
 /**
  * The copies of a growth: an object for each item that they show, kept while other frames show other items, so that what
@@ -16,27 +28,32 @@ export class CopySet {
   readonly group = new Group();
   readonly #objects = new Map<string, InstancedMesh>();
   readonly #materials = new Map<string, Material>();
-  #look = '';
 
+  /** Shows the copies, or the part of them that the rendering says: a fair sample, as they are dealt out evenly. */
   show({ shown, items, hue }: OnScreen, rendering: Rendering): void {
-    const look = `${rendering.quality} ${rendering.ghost} ${hue}`;
-    if (look !== this.#look) this.dispose();
-    this.#look = look;
     const used = new Set<string>();
+    const { from, to } = rendering.copies ?? { from: 0, to: 1 };
     for (const { item, matrices, tints, ids } of shown.copies) {
       const what = items.get(item);
       if (!what?.mesh || what.mesh.indices.length === 0) continue;
+      const all = matrices.length / 16;
+      const [first, end] = [Math.ceil(from * all), Math.ceil(to * all)];
+      if (end <= first) continue;
       used.add(item);
-      const object = this.#object(item, what, matrices.length / 16, tints !== null, hue, rendering);
-      (object.instanceMatrix.array as Float32Array).set(matrices);
+      const object = this.#object(item, what.mesh, end - first, tints !== null);
+      object.material = this.#material(what, hue, rendering);
+      object.castShadow = object.receiveShadow = rendering.quality !== 'draft' && !rendering.ghost;
+      object.visible = true;
+      const given = object.userData as Partial<Given>;
+      if (given.matrices === matrices && given.from === first && object.count === end - first) continue;
+      Object.assign(object.userData, { matrices, from: first, ids: ids.subarray(first, end) } satisfies Given);
+      (object.instanceMatrix.array as Float32Array).set(matrices.subarray(16 * first, 16 * end));
       object.instanceMatrix.needsUpdate = true;
       if (tints) {
-        (object.instanceColor!.array as Float32Array).set(tints);
+        (object.instanceColor!.array as Float32Array).set(tints.subarray(3 * first, 3 * end));
         object.instanceColor!.needsUpdate = true;
       }
-      object.count = matrices.length / 16;
-      object.visible = true;
-      object.userData.ids = ids;
+      object.count = end - first;
       // Measured anew when a line of sight asks: copies may have moved.
       object.boundingSphere = null;
     }
@@ -59,31 +76,20 @@ export class CopySet {
   }
 
   /** An item's object, with room for so many copies: made in doubling steps, so that it seldom changes. */
-  #object(
-    item: string,
-    { mesh, surface }: Shown,
-    count: number,
-    tinted: boolean,
-    hue: string,
-    rendering: Rendering,
-  ): InstancedMesh {
+  #object(item: string, mesh: NonNullable<Shown['mesh']>, count: number, tinted: boolean): InstancedMesh {
     const known = this.#objects.get(item);
+    // The last used comes last.
+    this.#objects.delete(item);
     if (known && known.instanceMatrix.count >= count && (known.instanceColor !== null) === tinted) {
-      // The last used comes last.
-      this.#objects.delete(item);
       this.#objects.set(item, known);
       return known;
     }
     const room = 2 ** Math.ceil(Math.log2(Math.max(1, count)));
-    const features = { colors: mesh!.colors !== null, glow: mesh!.glow !== null };
-    const name = JSON.stringify([surface, features]);
-    let material = this.#materials.get(name);
-    if (!material) this.#materials.set(name, (material = growthMaterial(rendering, surface, features, hue)));
-    const object = new InstancedMesh(known?.geometry ?? meshGeometry(mesh!), material, room);
+    const object = new InstancedMesh(known?.geometry ?? meshGeometry(mesh), undefined, room);
     if (tinted) object.instanceColor = new InstancedBufferAttribute(new Float32Array(3 * room), 3);
-    object.castShadow = object.receiveShadow = rendering.quality !== 'draft' && !rendering.ghost;
     // The whole growth is in the picture or not: copies are not asked one by one.
     object.frustumCulled = false;
+    object.layers.enable(COPIES_LAYER);
     if (known) {
       this.group.remove(known);
       known.dispose();
@@ -93,10 +99,24 @@ export class CopySet {
     return object;
   }
 
+  /** A material for what is drawn so: kept, since resting and moving pictures take turns. */
+  #material({ mesh, surface }: Shown, hue: string, rendering: Rendering): Material {
+    const features = { colors: mesh!.colors !== null, glow: mesh!.glow !== null };
+    const name = JSON.stringify([rendering.quality === 'draft', rendering.ghost, hue, surface, features]);
+    const material = this.#materials.get(name) ?? growthMaterial(rendering, surface, features, hue);
+    this.#materials.delete(name);
+    this.#materials.set(name, material);
+    return material;
+  }
+
   #put(used: ReadonlySet<string>): void {
     let spare = 0;
+    const inUse = new Set<Material>();
     for (const [item, object] of [...this.#objects].reverse()) {
-      if (used.has(item)) continue;
+      if (used.has(item)) {
+        inUse.add(object.material as Material);
+        continue;
+      }
       object.visible = false;
       spare += object.geometry.getAttribute('position').count;
       if (spare <= SPARE) continue;
@@ -104,6 +124,11 @@ export class CopySet {
       object.geometry.dispose();
       object.dispose();
       this.#objects.delete(item);
+    }
+    const others = [...this.#materials].filter(([, material]) => !inUse.has(material));
+    for (const [name, material] of others.slice(0, -SPARE_MATERIALS)) {
+      material.dispose();
+      this.#materials.delete(name);
     }
   }
 }

@@ -5,16 +5,20 @@ export interface Rendering {
   quality: 'draft' | 'standard' | 'fine';
   /** Drawn faintly, as another frame: before the present one or after it. */
   ghost?: 'before' | 'after';
+  /** The part of the copies that is drawn, as shares of each item's; all of them where it is left out. */
+  copies?: { from: number; to: number };
+  /** Nothing moves: a draft is drawn as finely as the screen shows it. */
+  rest?: boolean;
 }
 
 /**
  * Pixels drawn for each pixel shown, along one side: fine pictures are drawn larger and brought down, drafts smaller where
  * the processor has to draw them.
  */
-export const pixelRatioOf = ({ quality }: Rendering, device: number): number =>
+export const pixelRatioOf = ({ quality, rest }: Rendering, device: number): number =>
   quality === 'fine'
     ? Math.max(2, device)
-    : quality === 'standard'
+    : quality === 'standard' || rest
       ? device
       : Math.min(drawnBySoftware() ? 0.66 : 1, device);
 

@@ -27,7 +27,7 @@ import { FAR, NEAR, type Scene, type Surface, type TrailTarget, type Vec3 } from
 import { type OnScreen } from '@/state/results';
 import { type Eye, type Look } from '@/state/view';
 import { type Shown } from '@/worker/protocol';
-import { CopySet } from './copySet';
+import { COPIES_LAYER, CopySet } from './copySet';
 import { meshGeometry } from './geometry';
 import { growthMaterial } from './material';
 import { type Rendering } from './rendering';
@@ -113,6 +113,17 @@ export class Rig {
     renderer.render(this.three, camera);
   }
 
+  /** Draws another part of the copies into the picture that was drawn last. */
+  add(renderer: WebGLRenderer, camera: PerspectiveCamera, part: { from: number; to: number }): void {
+    for (const entry of this.#entries.values()) entry.showCopies(part);
+    const seen = camera.layers.mask;
+    camera.layers.set(COPIES_LAYER);
+    renderer.autoClear = false;
+    renderer.render(this.three, camera);
+    renderer.autoClear = true;
+    camera.layers.mask = seen;
+  }
+
   /** Smallest sphere about everything that is shown, one of a metre and a half where nothing is. */
   get bounds(): Sphere {
     return this.#bounds.clone();
@@ -123,6 +134,8 @@ export class Rig {
     const skins = new Map<Object3D, Entry>();
     for (const entry of this.#entries.values()) {
       if (entry.ghost) continue;
+      // A picture may show a part of them only, and be made up of several.
+      entry.showCopies();
       entry.group.traverseVisible((object) => {
         // Thick lines are meshes too, and no skin.
         if (object instanceof Mesh && !(object instanceof LineSegments2)) skins.set(object, entry);
@@ -167,7 +180,10 @@ class Entry {
   readonly #parts = new Group();
   readonly #copies = new CopySet();
   #growth: OnScreen | null = null;
+  #shape = '';
   #drawnAs = '';
+  #rendering: Rendering = { quality: 'draft' };
+  #copied = false;
   #ghost = false;
 
   constructor() {
@@ -175,32 +191,36 @@ class Entry {
   }
 
   show(growth: OnScreen, look: Look, overlay: boolean, rendering: Rendering): void {
-    const parts = partsOf(growth, look, overlay, rendering);
-    const copied = look === 'finished';
     this.#ghost = rendering.ghost !== undefined;
-    const drawnAs = JSON.stringify([
-      look,
-      rendering.quality,
-      rendering.ghost,
-      growth.hue,
-      growth.shown.surface,
-      parts.map(({ kind }) => kind),
-    ]);
-    if (this.#growth === growth && this.#drawnAs === drawnAs) return;
-    if (copied) this.#copies.show(growth, rendering);
+    this.#rendering = rendering;
+    this.#copied = look === 'finished';
+    if (this.#copied) this.#copies.show(growth, rendering);
     else this.#copies.hide();
+    const parts = partsOf(growth, look, overlay, rendering);
+    const shape = JSON.stringify([look, rendering.ghost, parts.map(({ kind }) => kind)]);
+    const drawnAs = JSON.stringify([shape, rendering.quality, growth.hue, growth.shown.surface]);
+    const [same, kept] = [this.#growth === growth, this.#shape === shape];
+    if (same && this.#drawnAs === drawnAs) return;
+    const objects = [...this.#parts.children] as Drawn[];
     if (this.#drawnAs === drawnAs) {
       parts.forEach((part, i) => {
-        const object = this.#parts.children[i] as Drawn;
-        object.geometry.dispose();
-        object.geometry = part.geometry();
+        objects[i].geometry.dispose();
+        objects[i].geometry = part.geometry();
       });
     } else {
-      this.#clear();
-      for (const part of parts) this.#parts.add(part.make(part.geometry()));
+      // Drawn in another way, what has been handed to the graphics can stay there.
+      const geometries = same && kept ? objects.map(({ geometry }) => geometry) : null;
+      this.#clear(geometries === null);
+      parts.forEach((part, i) => this.#parts.add(part.make(geometries?.[i] ?? part.geometry())));
     }
     this.#growth = growth;
+    this.#shape = shape;
     this.#drawnAs = drawnAs;
+  }
+
+  /** Shows another part of the copies, or all of them. */
+  showCopies(part?: { from: number; to: number }): void {
+    if (this.#growth && this.#copied) this.#copies.show(this.#growth, { ...this.#rendering, copies: part });
   }
 
   /** Whether it is another frame's. */
@@ -250,9 +270,9 @@ class Entry {
     this.#copies.dispose();
   }
 
-  #clear(): void {
+  #clear(geometries = true): void {
     for (const object of this.#parts.children as Drawn[]) {
-      object.geometry.dispose();
+      if (geometries) object.geometry.dispose();
       object.material.dispose();
     }
     this.#parts.clear();

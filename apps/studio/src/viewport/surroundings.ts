@@ -9,6 +9,7 @@ import {
   Group,
   HemisphereLight,
   Mesh,
+  MeshBasicMaterial,
   MeshLambertMaterial,
   MeshStandardMaterial,
   Points,
@@ -19,6 +20,7 @@ import {
   Vector3,
 } from 'three';
 import { random, type Scene } from '@uvrex/core';
+import { COPIES_LAYER } from './copySet';
 import { type Rendering } from './rendering';
 
 const MOTES = 420;
@@ -30,6 +32,8 @@ export class Surroundings {
   readonly group = new Group();
   readonly #sky: Mesh<BufferGeometry, ShaderMaterial>;
   readonly #ground: Mesh<CircleGeometry, MeshLambertMaterial | MeshStandardMaterial>;
+  /** The ground without colour: it only hides. */
+  readonly #floor: Mesh<CircleGeometry, MeshBasicMaterial>;
   readonly #key = new DirectionalLight();
   readonly #back = new DirectionalLight();
   readonly #fill = new HemisphereLight();
@@ -43,6 +47,7 @@ export class Surroundings {
     this.#sky = skyMesh();
     this.#ground = new Mesh(new CircleGeometry(GROUND_RADIUS, 72).rotateX(-Math.PI / 2), new MeshLambertMaterial());
     this.#ground.receiveShadow = true;
+    this.#floor = new Mesh(this.#ground.geometry, new MeshBasicMaterial({ colorWrite: false }));
     this.#motes = motePoints();
     this.#key.castShadow = true;
     this.group.add(
@@ -55,6 +60,11 @@ export class Surroundings {
       this.#fill,
       this.#motes,
     );
+    // Where the rest of the copies is added to a picture, they stand in the same light, and behind the ground as before.
+    for (const light of [this.#key, this.#back, this.#fill]) light.layers.enable(COPIES_LAYER);
+    this.#floor.layers.set(COPIES_LAYER);
+    this.#floor.renderOrder = -5;
+    this.group.add(this.#floor);
     three.add(this.group);
   }
 
@@ -68,7 +78,7 @@ export class Surroundings {
     const far = haze > 0 ? 4 + 26 * (1 - haze) ** 2 : 1e6;
     this.three.fog = haze > 0 ? new Fog(low.clone().lerp(high, 0.42), far * 0.25, far) : null;
 
-    this.#ground.visible = ground;
+    this.#ground.visible = this.#floor.visible = ground;
     const floor = low.clone().lerp(high, 0.5);
     const wantsStandard = rendering.quality !== 'draft';
     if (wantsStandard !== this.#ground.material instanceof MeshStandardMaterial) {
@@ -137,7 +147,7 @@ export class Surroundings {
   }
 
   dispose(): void {
-    for (const mesh of [this.#sky, this.#ground, this.#motes]) {
+    for (const mesh of [this.#sky, this.#ground, this.#floor, this.#motes]) {
       mesh.geometry.dispose();
       mesh.material.dispose();
     }
