@@ -4,7 +4,8 @@ import { setPictureTaker } from '@/state/autosave';
 import { useDocument } from '@/state/document';
 import { pictureOf, useResults } from '@/state/results';
 import { setView, useView } from '@/state/view';
-import { automatic, type Costs, shareAtOnce } from './pace';
+import { Cover } from './cover';
+import { automatic, type Costs, sharingOf } from './pace';
 import { useProjection } from './projection';
 import { drawnBySoftware, pixelRatioOf, prepareRenderer, type Rendering } from './rendering';
 import { aim, type Picture, Rig } from './rig';
@@ -18,6 +19,7 @@ export class Stage {
   readonly #renderer: WebGLRenderer;
   readonly #camera = new PerspectiveCamera(36);
   readonly #rig = new Rig();
+  readonly #cover = new Cover();
   readonly #orbit: OrbitControls;
   readonly #stops: (() => void)[];
   readonly #pictures: ((blob: Blob | null) => void)[] = [];
@@ -87,6 +89,7 @@ export class Stage {
     cancelAnimationFrame(this.#asked);
     for (const stop of this.#stops) stop();
     setPictureTaker(null);
+    this.#cover.take();
     this.#orbit.dispose();
     this.#rig.dispose();
     this.#renderer.dispose();
@@ -183,9 +186,17 @@ export class Stage {
       quality: quality === 'auto' ? automatic(drawnBySoftware(), rest, this.#costs, faces) : quality,
       rest,
     };
-    // The processor draws a fair sample of many copies at once, and the others when there is time.
-    const share = rendering.quality === 'draft' && drawnBySoftware() ? shareAtOnce(onScreen) : 1;
-    if (share < 1) rendering.copies = { from: 0, to: share };
+    // Many copies the processor draws by stand-ins while things move, and bit by bit when there is time.
+    const { share, light } =
+      rendering.quality === 'draft' && drawnBySoftware() ? sharingOf(onScreen) : { share: 1, light: 0 };
+    const inBits = rest && share < 1;
+    if (inBits) {
+      rendering.copies = { from: 0, to: share };
+      this.#cover.put(this.canvas);
+    } else {
+      this.#cover.take();
+      if (share < 1) rendering.light = light;
+    }
     const renderer = this.#renderer;
     const ratio = pixelRatioOf(rendering, window.devicePixelRatio);
     if (renderer.getPixelRatio() !== ratio) renderer.setPixelRatio(ratio);
@@ -207,8 +218,8 @@ export class Stage {
       drawn: drawn + 1,
       hit: (ray) => this.#rig.hit(ray),
     }));
-    if (rest && share < 1) this.#copied = { to: share, share };
-    this.#drawn(rest ? share : 1);
+    if (inBits) this.#copied = { to: share, share };
+    this.#drawn(inBits ? share : 1);
   }
 
   /** Adds as many copies to the picture as are drawn at a time. */
@@ -224,6 +235,7 @@ export class Stage {
   #drawn(complete: number): void {
     if (useProjection.getState().complete !== complete) useProjection.setState({ complete });
     this.canvas.dataset.complete = String(Math.floor(100 * complete));
+    this.#cover.fade(complete);
     if (complete < 1) this.#ask();
     else this.#hand();
   }

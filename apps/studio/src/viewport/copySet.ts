@@ -1,12 +1,24 @@
-import { Group, InstancedBufferAttribute, InstancedMesh, type Material } from 'three';
+import {
+  type BufferGeometry,
+  Group,
+  InstancedBufferAttribute,
+  InstancedMesh,
+  type Material,
+  type Points,
+  type PointsMaterial,
+} from 'three';
+import { type Drawable, lightened } from '@uvrex/core';
 import { type OnScreen } from '@/state/results';
 import { type Shown } from '@/worker/protocol';
 import { meshGeometry } from './geometry';
 import { growthMaterial } from './material';
 import { type Rendering } from './rendering';
+import { specksOf } from './specks';
 
 /** Vertices of items that are not in the picture which are kept all the same: copies in time come back to them. */
 const SPARE = 2_000_000;
+/** Stand-ins kept. */
+const LIGHT_KEPT = 2000;
 /** Materials kept besides those in use. */
 const SPARE_MATERIALS = 24;
 
@@ -28,10 +40,14 @@ export class CopySet {
   readonly group = new Group();
   readonly #objects = new Map<string, InstancedMesh>();
   readonly #materials = new Map<string, Material>();
+  /** By the matrices that they stand for. */
+  readonly #specks = new Map<Float32Array, Points<BufferGeometry, PointsMaterial>>();
+  readonly #light = new Map<string, Drawable | null>();
 
   /** Shows the copies, or the part of them that the rendering says: a fair sample, as they are dealt out evenly. */
   show({ shown, items, hue }: OnScreen, rendering: Rendering): void {
     const used = new Set<string>();
+    const specks = new Set<Float32Array>();
     const { from, to } = rendering.copies ?? { from: 0, to: 1 };
     for (const { item, matrices, tints, ids } of shown.copies) {
       const what = items.get(item);
@@ -39,8 +55,15 @@ export class CopySet {
       const all = matrices.length / 16;
       const [first, end] = [Math.ceil(from * all), Math.ceil(to * all)];
       if (end <= first) continue;
-      used.add(item);
-      const object = this.#object(item, what.mesh, end - first, tints !== null);
+      const mesh = this.#drawable(item, what.mesh, rendering.light);
+      if (!mesh) {
+        specks.add(matrices);
+        this.#sprinkle(what.mesh, { item, matrices, tints, ids }, hue);
+        continue;
+      }
+      const name = mesh === what.mesh ? item : `${item} light ${rendering.light}`;
+      used.add(name);
+      const object = this.#object(name, mesh, end - first, tints !== null);
       object.material = this.#material(what, hue, rendering);
       object.castShadow = object.receiveShadow = rendering.quality !== 'draft' && !rendering.ghost;
       object.visible = true;
@@ -58,13 +81,16 @@ export class CopySet {
       object.boundingSphere = null;
     }
     this.#put(used);
+    this.#sweep(specks);
   }
 
   hide(): void {
+    this.#sweep(new Set());
     for (const object of this.#objects.values()) object.visible = false;
   }
 
   dispose(): void {
+    this.#sweep(new Set());
     for (const object of this.#objects.values()) {
       object.geometry.dispose();
       object.dispose();
@@ -73,6 +99,36 @@ export class CopySet {
     this.#objects.clear();
     this.#materials.clear();
     this.group.clear();
+  }
+
+  /** What is drawn for an item; null where it has no stand-in that is light enough. */
+  #drawable(item: string, mesh: NonNullable<Shown['mesh']>, light: number | undefined): Drawable | null {
+    if (light === undefined) return mesh;
+    const name = `${item} ${light}`;
+    let made = this.#light.get(name);
+    if (made === undefined) {
+      if (this.#light.size >= LIGHT_KEPT) this.#light.clear();
+      this.#light.set(name, (made = lightened(mesh, light)));
+    }
+    return made;
+  }
+
+  #sprinkle(mesh: NonNullable<Shown['mesh']>, copies: Shown['copies'][number], hue: string): void {
+    if (this.#specks.has(copies.matrices)) return;
+    const points = specksOf(mesh, copies, hue);
+    this.#specks.set(copies.matrices, points);
+    this.group.add(points);
+  }
+
+  /** Takes away the specks of all but some copies. */
+  #sweep(kept: ReadonlySet<Float32Array>): void {
+    for (const [matrices, points] of this.#specks) {
+      if (kept.has(matrices)) continue;
+      this.group.remove(points);
+      points.geometry.dispose();
+      points.material.dispose();
+      this.#specks.delete(matrices);
+    }
   }
 
   /** An item's object, with room for so many copies: made in doubling steps, so that it seldom changes. */

@@ -1,5 +1,5 @@
 import { type OnScreen } from '@/state/results';
-import { automatic, shareAtOnce } from './pace';
+import { automatic, sharingOf } from './pace';
 
 test('a graphics card draws finely at rest and with shadows while things move, whatever there is', () => {
   expect(automatic(false, true, {}, 5e6)).toBe('fine');
@@ -28,9 +28,12 @@ test('few copies are drawn at once, of many a share that keeps the work the same
         items: new Map([['cube', { mesh: { positions: new Float32Array(72), indices: new Uint32Array(36) } }]]),
       },
     ] as unknown as OnScreen[];
-  expect(shareAtOnce(growths(100))).toBe(1);
-  expect(shareAtOnce([])).toBe(1);
-  const [some, more] = [shareAtOnce(growths(50_000)), shareAtOnce(growths(100_000))];
-  expect(some).toBeLessThan(0.1);
-  expect(more * 100_000).toBeCloseTo(some * 50_000, 6);
+  expect(sharingOf(growths(100)).share).toBe(1);
+  expect(sharingOf([]).share).toBe(1);
+  const [some, more] = [sharingOf(growths(50_000)), sharingOf(growths(100_000))];
+  expect(some.share).toBeLessThan(0.1);
+  expect(more.share * 100_000).toBeCloseTo(some.share * 50_000, 6);
+  // Stand-ins for all of them are no more work, and are not remade whenever a copy more or less is there.
+  expect(sharingOf(growths(1000)).light * 1000).toBeLessThanOrEqual(some.share * 50_000 * 36);
+  expect(sharingOf(growths(1000)).light).toBe(sharingOf(growths(1010)).light);
 });

@@ -26,13 +26,25 @@ export function automatic(software: boolean, rest: boolean, costs: Costs, faces:
   return !slow('fine') ? 'fine' : !slow('standard') ? 'standard' : 'draft';
 }
 
-/** The share of all copies that the processor draws at once. */
-export function shareAtOnce(growths: readonly Pick<OnScreen, 'shown' | 'items'>[]): number {
-  let load = 0;
+/** How the processor draws many copies. */
+export interface Sharing {
+  /** The share of them that it draws at once. */
+  share: number;
+  /** Vertices and faces that each of them can have for all to be drawn at once, in steps of √2. */
+  light: number;
+}
+
+export function sharingOf(growths: readonly Pick<OnScreen, 'shown' | 'items'>[]): Sharing {
+  let [load, copies] = [0, 0];
   for (const { shown, items } of growths)
     for (const { item, ids } of shown.copies) {
       const mesh = items.get(item)?.mesh;
-      if (mesh) load += (ids.length * (mesh.positions.length + mesh.indices.length)) / 3;
+      if (!mesh) continue;
+      copies += ids.length;
+      load += (ids.length * (mesh.positions.length + mesh.indices.length)) / 3;
     }
-  return Math.min(1, AT_ONCE / Math.max(1, load));
+  return {
+    share: Math.min(1, AT_ONCE / Math.max(1, load)),
+    light: Math.round(2 ** (Math.floor(2 * Math.log2(AT_ONCE / Math.max(1, copies))) / 2)),
+  };
 }

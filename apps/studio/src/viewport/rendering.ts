@@ -7,6 +7,8 @@ export interface Rendering {
   ghost?: 'before' | 'after';
   /** The part of the copies that is drawn, as shares of each item's; all of them where it is left out. */
   copies?: { from: number; to: number };
+  /** The most vertices and faces of a copy: those with more are drawn by stand-ins. */
+  light?: number;
   /** Nothing moves: a draft is drawn as finely as the screen shows it. */
   rest?: boolean;
 }
