@@ -149,7 +149,7 @@ describe('chains of published sizes', () => {
       const line = newStep('line', { fromX: 0, fromY: 0, toX: 4.5 * pitch, toY: 0, points: 20 });
       const arc = newStep('arc', { radius: 12 * pitch, sweep: 22, points: 200 });
       for (const path of [line, arc]) {
-        const fit = await fitOf(await chain(path, { rest: 'leave', laid: 'now' }, { standard, wire: 0.01 }));
+        const fit = await fitOf(await chain(path, {}, { standard, wire: 0.01 }));
         expect(fit.length).toBeGreaterThanOrEqual(3);
         for (const { gap } of fit) {
           // They touch; what single precision and the facets of 32 sides leave is below a four-hundredth of the wire.

@@ -1,7 +1,7 @@
 import { newGrowth, newScene, newStep } from '../scene/make';
 import { type ParamValue } from '../scene/schema';
 import { type Cycle } from '../time/track';
-import { periodOf } from './period';
+import { keepsCourse, periodOf } from './period';
 import { planOf } from './plan';
 
 const track = (length: number, cycle: Cycle = 'repeat', end = 1): ParamValue => ({
@@ -34,4 +34,20 @@ test('what does not come back, or changes by itself, is not known', () => {
 
 test('what a growth refers to counts too', () => {
   expect(period(['a', { growth: 'b' }, 'shared'], ['b', { toX: track(10) }, 'line'])).toBe(10);
+});
+
+test('paths keep their course while they grow, and not where what makes or shapes them moves', () => {
+  const keeps = (steps: ReturnType<typeof newStep>[], others: ReturnType<typeof newGrowth>[] = []): boolean => {
+    const scene = newScene('Reef');
+    const place = newStep('along');
+    scene.growths = [newGrowth('Stem', 0, [...steps, place]), ...others];
+    return keepsCourse(planOf(scene), scene.growths[0], place);
+  };
+  expect(keeps([newStep('line'), newStep('grow', { to: track(12) })])).toBe(true);
+  expect(keeps([newStep('line', { toX: track(12) }), newStep('grow')])).toBe(false);
+  expect(keeps([newStep('line'), newStep('noise')])).toBe(false);
+  expect(keeps([newStep('line'), { ...newStep('noise'), on: false }])).toBe(true);
+  const other = (params: Record<string, ParamValue>) => ({ ...newGrowth('b', 1, [newStep('line', params)]), id: 'b' });
+  expect(keeps([newStep('shared', { growth: 'b' })], [other({})])).toBe(true);
+  expect(keeps([newStep('shared', { growth: 'b' })], [other({ toX: track(12) })])).toBe(false);
 });

@@ -1,4 +1,4 @@
-import { baseOf, isFormula, isTrack } from '../scene/schema';
+import { baseOf, type Growth, isFormula, isTrack, type Step } from '../scene/schema';
 import { type StepDeclaration } from '../steps/declare';
 import { stepOf } from '../steps/index';
 import { type Track } from '../time/track';
@@ -17,21 +17,36 @@ export function periodOf(plan: Plan, id: string): number {
   if (!growth || plan.circles.has(id)) return 0;
   let period = 1;
   const take = (length: number): void => {
-    period = period === 0 || length === 0 ? 0 : (period * length) / greatestCommon(period, length);
+    period = leastCommon(period, length);
     if (period > LONGEST) period = 0;
   };
-  for (const step of growth.steps) {
-    const declaration = step.on ? stepOf(step.kind) : undefined;
-    if (!declaration) continue;
-    if (mayChange(declaration)) return 0;
-    for (const value of Object.values(step.params)) {
-      const base = baseOf(value);
-      if (isFormula(base)) return 0;
-      if (isTrack(base)) take(lengthOf(base));
-    }
-  }
+  for (const step of growth.steps) take(periodOfStep(step));
   for (const other of references(growth)) take(periodOf(plan, other));
   return period;
+}
+
+/** The same of one step, what it refers to left aside. */
+function periodOfStep(step: Step): number {
+  const declaration = step.on ? stepOf(step.kind) : undefined;
+  if (!declaration) return 1;
+  if (mayChange(declaration)) return 0;
+  let period = 1;
+  for (const value of Object.values(step.params)) {
+    const base = baseOf(value);
+    if (isFormula(base)) return 0;
+    if (isTrack(base)) period = leastCommon(period, lengthOf(base));
+  }
+  return period;
+}
+
+/** Whether the paths that a step of a growth gets have the same course at all frames, however much of them has grown. */
+export function keepsCourse(plan: Plan, growth: Growth, step: Step): boolean {
+  const before = growth.steps.slice(0, growth.steps.indexOf(step)).filter(({ on, kind }) => {
+    const family = stepOf(kind)?.family;
+    return on && (family === 'start' || family === 'shape');
+  });
+  const others = references({ ...growth, steps: before });
+  return before.every((entry) => periodOfStep(entry) === 1) && others.every((id) => periodOf(plan, id) === 1);
 }
 
 /** Whether a step's result may depend on the frame beyond its parameters. */
@@ -46,4 +61,6 @@ function lengthOf({ keys, before, after }: Track): number {
   return comes && Number.isInteger(length) ? length : 0;
 }
 
+/** 0 where either is. */
+const leastCommon = (a: number, b: number): number => (a === 0 || b === 0 ? 0 : (a * b) / greatestCommon(a, b));
 const greatestCommon = (a: number, b: number): number => (b === 0 ? a : greatestCommon(b, a % b));

@@ -19,7 +19,7 @@ import { stepOf } from '../steps/index';
 import { type Budgets } from './budgets';
 import { type FormCache } from './cache';
 import { digest } from './digest';
-import { periodOf } from './period';
+import { keepsCourse, periodOf } from './period';
 import { type Plan, referencedBy } from './plan';
 import { assetBytes, guideOf, guidesOf, otherForm, tipPlaces } from './reach';
 import { type GrowthResult, type Notice, type Surroundings, type Wanted } from './results';
@@ -208,6 +208,7 @@ export class Run {
       if (other) others.set(id, other);
     }
     const referred = [...others.values()].map(({ key }) => key);
+    const steady = declaration.family === 'place' && keepsCourse(this.plan, growth, step);
     const key = digest(
       JSON.stringify([
         step.kind,
@@ -218,6 +219,7 @@ export class Run {
           : [],
         Object.values(step.params).map((value) => (isVaried(value) ? value.vary : 0)),
         guidesOf(declaration, params, scene),
+        steady,
         referred,
         result.key,
       ]),
@@ -261,6 +263,7 @@ export class Run {
     seed: number,
     others: ReadonlyMap<string, GrowthResult>,
   ): StepContext {
+    const { plan } = this;
     return {
       frame: moment.frame - growth.shift,
       sceneFrame: moment.frame,
@@ -268,6 +271,9 @@ export class Run {
       range: this.scene.range,
       seed,
       wants,
+      get steady() {
+        return keepsCourse(plan, growth, step);
+      },
       claim: (kind, amount, lower) => this.#claim(kind, amount, lower),
       numberAt: (param, at) => {
         const base = baseOf(step.params[param]);

@@ -147,6 +147,8 @@ export interface StepContext {
   seed: number;
   /** What later steps of the growth want. */
   wants: Wants;
+  /** Whether the paths that come in have the same course at all frames, however much of them has grown. Steps that place may ask. */
+  readonly steady: boolean;
   /** Announces what is about to be made, and throws a Problem when it would pass a budget. */
   claim(kind: 'points' | 'faces' | 'copies', amount: number, lower: string): void;
   /** One of this step's numbers at another frame of this growth: for what runs staggered. */

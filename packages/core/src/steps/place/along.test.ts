@@ -445,6 +445,20 @@ describe('the path under the copies', () => {
     });
   });
 
+  test('left to itself it is exact on a path that keeps its course while it grows, and at rest on one that moves', async () => {
+    const arc = newStep('arc', { radius: 0.8, sweep: 200, points: 120 });
+    const grow = newStep('grow', { to: grows });
+    const same = async (path: Step[], laid: string, frame: number): Promise<void> => {
+      const [own, said] = [await placed(path, {}, undefined, frame), await placed(path, { laid }, undefined, frame)];
+      expect(own.copies!.positions).toEqual(said.copies!.positions);
+    };
+    await same([arc, grow], 'now', 60);
+    await same([arc, newStep('noise', { amount: 0.1, evolve: 1 }), grow], 'rest', 60);
+    await same([{ ...arc, params: { ...arc.params, radius: { formula: '0.8 + frame / 1000' } } }], 'rest', 60);
+    const [now, rest] = [await placed([arc], { laid: 'now' }), await placed([arc], { laid: 'rest' })];
+    expect(now.copies!.positions).not.toEqual(rest.copies!.positions);
+  });
+
   test('laid round bends by straight distances, places stay where they are as the path grows and is eaten', async () => {
     const bend = newStep('arc', { radius: 0.8, sweep: 200, points: 120 });
     const exact = { turns: '0, 90', laid: 'now', rest: 'leave' };
@@ -464,27 +478,35 @@ describe('the path under the copies', () => {
   });
 
   test('blended into another shape it carries them along: none is added, dropped, or jumps', async () => {
-    const blended = async (amount: number): Promise<Copies> => {
-      const scene = sceneOf([
-        line(3),
-        newStep('blend', { growth: 'goal', amount }),
-        newStep('along', { growth: 'item', settle: 0, turns: '0, 90' }),
-      ]);
-      scene.growths.push(
-        {
-          ...newGrowth('Goal', 2, [newStep('arc', { radius: 1, sweep: 200, points: 60 })]),
-          id: 'goal',
-          visible: false,
-        },
-        item([link()]),
-      );
-      const { growths } = await testEvaluator().evaluate(scene, 1);
+    const amount: ParamValue = {
+      keys: [
+        { frame: 1, value: 0, ease: 'linear' },
+        { frame: 51, value: 1, ease: 'linear' },
+      ],
+      before: 'hold',
+      after: 'hold',
+    };
+    const scene = sceneOf([
+      line(3),
+      newStep('blend', { growth: 'goal', amount }),
+      newStep('along', { growth: 'item', settle: 0, turns: '0, 90' }),
+    ]);
+    scene.growths.push(
+      {
+        ...newGrowth('Goal', 2, [newStep('arc', { radius: 1, sweep: 200, points: 60 })]),
+        id: 'goal',
+        visible: false,
+      },
+      item([link()]),
+    );
+    const blended = async (frame: number): Promise<Copies> => {
+      const { growths } = await testEvaluator().evaluate(scene, frame);
       expect(growths[0].notices).toEqual([]);
       return growths[0].form!.copies!;
     };
-    let before = await blended(0);
-    for (let amount = 0.02; amount <= 1; amount += 0.02) {
-      const now = await blended(amount);
+    let before = await blended(1);
+    for (let frame = 2; frame <= 51; frame++) {
+      const now = await blended(frame);
       expect(now.ids).toEqual(before.ids);
       now.ids.forEach((_, k) => expect(distance(at(now.positions, k), at(before.positions, k))).toBeLessThan(0.1));
       before = now;

@@ -77,12 +77,13 @@ export const along = defineStep({
     laid: {
       type: 'choice',
       label: 'Laid out on',
-      help: 'The length that the path had when it was made, so that no copy jumps while noise or a blend moves it; or its length at each frame, so that the spacing stays exact; by the item with the remainder left, rigid pieces then touch round bends too.',
+      help: 'The length that the path had when it was made, so that no copy jumps while noise or a blend moves it; or its length at each frame, so that the spacing stays exact; by the item with the remainder left, rigid pieces then touch round bends too. Left to itself, it is exact on paths that keep their course, and at rest on those that move.',
       options: [
+        { value: 'auto', label: 'What suits its path' },
         { value: 'rest', label: 'Its length at rest' },
         { value: 'now', label: 'Its length now' },
       ],
-      default: 'rest',
+      default: 'auto',
       shown: (p) => p.by !== 'points',
     },
     whorl: {

@@ -33,6 +33,7 @@ export async function seatsAlong(
   context: StepContext,
 ): Promise<Seats> {
   const turns = turnPattern(p.turns);
+  const laid = p.laid !== 'auto' ? p.laid : context.steady ? 'now' : 'rest';
   const fits = items.shapes.map((shape) => fitOf(shape, p.forward));
   const longest = Math.max(...fits.map(({ length }) => length));
   const pitch = p.by === 'distance' ? p.distance : longest * p.size + p.gap;
@@ -58,7 +59,7 @@ export async function seatsAlong(
     if (b - a < 2) continue;
     const closed = paths.closed[path] === 1;
     const whole = paths.whole[path];
-    const rest = p.laid === 'rest' ? restLength(paths, b - 1, whole) : whole;
+    const rest = laid === 'rest' ? restLength(paths, b - 1, whole) : whole;
     const arcs = arcLengths(paths.positions, a, b, closed);
     const from = paths.cutFrom[path];
     const visible = totalLength(arcs);
@@ -85,7 +86,7 @@ export async function seatsAlong(
           });
     // Laid out at rest, places go along with what bends or stretches the path.
     if (p.by !== 'points') slots.at.forEach((s, k) => (slots.at[k] = (s * whole) / rest));
-    if (p.by === 'item' && p.laid === 'now' && p.rest === 'leave' && !closed)
+    if (p.by === 'item' && laid === 'now' && p.rest === 'leave' && !closed)
       slots.at = alongChords(paths, path, slots.at, hang) ?? slots.at;
     const n = slots.at.length;
     context.claim('copies', seats.count + n * p.whorl, 'Count, or raise the spacing');
