@@ -83,6 +83,23 @@ describe('GLB', () => {
     expect(nodes.map((node) => node.getScale()[0])).toEqual([0.5, 1]);
   });
 
+  test('tinted copies share their geometry, each under a material of its tint, and pass the validator', async () => {
+    const part = await beads();
+    part.copies!.tints = Float32Array.from([0, 0, 0, 0.5, 0.25, 1, 1, 1, 1]);
+    const bytes = await glbBytes([part], 'Reef');
+    const report = await validateBytes(bytes);
+    expect(report.issues.messages.filter(({ severity }) => severity <= 1)).toEqual([]);
+    const root = (await new WebIO().readBinary(bytes)).getRoot();
+    const shown = root.listNodes().filter((node) => node.getMesh());
+    const primitives = shown.map((node) => node.getMesh()!.listPrimitives()[0]);
+    expect(primitives.map((primitive) => primitive.getMaterial()!.getBaseColorFactor())).toEqual([
+      [0.5, 0.25, 1, 1],
+      [1, 1, 1, 1],
+    ]);
+    expect(primitives[0].getAttribute('POSITION')).toBe(primitives[1].getAttribute('POSITION'));
+    expect(root.listMaterials()).toHaveLength(2);
+  });
+
   test('read back it holds the same numbers', async () => {
     const part = await tubePart();
     const document = await new WebIO().readBinary(await glbBytes([part], 'Reef'));

@@ -2,6 +2,7 @@ import {
   type Accessor,
   Document,
   type Material,
+  type Mesh as GltfMesh,
   type Node as GltfNode,
   type Primitive,
   WebIO,
@@ -21,7 +22,7 @@ const LINE_STRIP = 3;
 /**
  * Writes binary glTF 2.0 (Khronos Group, ISO/IEC 12113:2022): a node and mesh for each part, colours as linear vertex
  * colours; the light of glowing tips is not part of the base specification's vertex data and is left out. Copies
- * are nodes that share their item's mesh. Paths become line strips where a part has neither.
+ * are nodes that share their item's mesh, one for each tint. Paths become line strips where a part has neither.
  */
 export async function glbBytes(parts: readonly DressedPart[], sceneName: string): Promise<Uint8Array> {
   const document = new Document();
@@ -50,17 +51,31 @@ export async function glbBytes(parts: readonly DressedPart[], sceneName: string)
     return primitive;
   };
   /** A node for each copy, all of one item on one mesh. */
-  const addCopies = (parent: GltfNode, name: string, { items, item, positions, turns, sizes }: Copies): void => {
-    const meshes = items.map(({ mesh, surface }, i) =>
-      mesh.indices.length > 0
-        ? document.createMesh(`${name} item ${i + 1}`).addPrimitive(primitiveOf(`${name} item ${i + 1}`, mesh, surface))
-        : null,
+  const addCopies = (parent: GltfNode, name: string, { items, item, positions, turns, sizes, tints }: Copies): void => {
+    const plain = items.map(({ mesh, surface }, i) =>
+      mesh.indices.length > 0 ? primitiveOf(`${name} item ${i + 1}`, mesh, surface) : null,
     );
+    const meshes = new Map<string, GltfMesh>();
+    /** An item in a tint: the same geometry, under a material whose colour multiplies the vertices'. */
+    const meshOf = (i: number, tint: readonly number[]): GltfMesh | null => {
+      const primitive = plain[i];
+      if (!primitive) return null;
+      const key = [i, ...tint].join();
+      let mesh = meshes.get(key);
+      if (!mesh) {
+        const title = `${name} item ${i + 1}${tint.every((x) => x === 1) ? '' : ` tint ${meshes.size + 1}`}`;
+        const tinted = primitive.clone().setMaterial(primitive.getMaterial()!.clone().setName(title));
+        tinted.getMaterial()!.setBaseColorFactor([tint[0], tint[1], tint[2], 1]);
+        meshes.set(key, (mesh = document.createMesh(title).addPrimitive(tinted)));
+      }
+      return mesh;
+    };
     const three = (of: Float32Array, k: number): [number, number, number] => [of[3 * k], of[3 * k + 1], of[3 * k + 2]];
     for (let k = 0; k < item.length; k++) {
-      const mesh = meshes[item[k]];
       // A copy that has not come up yet has no size, and a node of none is not sound.
-      if (!mesh || sizes[3 * k] === 0) continue;
+      if (sizes[3 * k] === 0) continue;
+      const mesh = meshOf(item[k], tints ? three(tints, k).map(inSteps) : WHITE);
+      if (!mesh) continue;
       const turn = turns.subarray(4 * k, 4 * k + 4);
       const node = document
         .createNode(`${name} ${k + 1}`)
@@ -70,7 +85,10 @@ export async function glbBytes(parts: readonly DressedPart[], sceneName: string)
         .setScale(three(sizes, k));
       parent.addChild(node);
     }
-    for (const mesh of meshes) if (mesh && mesh.listParents().length < 2) mesh.dispose();
+    for (const primitive of plain) {
+      primitive?.getMaterial()?.dispose();
+      primitive?.dispose();
+    }
   };
 
   for (const { name, mesh, paths, surface, copies } of parts) {
@@ -99,6 +117,11 @@ export async function glbBytes(parts: readonly DressedPart[], sceneName: string)
   if (document.getRoot().listAccessors().length === 0) buffer.dispose();
   return new WebIO().writeBinary(document);
 }
+
+const WHITE = [1, 1, 1];
+
+/** Tints in steps that are not seen, so that like ones share a material. */
+const inSteps = (value: number): number => Math.round(Math.min(1, Math.max(0, value)) * 64) / 64;
 
 const materialOf = (document: Document, name: string, surface: Surface | null): Material =>
   document
