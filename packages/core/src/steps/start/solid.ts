@@ -2,8 +2,9 @@ import { withRiders } from '../../geometry/joinMeshes';
 import { type Mesh } from '../../geometry/mesh';
 import { CHAINS, sizesOf } from '../../surfaces/chains';
 import { type Platonic } from '../../surfaces/solids';
-import { defineStep, type NumberParam, place, type Resolved } from '../declare';
+import { defineStep, type NumberParam, place, type Resolved, type StepContext } from '../declare';
 import { metres } from '../format';
+import { letterParams, letters } from './letters';
 
 const ROUND = ['ball', 'ring', 'cylinder', 'cone'];
 const is =
@@ -30,14 +31,14 @@ export const solid = defineStep({
   family: 'start',
   label: 'Solid',
   icon: 'M10 2.5 16.5 6V14L10 17.5 3.5 14V6ZM3.5 6 10 9.5 16.5 6',
-  help: 'A ball, box, sheet, ring, cylinder, cone, crystal, chain link or one of the five Platonic solids: to be copied along paths, to ride at tips, or to lend its edges.',
+  help: 'A ball, box, sheet, ring, cylinder, cone, crystal, chain link, letters or one of the five Platonic solids: to be copied along paths, to ride at tips, or to lend its edges.',
   takes: [],
   gives: ['mesh'],
   params: {
     which: {
       type: 'choice',
       label: 'Which',
-      help: 'Cylinder, cone, crystal and sheet stand on the ground; the others lie about their middle.',
+      help: 'Cylinder, cone, crystal, sheet and letters stand on the ground; the others lie about their middle.',
       options: [
         { value: 'ball', label: 'Ball' },
         { value: 'box', label: 'Box' },
@@ -47,6 +48,7 @@ export const solid = defineStep({
         { value: 'cone', label: 'Cone' },
         { value: 'crystal', label: 'Crystal' },
         { value: 'link', label: 'Chain link' },
+        { value: 'letters', label: 'Letters' },
         { value: 'tetrahedron', label: 'Tetrahedron' },
         { value: 'octahedron', label: 'Octahedron' },
         { value: 'dodecahedron', label: 'Dodecahedron' },
@@ -58,7 +60,7 @@ export const solid = defineStep({
       'Radius',
       'From its middle to its surface, or to its corners.',
       0.25,
-      (p) => !['box', 'sheet', 'link'].includes(String(p.which)),
+      (p) => !['box', 'sheet', 'link', 'letters'].includes(String(p.which)),
     ),
     standard: {
       type: 'choice',
@@ -76,9 +78,17 @@ export const solid = defineStep({
     ),
     innerLength: length('Inner length', 'Of the opening: a chain is so much longer with each link.', 0.2, ownLink),
     innerWidth: length('Inner width', 'Of the opening.', 0.075, ownLink),
+    text: { ...letterParams.text, shown: is('letters') },
+    font: { ...letterParams.font, shown: is('letters') },
+    spacing: { ...letterParams.spacing, shown: is('letters') },
     width: length('Width', 'From left to right.', 0.5, is('box', 'sheet')),
-    height: length('Height', 'From bottom to top.', 0.5, is('box', 'sheet', 'cylinder', 'cone', 'crystal')),
-    depth: length('Depth', 'From front to back.', 0.5, is('box')),
+    height: length(
+      'Height',
+      'From bottom to top; of letters, of a line.',
+      0.5,
+      is('box', 'sheet', 'cylinder', 'cone', 'crystal', 'letters'),
+    ),
+    depth: length('Depth', 'From front to back.', 0.5, is('box', 'letters')),
     thick: length('Thickness', 'Radius of the ring itself.', 0.06, is('ring')),
     point: {
       type: 'number',
@@ -117,7 +127,7 @@ export const solid = defineStep({
     ...place('at', 'Place', 'Where it stands.', [0, 0, 0]),
   },
   summary: (p) =>
-    `${p.which}, ${metres({ box: p.width, sheet: p.width, link: sizesOf(p.standard, p.wire)?.innerLength ?? p.innerLength }[p.which] ?? p.radius)}`,
+    `${p.which}, ${metres({ box: p.width, sheet: p.width, letters: p.height, link: sizesOf(p.standard, p.wire)?.innerLength ?? p.innerLength }[p.which] ?? p.radius)}`,
   async run(form, p, context) {
     context.claim('points', p.sides * p.sides, 'Sides');
     const { ball, box, crystal, cylinder, link, platonic, sheet, torus } = await import('../../surfaces/solids');
@@ -131,6 +141,7 @@ export const solid = defineStep({
       link: () => link(chain.wire, chain.innerLength, chain.innerWidth, p.sides),
       sheet: () => sheet(p.width, p.height, p.pieces),
       crystal: () => crystal(p.radius, p.height, p.point, p.sides),
+      letters: () => solidLetters(p, context),
     };
     const mesh = await (make[p.which]?.() ?? platonic(p.which as Platonic, p.radius));
     const here = { origin: [p.atX, p.atY, p.atZ], x: [1, 0, 0], y: [0, 1, 0], size: 1 } as const;
@@ -138,3 +149,23 @@ export const solid = defineStep({
     return { ...form, mesh: withRiders(form.mesh, mesh, [here]), pitch };
   },
 });
+
+/** Letters as solids that stand on the ground, their middle over the origin. */
+async function solidLetters(
+  p: { text: string; font: string | null; spacing: number; height: number; depth: number },
+  context: StepContext,
+): Promise<Mesh> {
+  const [{ regionsOf }, { plateOf }] = await Promise.all([
+    import('../../outline/region'),
+    import('../../surfaces/plate'),
+  ]);
+  const flat = (await letters(p, context)).map(({ points }) => points.map((x) => x * p.height));
+  let [left, right, low] = [Infinity, -Infinity, Infinity];
+  for (const points of flat)
+    for (let i = 0; i < points.length; i += 2) {
+      [left, right] = [Math.min(left, points[i]), Math.max(right, points[i])];
+      low = Math.min(low, points[i + 1]);
+    }
+  const plane = { origin: [-(left + right) / 2, -low, 0], x: [1, 0, 0], y: [0, 1, 0] } as const;
+  return plateOf(regionsOf(flat), p.depth, true, plane);
+}

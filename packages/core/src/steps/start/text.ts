@@ -1,7 +1,6 @@
-import { SHIPPED_FONT } from '../../outline/shipped';
-import { Problem } from '../../problem';
 import { defineStep } from '../declare';
 import { metres } from '../format';
+import { letterParams, letters } from './letters';
 import { liesParam } from './lies';
 import { outlinePaths } from './outlinePaths';
 import { startWith } from './startWith';
@@ -15,21 +14,8 @@ export const text = defineStep({
   takes: [],
   gives: ['paths'],
   params: {
-    text: {
-      type: 'text',
-      label: 'Text',
-      help: 'What is set; a line break begins a new line.',
-      default: 'Reef',
-      most: 500,
-    },
-    font: {
-      type: 'asset',
-      kind: 'font',
-      label: 'Font',
-      help: 'A TTF, OTF or WOFF file, or the font that comes with Uvrex.',
-      shipped: [{ value: SHIPPED_FONT, label: 'Bricolage Grotesque' }],
-      default: SHIPPED_FONT,
-    },
+    text: letterParams.text,
+    font: letterParams.font,
     size: {
       type: 'number',
       unit: 'm',
@@ -40,16 +26,7 @@ export const text = defineStep({
       max: 1000,
       slider: [0.05, 4],
     },
-    spacing: {
-      type: 'number',
-      unit: 'share',
-      label: 'Letter space',
-      help: 'Room between letters besides their own, against the size.',
-      default: 0,
-      min: -1,
-      max: 10,
-      slider: [-0.2, 1],
-    },
+    spacing: letterParams.spacing,
     lies: liesParam,
     centre: {
       type: 'toggle',
@@ -60,9 +37,7 @@ export const text = defineStep({
   },
   summary: (p) => `“${p.text.split('\n')[0].slice(0, 24)}”, ${metres(p.size)} high`,
   async run(form, p, context) {
-    if (p.font === null) throw new Problem('No font is chosen.', 'Load a font, or take the one that comes with Uvrex.');
-    const { readFont, textContours } = await import('../../outline/font');
-    const contours = textContours(await readFont(await context.asset(p.font)), p.text, p.spacing);
+    const contours = await letters(p, context);
     return startWith(form, outlinePaths(contours, { scale: p.size, lies: p.lies, centre: p.centre }, context));
   },
 });
