@@ -160,3 +160,40 @@ test('a falloff is moved and keyed in the view, and acts at once; ghosts show th
   await page.getByRole('button', { name: /^Ghosts/ }).click();
   await expect.poll(async () => (await picture(page)).equals(alone)).toBe(false);
 });
+
+test('a guide is made a ball, moved and sized in the view, and a falloff weighs by it; letters are copied', async ({
+  page,
+}) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Guided');
+  await hands.newGrowth('solid');
+  await hands.set('Solid', { Which: 'Letters', Text: 'b', Height: '0.2', Depth: '0.04' });
+  await page.getByRole('button', { name: 'Hide Solid' }).click();
+  await hands.newGrowth('line');
+  await hands.deleteStep('Tube');
+  await hands.deleteStep('Finish');
+  await hands.addStep('Along the paths');
+  await hands.set('Along the paths', { Item: 'Solid', Settle: '0' });
+  await hands.addStep('Falloff');
+  await page.getByRole('button', { name: 'Scene, light and camera' }).click();
+  await page.getByRole('button', { name: '+ Guide' }).click();
+  const guide = page.getByRole('group', { name: 'Guide', exact: true });
+  await guide.getByRole('combobox', { name: 'Kind' }).click();
+  await page.getByRole('option', { name: 'Ball' }).click();
+  await page.getByRole('region', { name: 'Growths' }).getByRole('button', { name: 'Line', exact: true }).click();
+  await hands.set('Falloff', { 'Weighed by': 'A guide', Guide: 'Guide', Size: '300', Softness: '0' });
+  await goTo(page, 144);
+  const before = await picture(page);
+
+  await page.getByRole('button', { name: 'Scene, light and camera' }).click();
+  const radius = guide.getByLabel('Guide Radius', { exact: true });
+  await expect(radius).toHaveValue('0.5');
+  const rim = (await page.getByRole('button', { name: 'Radius of Guide' }).boundingBox())!;
+  await page.mouse.move(rim.x + rim.width / 2, rim.y + rim.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(rim.x + 120, rim.y, { steps: 6 });
+  await page.mouse.up();
+  expect(Number(await radius.inputValue())).toBeGreaterThan(0.6);
+  await page.getByRole('region', { name: 'Growths' }).getByRole('button', { name: 'Line', exact: true }).click();
+  await expect.poll(async () => (await picture(page)).equals(before)).toBe(false);
+});

@@ -1,15 +1,14 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
-import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useState } from 'react';
 import { figure, type Scene, type Vec3 } from '@uvrex/core';
 import { growthIn, useDocument } from '@/state/document';
 import { setView, useView } from '@/state/view';
 import { INK, MONO } from '@/ui/theme';
 import { type FitReport } from '@/worker/protocol';
+import { CheckBar } from './CheckBar';
 import { useOwnEngine } from './ownEngine';
 
 /** Rows of a list that are shown. */
@@ -37,25 +36,12 @@ export function FitCheck() {
       <Box sx={{ color: 'text.secondary', pb: 1 }}>
         The gap between neighbours along each path at this frame, and copies that cut into each other.
       </Box>
-      <Box sx={{ display: 'flex', gap: 1 }}>
-        <Button
-          variant="outlined"
-          color="inherit"
-          disabled={busy !== null}
-          onClick={measure}
-          sx={{ borderColor: INK.line }}
-        >
-          Check the copies
-        </Button>
-        {busy && (
-          <Button color="inherit" onClick={cancel}>
-            Cancel
-          </Button>
-        )}
-      </Box>
-      {busy && (
-        <LinearProgress variant="determinate" value={100 * share} aria-label="Checking the copies" sx={{ mt: 1 }} />
-      )}
+      <CheckBar
+        actions={[{ label: 'Check the copies', run: measure }]}
+        doing={busy && 'Checking the copies'}
+        share={share}
+        cancel={cancel}
+      />
       {current && (
         <Box role="status" data-testid="fit" sx={{ pt: 1 }}>
           {current.reports.length === 0 && 'No growth shows copies at this frame.'}

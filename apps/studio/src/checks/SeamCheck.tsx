@@ -2,11 +2,11 @@
 
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import LinearProgress from '@mui/material/LinearProgress';
 import { useState } from 'react';
 import { CLOSED, figure, type Scene, type Seam } from '@uvrex/core';
 import { edit, growthIn, useDocument } from '@/state/document';
 import { INK, MONO } from '@/ui/theme';
+import { CheckBar } from './CheckBar';
 import { useOwnEngine } from './ownEngine';
 
 /** How the end of the range meets its beginning, by growth; and the shortest range that closes. */
@@ -37,34 +37,14 @@ export function SeamCheck() {
       <Box sx={{ color: 'text.secondary', pb: 1 }}>
         The frame after the last against the first: largest distance, and how the motion differs.
       </Box>
-      <Box sx={{ display: 'flex', gap: 1 }}>
-        <Button
-          variant="outlined"
-          color="inherit"
-          disabled={busy !== null}
-          onClick={() => void measure()}
-          sx={{ borderColor: INK.line }}
-        >
-          Measure
-        </Button>
-        <Button
-          variant="outlined"
-          color="inherit"
-          disabled={busy !== null}
-          onClick={() => void search()}
-          sx={{ borderColor: INK.line }}
-        >
-          Find the shortest loop
-        </Button>
-        {busy && (
-          <Button color="inherit" onClick={cancel}>
-            Cancel
-          </Button>
-        )}
-      </Box>
-      {busy && (
-        <LinearProgress aria-label={busy === 'seam' ? 'Measuring the seam' : 'Looking for a loop'} sx={{ mt: 1 }} />
-      )}
+      <CheckBar
+        actions={[
+          { label: 'Measure', run: () => void measure() },
+          { label: 'Find the shortest loop', run: () => void search() },
+        ]}
+        doing={busy && (busy === 'seam' ? 'Measuring the seam' : 'Looking for a loop')}
+        cancel={cancel}
+      />
       {current && (
         <Box role="status" data-testid="seam" sx={{ pt: 1 }}>
           {current.growths.map(({ id, gap, jolt }) => {
