@@ -10,11 +10,11 @@ export interface Spiral {
 }
 
 /** Arc length up to an angle, metres. */
-export function spiralLength({ a, b }: Spiral, angle: number): number {
-  if (b === 0) return a * angle;
-  const primitive = (r: number): number => (r * Math.sqrt(r * r + b * b) + b * b * Math.asinh(r / b)) / (2 * b);
-  return primitive(a + b * angle) - primitive(a);
-}
+export const spiralLength = ({ a, b }: Spiral, angle: number): number =>
+  b === 0 ? a * angle : lengthTo(a + b * angle, b) - lengthTo(a, b);
+
+/** Arc length up to a radius from where the radius is nothing. */
+const lengthTo = (r: number, b: number): number => (r * Math.sqrt(r * r + b * b) + b * b * Math.asinh(r / b)) / (2 * b);
 
 /** The angle at an arc length, by Newton's method. */
 export function spiralAngle(spiral: Spiral, length: number): number {

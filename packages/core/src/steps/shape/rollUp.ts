@@ -140,7 +140,14 @@ export const rollUp = defineStep({
       both: () => standing((y) => (y >= middle ? above(y) : below(y))),
       middle: () => fromMiddle(half),
     };
-    const lay = lays[p.from]();
+    const laid = lays[p.from]();
+    // Rows share their height, and so do a vertex and the places beside it that its normal is turned by.
+    const known = new Map<number, Planar>();
+    const lay: Lay = (height) => {
+      let planar = known.get(height);
+      if (!planar) known.set(height, (planar = laid(height)));
+      return planar;
+    };
 
     return eachPoint(form, context, ([x, y, z]): Vec3 => {
       const across = x * c - z * s;
