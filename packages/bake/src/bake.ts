@@ -25,11 +25,10 @@ export async function bake(
 
   const threads = Math.min(options.cores ?? availableParallelism(), frames.length);
   const pool = new Piscina<FrameJob, { rows: string[] } | { problem: string; advice: string }>({
-    filename: new URL('./worker.ts', import.meta.url).href,
+    filename: new URL('./thread.mjs', import.meta.url).href,
     workerData: { scene },
     minThreads: threads,
     maxThreads: threads,
-    execArgv: ['--import', 'tsx'],
   });
   try {
     let done = 0;

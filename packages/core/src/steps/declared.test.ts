@@ -1,13 +1,11 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { kindsOf } from '../geometry/form';
 import { newGrowth, newStep } from '../scene/make';
-import { sceneOf, shipForTests, testEvaluator } from '../testing';
+import { sceneOf, testEvaluator } from '../testing';
 import { type StepDeclaration } from './declare';
 import { stepOf, STEPS } from './index';
+import { withFont } from '../../test/paths';
 
-const FONT = join(__dirname, '../../../../examples/assets/bricolage-grotesque-800.woff');
-beforeAll(() => shipForTests(async () => new Uint8Array(readFileSync(FONT))));
+withFont();
 
 /** Parameters that name a growth or a file, which have no default. */
 const filled = ({ params }: StepDeclaration): Record<string, string> =>

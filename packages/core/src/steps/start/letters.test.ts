@@ -1,13 +1,11 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { boundsOf } from '../../geometry/form';
 import { flaws } from '../../geometry/invariants';
 import { areaAndVolume, topology } from '../../geometry/mesh';
 import { newStep } from '../../scene/make';
-import { formOf, sceneOf, shipForTests, testEvaluator } from '../../testing';
+import { formOf, sceneOf, testEvaluator } from '../../testing';
+import { withFont } from '../../../test/paths';
 
-const FONT = join(__dirname, '../../../../../examples/assets/bricolage-grotesque-800.woff');
-beforeAll(() => shipForTests(async () => new Uint8Array(readFileSync(FONT))));
+withFont();
 
 test('solid letters are closed, with a hole through each of R, e and e, and stand on the ground about the middle', async () => {
   const form = await formOf(sceneOf([newStep('solid', { which: 'letters', text: 'Reef', height: 0.4, depth: 0.1 })]));
