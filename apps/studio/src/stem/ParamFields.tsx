@@ -265,64 +265,50 @@ function leafState(raw: ParamValue | undefined, frame: number): LeafState {
   return raw.keys.some((key) => key.frame === frame) ? 'key' : 'animated';
 }
 
-function GrowthField({
-  label,
-  help,
-  own,
-  value,
-  onChange,
-}: {
+interface ReferenceProps {
   label: string;
   help: string;
+  /** The growth whose step it is: nothing refers to itself. */
   own: string;
   value: string | null;
   onChange: (value: string | null) => void;
-}) {
-  const growths = useDocument((state) => state.scene.growths);
-  const options = [
-    { value: '', label: 'None' },
-    ...growths.filter(({ id }) => id !== own).map(({ id, name }) => ({ value: id, label: name })),
-  ];
+}
+
+/** One of several things, or none. */
+function ReferenceField({
+  none,
+  options,
+  value,
+  onChange,
+  ...words
+}: Omit<ReferenceProps, 'own'> & { none: string; options: readonly { value: string; label: string }[] }) {
   return (
     <ChoiceField
-      label={label}
-      help={help}
-      options={options}
+      {...words}
+      options={[{ value: '', label: none }, ...options]}
       value={value ?? ''}
       onChange={(next) => onChange(next || null)}
     />
   );
 }
 
+/** Another growth. */
+function GrowthField({ own, ...rest }: ReferenceProps) {
+  const growths = useDocument((state) => state.scene.growths);
+  const options = growths.filter(({ id }) => id !== own).map(({ id, name }) => ({ value: id, label: name }));
+  return <ReferenceField {...rest} none="None" options={options} />;
+}
+
 /** A guide of the scene, or the tips of another growth. */
-function GuideField({
-  label,
-  help,
-  own,
-  value,
-  onChange,
-}: {
-  label: string;
-  help: string;
-  own: string;
-  value: string | null;
-  onChange: (value: string | null) => void;
-}) {
+function GuideField({ own, ...rest }: ReferenceProps) {
   const growths = useDocument((state) => state.scene.growths);
   const guides = useDocument((state) => state.scene.guides);
   const options = [
-    { value: '', label: guides.length > 0 ? 'None' : 'None; add guides to the scene' },
     ...guides.map(({ id, name }) => ({ value: `guide:${id}`, label: name })),
     ...growths.filter(({ id }) => id !== own).map(({ id, name }) => ({ value: `tip:${id}`, label: `Tips of ${name}` })),
   ];
   return (
-    <ChoiceField
-      label={label}
-      help={help}
-      options={options}
-      value={value ?? ''}
-      onChange={(next) => onChange(next || null)}
-    />
+    <ReferenceField {...rest} none={guides.length > 0 ? 'None' : 'None; add guides to the scene'} options={options} />
   );
 }
 

@@ -224,6 +224,18 @@ export function place<P extends string>(
   >;
 }
 
+/** What number fields of a kind have in common; each then says what it is called, what it does and what it is at first. */
+export const numberField =
+  (common: Pick<NumberParam, 'unit' | 'min' | 'max'> & Partial<NumberParam>) =>
+  (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam => ({
+    type: 'number',
+    label,
+    help,
+    default: value,
+    ...common,
+    ...more,
+  });
+
 /** How many points a path is made of: the same field in every step that makes one. */
 export const pointsParam = (value: number): NumberParam => ({
   type: 'number',

@@ -1,31 +1,11 @@
 import { REEF_SOUND } from '../../sound/reef';
-import { type AssetParam, type NumberParam, type Resolved, type ToggleParam } from '../declare';
+import { type AssetParam, type Resolved, type ToggleParam, type NumberParam, numberField } from '../declare';
 
 const heard = (p: Resolved): boolean => Number(p.levels) !== 0 && p.levelsBy === 'sound';
 
-const hertz = (label: string, help: string, value: number): NumberParam => ({
-  type: 'number',
-  unit: 'hz',
-  label,
-  help,
-  default: value,
-  min: 1,
-  max: 96000,
-  slider: [20, 12000],
-  shown: heard,
-});
+const hertz = numberField({ unit: 'hz', min: 1, max: 96000, slider: [20, 12000], shown: heard });
 
-const seconds = (label: string, help: string, value: number): NumberParam => ({
-  type: 'number',
-  unit: 's',
-  label,
-  help,
-  default: value,
-  min: 0,
-  max: 60,
-  slider: [0, 1.5],
-  shown: heard,
-});
+const seconds = numberField({ unit: 's', min: 0, max: 60, slider: [0, 1.5], shown: heard });
 
 /** How levels follow a sound. */
 export const soundParams = {

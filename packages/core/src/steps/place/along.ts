@@ -1,21 +1,11 @@
 import { withFrames } from '../../curves/pathFrames';
 import { joinSeats } from '../../geometry/seats';
 import { EASE_NAMES } from '../../time/easing';
-import { defineStep, type NumberParam, type ParamsOf } from '../declare';
+import { defineStep, type ParamsOf, numberField } from '../declare';
 import { figure, metres } from '../format';
 import { itemParams, itemsOf, sizeParam, varyParam } from './items';
 
-const metresField = (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam => ({
-  type: 'number',
-  unit: 'm',
-  label,
-  help,
-  default: value,
-  min: 0,
-  max: 1000,
-  slider: [0, 1],
-  ...more,
-});
+const metresField = numberField({ unit: 'm', min: 0, max: 1000, slider: [0, 1] });
 
 export const along = defineStep({
   kind: 'along',

@@ -1,20 +1,10 @@
 import { random } from '../../fields/random';
 import { type Seats } from '../../geometry/seats';
 import { at, distance } from '../../geometry/vec';
-import { defineStep, type NumberParam, type StepContext } from '../declare';
+import { defineStep, type StepContext, numberField } from '../declare';
 import { figure } from '../format';
 
-const seconds = (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam => ({
-  type: 'number',
-  unit: 's',
-  label,
-  help,
-  default: value,
-  min: -1000,
-  max: 1000,
-  slider: [0, 4],
-  ...more,
-});
+const seconds = numberField({ unit: 's', min: -1000, max: 1000, slider: [0, 4] });
 
 export const offset = defineStep({
   kind: 'offset',

@@ -3,21 +3,14 @@ import { profileTable, readTable } from '../../geometry/profile';
 import { joinSeats, SeatList } from '../../geometry/seats';
 import { about, after, between, fromAxes, type Turn } from '../../geometry/turns';
 import { at, sub, unit } from '../../geometry/vec';
-import { defineStep, type NumberParam, type ProfileParam } from '../declare';
+import { defineStep, type NumberParam, type ProfileParam, numberField } from '../declare';
 import { percent } from '../format';
 import { itemParams, itemsOf, sizeParam, varyParam } from './items';
 import { turnPattern } from './turnPattern';
 
-const degrees = (label: string, help: string, value: number, slider: [number, number]): NumberParam => ({
-  type: 'number',
-  unit: 'deg',
-  label,
-  help,
-  default: value,
-  min: -3600,
-  max: 3600,
-  slider,
-});
+const degreesField = numberField({ unit: 'deg', min: -3600, max: 3600 });
+const degrees = (label: string, help: string, value: number, slider: [number, number]): NumberParam =>
+  degreesField(label, help, value, { slider });
 const profile = (label: string, help: string, shape: readonly { at: number; value: number }[]): ProfileParam => ({
   type: 'profile',
   label,

@@ -184,6 +184,26 @@ describe('deforming a skin', () => {
   });
 });
 
+test.each([
+  ['twist', { turns: 0.4, over: 2 }],
+  ['noise', { amount: 0.2, hold: 0, evolve: 0 }],
+] as const)('%s is limited to a range: below it nothing moves, above it all does as without', async (kind, params) => {
+  const plain = await formOf(sceneOf([leaf()]));
+  const [whole, part] = [
+    await after(leaf(), kind, params),
+    await after(leaf(), kind, { ...params, low: 0.3, high: 0.6 }),
+  ];
+  let moved = 0;
+  for (let i = 0; i < plain.mesh!.positions.length / 3; i++) {
+    const [was, all, some] = [plain, whole, part].map(({ mesh }) => at(mesh!.positions, i));
+    // The leaf is a metre high, and stands on the ground.
+    if (was[1] < 0.3 - 1e-4) expect(distance(some, was)).toBeLessThan(1e-6);
+    if (was[1] > 0.6 + 1e-4) expect(distance(some, all)).toBeLessThan(1e-6);
+    if (was[1] > 0.6 && distance(some, was) > 0.005) moved++;
+  }
+  expect(moved).toBeGreaterThan(10);
+});
+
 describe('plates', () => {
   test('letters come out solid, holes and all', async () => {
     const ring = (radius: number): Step => newStep('arc', { radius, points: 64 });

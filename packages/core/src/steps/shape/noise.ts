@@ -3,6 +3,7 @@ import { defineStep } from '../declare';
 import { figure, metres, percent } from '../format';
 import { eachPoint, MOVABLE } from './eachPoint';
 import { held, progressOf } from './motion';
+import { rangeParams, withinRange } from './range';
 
 export const noise = defineStep({
   kind: 'noise',
@@ -79,6 +80,7 @@ export const noise = defineStep({
       min: 0,
       max: 1,
     },
+    ...rangeParams,
   },
   timed: (p) => p.evolve > 0,
   summary: (p) =>
@@ -88,9 +90,10 @@ export const noise = defineStep({
     const shape = { detail: p.detail, roughness: p.roughness, seed: context.seed, period };
     const push = new Float64Array(3);
     const amount = context.varied('amount');
+    const within = withinRange(p, form);
     return eachPoint(form, context, ([x, y, z], element) => {
       noise3(x / p.size, y / p.size, z / p.size, time, shape, push);
-      const k = amount(element) * held(element.u, p.hold);
+      const k = amount(element) * held(element.u, p.hold) * within(y);
       return [x + k * push[0], y + k * push[1], z + k * push[2]];
     });
   },

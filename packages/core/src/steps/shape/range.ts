@@ -1,3 +1,4 @@
+import { boundsOf, type Form } from '../../geometry/form';
 import { type NumberParam } from '../declare';
 
 /** Two heights that limit a deforming step to a part of what it deforms, as shares of the whole height. */
@@ -23,6 +24,12 @@ export const rangeParams = {
     group: 'Range',
   },
 } satisfies Record<string, NumberParam>;
+
+/** The part of a form that a step is limited to: how far into the range each height lies; all of it where no range is set. */
+export function withinRange(p: { low: number; high: number }, form: Form): (y: number) => number {
+  const bounds = p.low > 0 || p.high > 0 ? boundsOf(form) : null;
+  return bounds ? rangeOf(p, bounds.min[1], bounds.max[1]) : () => 1;
+}
 
 /** How far into the range a height lies, 0 below it and 1 above. @param foot and `top`, heights of the whole, metres */
 export function rangeOf(p: { low: number; high: number }, foot: number, top: number): (y: number) => number {

@@ -1,20 +1,13 @@
 import { type Planar, rolledStrip, type Spiral, spiralAngle } from '../../curves/spiral';
 import { boundsOf } from '../../geometry/form';
 import { type Vec3 } from '../../geometry/vec';
-import { defineStep, type NumberParam } from '../declare';
+import { defineStep, type NumberParam, numberField } from '../declare';
 import { metres, percent } from '../format';
 import { eachPoint, MOVABLE } from './eachPoint';
 
-const length = (label: string, help: string, value: number, slider: [number, number]): NumberParam => ({
-  type: 'number',
-  unit: 'm',
-  label,
-  help,
-  default: value,
-  min: 0,
-  max: 1000,
-  slider,
-});
+const lengthField = numberField({ unit: 'm', min: 0, max: 1000 });
+const length = (label: string, help: string, value: number, slider: [number, number]): NumberParam =>
+  lengthField(label, help, value, { slider });
 
 /** How much of a strip can be rolled up until the roll is as wide as what is left, metres. */
 function untilTouching(spiral: Spiral, room: number): number {

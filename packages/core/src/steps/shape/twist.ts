@@ -2,6 +2,7 @@ import { type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure, metres } from '../format';
 import { eachPoint, MOVABLE } from './eachPoint';
+import { rangeParams, withinRange } from './range';
 
 export const twist = defineStep({
   kind: 'twist',
@@ -45,12 +46,14 @@ export const twist = defineStep({
       slider: [-360, 360],
       varies: 'path',
     },
+    ...rangeParams,
   },
   summary: (p) => `${figure(p.turns)} turns over ${metres(p.over)}`,
   run(form, p, context) {
     const [turns, offset] = [context.varied('turns'), context.varied('offset')];
+    const within = withinRange(p, form);
     return eachPoint(form, context, ([x, y, z], element): Vec3 => {
-      const angle = 2 * Math.PI * turns(element) * (y / p.over) + (offset(element) * Math.PI) / 180;
+      const angle = within(y) * (2 * Math.PI * turns(element) * (y / p.over) + (offset(element) * Math.PI) / 180);
       const [c, s] = [Math.cos(angle), Math.sin(angle)];
       return [x * c + z * s, y, z * c - x * s];
     });

@@ -1,21 +1,12 @@
 import { withRiders } from '../../geometry/joinMeshes';
 import { profileCurve } from '../../geometry/profile';
-import { defineStep, type NumberParam } from '../declare';
+import { defineStep, numberField } from '../declare';
 import { metres } from '../format';
 
 const COLUMNS = 5;
 const degrees = (angle: number): number => (angle * Math.PI) / 180;
 
-const angle = (label: string, help: string, value: number): NumberParam => ({
-  type: 'number',
-  unit: 'deg',
-  label,
-  help,
-  default: value,
-  min: -360,
-  max: 360,
-  slider: [-120, 120],
-});
+const angle = numberField({ unit: 'deg', min: -360, max: 360, slider: [-120, 120] });
 
 export const blade = defineStep({
   kind: 'blade',

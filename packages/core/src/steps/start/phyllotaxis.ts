@@ -9,21 +9,14 @@ import {
   type ParamSpecs,
   type Resolved,
   type StepContext,
+  numberField,
 } from '../declare';
 import { figure } from '../format';
 import { modulo } from '../place/turnPattern';
 
-const metres = (label: string, help: string, value: number, shown?: (p: Resolved) => boolean): NumberParam => ({
-  type: 'number',
-  unit: 'm',
-  label,
-  help,
-  default: value,
-  min: 0.0001,
-  max: 1000,
-  slider: [0.01, 2],
-  shown,
-});
+const metresField = numberField({ unit: 'm', min: 0.0001, max: 1000, slider: [0.01, 2] });
+const metres = (label: string, help: string, value: number, shown?: (p: Resolved) => boolean): NumberParam =>
+  metresField(label, help, value, { shown });
 
 const params = {
   which: {

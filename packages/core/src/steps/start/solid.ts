@@ -2,7 +2,7 @@ import { withRiders } from '../../geometry/joinMeshes';
 import { type Mesh } from '../../geometry/mesh';
 import { CHAINS, sizesOf } from '../../surfaces/chains';
 import { type Platonic } from '../../surfaces/solids';
-import { defineStep, type NumberParam, place, type Resolved, type StepContext } from '../declare';
+import { defineStep, type NumberParam, place, type Resolved, type StepContext, numberField } from '../declare';
 import { metres } from '../format';
 import { letterParams, letters } from './letters';
 
@@ -12,17 +12,9 @@ const is =
   (p: Resolved): boolean =>
     kinds.includes(String(p.which));
 
-const length = (label: string, help: string, value: number, shown: (p: Resolved) => boolean): NumberParam => ({
-  type: 'number',
-  unit: 'm',
-  label,
-  help,
-  default: value,
-  min: 0.0001,
-  max: 1000,
-  slider: [0.01, 2],
-  shown,
-});
+const lengthField = numberField({ unit: 'm', min: 0.0001, max: 1000, slider: [0.01, 2] });
+const length = (label: string, help: string, value: number, shown: (p: Resolved) => boolean): NumberParam =>
+  lengthField(label, help, value, { shown });
 
 const ownLink = (p: Resolved): boolean => p.which === 'link' && p.standard === 'own';
 
