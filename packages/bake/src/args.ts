@@ -1,5 +1,5 @@
 import { parseArgs } from 'node:util';
-import { Problem } from '@uvrex/core';
+import { LIMITS, Problem } from '@uvrex/core';
 
 export type BakeFormat = 'obj' | 'glb' | 'csv';
 
@@ -13,6 +13,9 @@ export interface BakeOptions {
   /** Workers; as many as cores when left out. */
   cores: number | undefined;
 }
+
+/** Frames that a scene can have. */
+const MOST_FRAME = LIMITS.frame;
 
 export const USAGE =
   'npm run bake -- SCENE.json --frames 1-144 --out DIR --format obj|glb|csv [--growth NAME] [--cores N]';
@@ -47,6 +50,8 @@ export function readArgs(argv: readonly string[]): BakeOptions {
   const frames = /^(-?\d+)(?:-(-?\d+))?$/.exec(values.frames ?? '');
   if (!frames) return wrong('--frames must be a range like 1-144, or one frame.');
   const range: [number, number] = [Number(frames[1]), Number(frames[2] ?? frames[1])];
+  if (!range.every((frame) => Math.abs(frame) <= MOST_FRAME))
+    return wrong(`--frames must lie between -${MOST_FRAME} and ${MOST_FRAME}.`);
   if (range[1] < range[0]) return wrong(`--frames ${values.frames} runs backwards.`);
   if (!values.out) return wrong('--out must name the folder to write into.');
   const format = values.format as BakeFormat;

@@ -91,12 +91,14 @@ describe('npm run bake', () => {
       run(join(folder, 'broken.json'), ...common),
       run(file, ...common, '--growth', 'Fern'),
       run(file, '--frames', '9-2', '--out', folder, '--format', 'csv'),
+      run(file, '--frames', '1', '--out', file, '--format', 'csv'),
     ]);
-    expect(results.map(({ code }) => code)).toEqual([1, 1, 1, 1]);
+    expect(results.map(({ code }) => code)).toEqual([1, 1, 1, 1, 1]);
     expect(results[0].error).toMatch(/none\.json cannot be read/);
     expect(results[1].error).toMatch(/not sound at/);
     expect(results[2].error).toMatch(/no growth named “Fern”. It has “Stem, tall”, “Coil”/);
     expect(results[3].error).toMatch(/backwards/);
+    expect(results[4].error).toMatch(/cannot be made/);
   });
 
   test('a step that fails in a worker ends the bake with its message', async () => {
@@ -118,6 +120,7 @@ describe('its arguments', () => {
     [['a.json', '--frames', '1-2', '--out', 'x', '--format', 'stl'], /--format/],
     [['a.json', '--frames', '1-2', '--out', 'x', '--format', 'obj', '--cores', '0'], /--cores/],
     [['a.json', '--colour', '1'], /Unknown option/],
+    [['a.json', '--frames', '1-999999999999', '--out', 'x', '--format', 'obj'], /between -100000 and 100000/],
   ])('%j is refused', (argv, reason) => {
     expect(() => readArgs(argv)).toThrow(reason);
   });

@@ -1,8 +1,9 @@
-import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { Piscina } from 'piscina';
-import { Problem, readScene, type Scene } from '@uvrex/core';
+import { Problem, type PackedScene, type Scene } from '@uvrex/core';
+import { readSceneFile } from '@uvrex/core/files';
 import { type BakeOptions } from './args';
 import { type FrameJob } from './frame';
 import { COLUMNS } from './measure';
@@ -17,16 +18,23 @@ export async function bake(
   options: BakeOptions,
   progress: (done: number, total: number) => void = () => {},
 ): Promise<string[]> {
-  const scene = await sceneFrom(options.scene);
+  const { scene, files } = await sceneFrom(options.scene);
   const growth = growthId(scene, options.growth);
   const [first, last] = options.frames;
   const frames = Array.from({ length: last - first + 1 }, (_, i) => first + i);
-  await mkdir(options.out, { recursive: true });
+  try {
+    await mkdir(options.out, { recursive: true });
+  } catch (error) {
+    throw new Problem(
+      `The folder ${options.out} cannot be made: ${(error as Error).message}.`,
+      'Let --out name a folder, or one that can be made.',
+    );
+  }
 
   const threads = Math.min(options.cores ?? availableParallelism(), frames.length);
   const pool = new Piscina<FrameJob, { rows: string[] } | { problem: string; advice: string }>({
     filename: new URL('./thread.mjs', import.meta.url).href,
-    workerData: { scene },
+    workerData: { scene, files },
     minThreads: threads,
     maxThreads: threads,
   });
@@ -43,21 +51,22 @@ export async function bake(
     if (options.format !== 'csv')
       return frames.map((frame) => join(options.out, `frame_${String(frame).padStart(4, '0')}.${options.format}`));
     const table = join(options.out, 'growth.csv');
-    await writeFile(table, `${[COLUMNS.join(','), ...rows.flat()].join('\r\n')}\r\n`);
+    await writeFile(`${table}.part`, `${[COLUMNS.join(','), ...rows.flat()].join('\r\n')}\r\n`);
+    await rename(`${table}.part`, table);
     return [table];
   } finally {
     await pool.destroy();
   }
 }
 
-async function sceneFrom(file: string): Promise<Scene> {
-  let text: string;
+async function sceneFrom(file: string): Promise<PackedScene> {
+  let bytes: Uint8Array;
   try {
-    text = await readFile(file, 'utf8');
+    bytes = await readFile(file);
   } catch {
     throw new Problem(`The scene file ${file} cannot be read.`, 'Check its name and place.');
   }
-  return readScene(text);
+  return readSceneFile(bytes);
 }
 
 function growthId(scene: Scene, name: string | undefined): string | null {

@@ -1,6 +1,6 @@
-import { mkdir, writeFile } from 'node:fs/promises';
+import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Evaluator, Problem, type Scene } from '@uvrex/core';
+import { Evaluator, type Files, Problem, type Scene } from '@uvrex/core';
 import { glbBytes, objText } from '@uvrex/formats';
 import { type BakeFormat } from './args';
 import { measureRow } from './measure';
@@ -16,9 +16,14 @@ export interface FrameJob {
 
 /** Evaluates frames of one scene and writes them; keeps its evaluator from frame to frame. */
 export class FrameBaker {
-  readonly #evaluator = new Evaluator({ now: () => performance.now(), shipped });
+  readonly #evaluator: Evaluator;
 
-  constructor(readonly scene: Scene) {}
+  constructor(
+    readonly scene: Scene,
+    files: Files,
+  ) {
+    this.#evaluator = new Evaluator({ now: () => performance.now(), shipped, file: async (id) => files.get(id) });
+  }
 
   /**
    * Bakes one frame.
@@ -48,7 +53,10 @@ export class FrameBaker {
       return parts.map((part) => measureRow(frame, part.name, part.form, part.share, part.milliseconds));
     await mkdir(out, { recursive: true });
     const file = join(out, `frame_${String(frame).padStart(4, '0')}.${format}`);
-    await writeFile(file, format === 'obj' ? objText(parts) : await glbBytes(parts, this.scene.name));
+    // Whole or not at all: a bake that is broken off leaves no half file under a frame's name.
+    const unfinished = `${file}.part`;
+    await writeFile(unfinished, format === 'obj' ? objText(parts) : await glbBytes(parts, this.scene.name));
+    await rename(unfinished, file);
     return [];
   }
 }

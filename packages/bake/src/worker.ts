@@ -1,8 +1,9 @@
 import { workerData } from 'node:worker_threads';
-import { type Scene } from '@uvrex/core';
+import { type PackedScene } from '@uvrex/core';
 import { FrameBaker, type FrameJob } from './frame';
 
-const baker = new FrameBaker((workerData as { scene: Scene }).scene);
+const { scene, files } = workerData as PackedScene;
+const baker = new FrameBaker(scene, files);
 
 /** What the pool runs: one frame, its problem told as plain data since errors lose their class between threads. */
 export default async function bakeFrame(

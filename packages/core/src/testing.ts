@@ -2,11 +2,18 @@ import { Evaluator } from './evaluate/evaluator';
 import { type Surroundings } from './evaluate/results';
 import { type Form } from './geometry/form';
 import { newGrowth, newScene } from './scene/make';
-import { type Scene, type Step } from './scene/schema';
+import { type Scene, type SceneFile, type Step } from './scene/schema';
 
 /** An evaluator for tests: a clock that stands still, so that nothing depends on time. */
 export const testEvaluator = (budgets = {}, stage?: Surroundings['stage']): Evaluator =>
-  new Evaluator({ now: () => 0, budgets, shipped, stage });
+  new Evaluator({ now: () => 0, budgets, shipped, stage, file: async (id) => FILES.get(id) });
+
+const FILES = new Map<string, Uint8Array>();
+/** Gives a scene a file of the text given. */
+export function putFile(scene: Scene, id: string, kind: SceneFile['kind'], text: string): void {
+  FILES.set(id, new TextEncoder().encode(text));
+  scene.files.push({ id, name: `${id}.${kind}`, kind });
+}
 
 /** Set by tests that need a file that comes with Uvrex: the engine itself knows no file system. */
 let shipped: ((name: string) => Promise<Uint8Array>) | undefined;

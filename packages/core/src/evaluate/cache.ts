@@ -1,15 +1,42 @@
-import { bytesOf, type Form } from '../geometry/form';
+import { type Form } from '../geometry/form';
 
 interface Entry {
+  key: string;
   form: Form;
-  bytes: number;
+  buffers: ArrayBufferLike[];
+  /** A picture shows it; else it is only on the way to one. */
+  shown: boolean;
+  /** The evaluation, and the scene, that used it last. */
+  used: number;
+  scene: number;
+  /** Its place in the list. */
+  at: number;
 }
 
-/** Forms under their keys, the longest unused dropped first when the bytes pass the budget. */
+/** What an entry takes besides its arrays, bytes. */
+const OVERHEAD = 512;
+/** Evaluations for which what was on the way is kept all the same: an edit begins where it stands. */
+const RECENT = 3;
+/** How many entries are looked at to find one that can go. */
+const SAMPLE = 24;
+
+/**
+ * Forms under their keys, within a budget of bytes. Every buffer counts once, however many forms share it.
+ *
+ * What goes first is of an earlier scene; then what is only on the way to pictures; then the picture that was used last:
+ * a range that is too long for the budget is gone through in the same order again and again, and dropping the longest
+ * unused would drop each frame just before it comes round. (For a loop through N things with room for C, dropping the last
+ * used keeps C − 1 of them; dropping the longest unused keeps none.)
+ */
 export class FormCache {
   readonly #entries = new Map<string, Entry>();
+  readonly #list: Entry[] = [];
+  readonly #holders = new Map<ArrayBufferLike, number>();
   readonly #budget: number;
   #bytes = 0;
+  #evaluation = 0;
+  #scene = 0;
+  #dice = 1;
 
   /** @param budget bytes */
   constructor(budget: number) {
@@ -20,24 +47,128 @@ export class FormCache {
     return this.#bytes;
   }
 
-  get(key: string): Form | undefined {
-    const entry = this.#entries.get(key);
-    if (!entry) return undefined;
-    this.#entries.delete(key);
-    this.#entries.set(key, entry);
-    return entry.form;
+  get size(): number {
+    return this.#list.length;
   }
 
-  /** @param input the form it was made from: arrays shared with that one are counted there */
-  set(key: string, form: Form, input: Form): void {
-    const bytes = bytesOf(form, input) + 512;
-    if (bytes > this.#budget) return;
-    this.#entries.set(key, { form, bytes });
-    this.#bytes += bytes;
-    for (const [oldest, entry] of this.#entries) {
-      if (this.#bytes <= this.#budget) break;
-      this.#entries.delete(oldest);
-      this.#bytes -= entry.bytes;
+  /** Tells that another evaluation begins, of another scene or of the same. */
+  begin(otherScene: boolean): void {
+    this.#evaluation++;
+    if (otherScene) this.#scene++;
+  }
+
+  has(key: string): boolean {
+    return this.#entries.has(key);
+  }
+
+  get(key: string): Form | undefined {
+    const entry = this.#entries.get(key);
+    if (entry) this.#use(entry);
+    return entry?.form;
+  }
+
+  /** Marks what a picture shows. */
+  show(key: string): void {
+    const entry = this.#entries.get(key);
+    if (!entry) return;
+    entry.shown = true;
+    this.#use(entry);
+  }
+
+  set(key: string, form: Form): void {
+    const known = this.#entries.get(key);
+    if (known) {
+      this.#use(known);
+      return;
+    }
+    const buffers = [...buffersOf(form)];
+    const own = buffers.reduce((sum, buffer) => sum + buffer.byteLength, OVERHEAD);
+    // What fills the budget by itself would drop everything else, and itself at the next.
+    if (own > this.#budget) return;
+    const entry: Entry = {
+      key,
+      form,
+      buffers,
+      shown: false,
+      used: this.#evaluation,
+      scene: this.#scene,
+      at: this.#list.length,
+    };
+    this.#entries.set(key, entry);
+    this.#list.push(entry);
+    this.#bytes += OVERHEAD;
+    for (const buffer of buffers) {
+      const holders = this.#holders.get(buffer) ?? 0;
+      if (holders === 0) this.#bytes += buffer.byteLength;
+      this.#holders.set(buffer, holders + 1);
+    }
+    while (this.#bytes > this.#budget && this.#list.length > 1) this.#drop(this.#victim(entry));
+  }
+
+  #use(entry: Entry): void {
+    entry.used = this.#evaluation;
+    entry.scene = this.#scene;
+  }
+
+  /** An entry that can go, out of some taken at random; never the one that has just come. */
+  #victim(fresh: Entry): Entry {
+    let best: Entry | null = null;
+    const few = this.#list.length <= SAMPLE;
+    for (let i = 0; i < Math.min(SAMPLE, this.#list.length); i++) {
+      const entry = this.#list[few ? i : this.#random(this.#list.length)];
+      if (entry !== fresh && (!best || this.#before(entry, best))) best = entry;
+    }
+    return best ?? this.#list[fresh.at === 0 ? 1 : 0];
+  }
+
+  /** Whether one entry goes before another. */
+  #before(a: Entry, b: Entry): boolean {
+    const [rankA, rankB] = [this.#rank(a), this.#rank(b)];
+    if (rankA !== rankB) return rankA < rankB;
+    // Of an earlier scene the longest unused; of this one, see above, the last used.
+    return rankA === 0 ? a.used < b.used : a.used > b.used;
+  }
+
+  #rank(entry: Entry): number {
+    if (this.#evaluation - entry.used < RECENT) return entry.shown ? 2 : 3;
+    if (entry.scene !== this.#scene) return 0;
+    return entry.shown ? 2 : 1;
+  }
+
+  #drop(entry: Entry): void {
+    this.#entries.delete(entry.key);
+    const last = this.#list.pop()!;
+    if (last !== entry) {
+      this.#list[entry.at] = last;
+      last.at = entry.at;
+    }
+    this.#bytes -= OVERHEAD;
+    for (const buffer of entry.buffers) {
+      const holders = this.#holders.get(buffer)! - 1;
+      if (holders > 0) this.#holders.set(buffer, holders);
+      else {
+        this.#holders.delete(buffer);
+        this.#bytes -= buffer.byteLength;
+      }
     }
   }
+
+  /** A whole number below n (xorshift32, Marsaglia 2003): the same in every run. */
+  #random(n: number): number {
+    this.#dice ^= this.#dice << 13;
+    this.#dice ^= this.#dice >>> 17;
+    this.#dice ^= this.#dice << 5;
+    return (this.#dice >>> 0) % n;
+  }
+}
+
+/** Every buffer that a form keeps alive, those of its items and of what it was cut from among them. */
+function buffersOf(form: Form): Set<ArrayBufferLike> {
+  const buffers = new Set<ArrayBufferLike>();
+  const take = (value: unknown): void => {
+    if (ArrayBuffer.isView(value)) buffers.add(value.buffer);
+    else if (typeof value === 'object' && value !== null) Object.values(value).forEach(take);
+  };
+  take(form);
+  return buffers;
 }

@@ -9,6 +9,17 @@ export const digest = (text: string): string =>
     .map((word) => word.toString(16).padStart(8, '0'))
     .join('');
 
+/** Digests of what cannot change any more. */
+const digests = new WeakMap<object, string>();
+
+/** 128 bits over a value as JSON; of frozen values, which is what documents are made of, worked out once. */
+export function digestOf(value: unknown): string {
+  if (typeof value !== 'object' || value === null || !Object.isFrozen(value)) return digest(JSON.stringify(value));
+  let known = digests.get(value);
+  if (known === undefined) digests.set(value, (known = digest(JSON.stringify(value))));
+  return known;
+}
+
 /** BLAKE3 over the bytes of all of a form's arrays: two forms with one hash are the same to the bit. */
 export function formHash(form: Form): string {
   const hasher = blake3.create({ dkLen: 16 });

@@ -3,27 +3,29 @@ import { type Budgets, DEFAULT_BUDGETS } from './budgets';
 import { FormCache } from './cache';
 import { type Plan, planOf } from './plan';
 import { type FrameResult, type GrowthResult, type Surroundings, type Wanted } from './results';
-import { Run } from './run';
+import { type Memory, Run } from './run';
+import { Traces } from './traces';
 
 /**
- * Evaluates scenes frame by frame. The result is a pure function of scene and frame; what was computed is kept under a
- * key made of the step, its parameters at that frame and the key of its input, so that only changes are computed.
+ * Evaluates scenes frame by frame. The result is a pure function of scene and frame; what was computed is kept under what
+ * it was made from and all that was read on the way, so that only changes are computed.
  */
 export class Evaluator {
   readonly #around: Surroundings;
   readonly #budgets: Budgets;
-  readonly #cache: FormCache;
+  readonly #memory: Memory;
+  #scene: Scene | null = null;
   readonly #plans = new WeakMap<Scene, Plan>();
 
   constructor(around: Surroundings) {
     this.#around = around;
     this.#budgets = { ...DEFAULT_BUDGETS, ...around.budgets };
-    this.#cache = new FormCache(this.#budgets.cacheBytes);
+    this.#memory = { forms: new FormCache(this.#budgets.cacheBytes), traces: new Traces(), moments: new Map() };
   }
 
   /** Bytes of results kept. */
   get keptBytes(): number {
-    return this.#cache.bytes;
+    return this.#memory.forms.bytes;
   }
 
   /**
@@ -38,10 +40,12 @@ export class Evaluator {
     only?: ReadonlySet<string>,
   ): Promise<FrameResult> {
     const started = this.#around.now();
-    const run = new Run(scene, this.#plan(scene), wanted, this.#around, this.#budgets, this.#cache);
+    const run = new Run(scene, this.#plan(scene), wanted, this.#around, this.#budgets, this.#memory);
+    this.#memory.forms.begin(scene !== this.#scene);
+    this.#scene = scene;
     const shown = scene.growths.filter((growth) => (only ? only.has(growth.id) : growth.visible));
     const growths: GrowthResult[] = [];
-    for (const growth of shown) growths.push((await run.result(growth.id, { frame, variant: 0, drive: 0 }))!);
+    for (const growth of shown) growths.push(await run.result(growth, { frame, variant: 0, drive: 0 }));
     return { frame, growths, milliseconds: this.#around.now() - started };
   }
 

@@ -1,5 +1,4 @@
 import { baseOf, type Growth, isFormula, isTrack, type Step } from '../scene/schema';
-import { type StepDeclaration } from '../steps/declare';
 import { stepOf } from '../steps/index';
 import { type Track } from '../time/track';
 import { type Plan, references } from './plan';
@@ -13,15 +12,15 @@ const LONGEST = 100_000;
  * change by themselves, or within a circle.
  */
 export function periodOf(plan: Plan, id: string): number {
+  const known = plan.periods.get(id);
+  if (known !== undefined) return known;
   const growth = plan.byId.get(id);
   if (!growth || plan.circles.has(id)) return 0;
   let period = 1;
-  const take = (length: number): void => {
-    period = leastCommon(period, length);
-    if (period > LONGEST) period = 0;
-  };
-  for (const step of growth.steps) take(periodOfStep(step));
-  for (const other of references(growth)) take(periodOf(plan, other));
+  for (const step of growth.steps) period = leastCommon(period, periodOfStep(step));
+  for (const other of plan.references.get(id)!) period = leastCommon(period, periodOf(plan, other));
+  if (period > LONGEST) period = 0;
+  plan.periods.set(id, period);
   return period;
 }
 
@@ -29,7 +28,7 @@ export function periodOf(plan: Plan, id: string): number {
 function periodOfStep(step: Step): number {
   const declaration = step.on ? stepOf(step.kind) : undefined;
   if (!declaration) return 1;
-  if (mayChange(declaration)) return 0;
+  if (declaration.moves) return 0;
   let period = 1;
   for (const value of Object.values(step.params)) {
     const base = baseOf(value);
@@ -48,9 +47,6 @@ export function keepsCourse(plan: Plan, growth: Growth, step: Step): boolean {
   const others = references({ ...growth, steps: before });
   return before.every((entry) => periodOfStep(entry) === 1) && others.every((id) => periodOf(plan, id) === 1);
 }
-
-/** Whether a step's result may depend on the frame beyond its parameters. */
-const mayChange = ({ timed }: StepDeclaration): boolean => timed !== undefined;
 
 /** Frames after which a track is the same again; 1 where it never moves, 0 where it does not come back. */
 function lengthOf({ keys, before, after }: Track): number {

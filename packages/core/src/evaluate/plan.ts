@@ -24,8 +24,20 @@ export const references = (growth: Growth): string[] =>
     return declaration ? referencedBy(declaration, step.params).map(([id]) => id) : [];
   });
 
+/** Ids of the growths whose paths a growth takes over. */
+const inherited = (growth: Growth): string[] =>
+  growth.steps.flatMap(({ on, kind, params }) => {
+    const heir = on ? stepOf(kind)?.heirOf : undefined;
+    const id = heir && params[heir];
+    return typeof id === 'string' ? [id] : [];
+  });
+
 export interface Plan {
   byId: Map<string, Growth>;
+  /** Ids that each growth's steps refer to. */
+  references: Map<string, readonly string[]>;
+  /** Growths that take a growth's paths over. */
+  heirs: Map<string, Growth[]>;
   /** Periods of growths, as far as they have been asked for. */
   periods: Map<string, number>;
   /** For each growth that refers to itself in the end: the names round the circle, first one repeated. */
@@ -35,6 +47,7 @@ export interface Plan {
 /** Finds a scene's growths by their ids, and the circles among them by depth-first search. */
 export function planOf(scene: Scene): Plan {
   const byId = new Map(scene.growths.map((growth) => [growth.id, growth]));
+  const named = new Map(scene.growths.map((growth) => [growth.id, [...new Set(references(growth))]]));
   const circles = new Map<string, string[]>();
   const done = new Set<string>();
   const trail: Growth[] = [];
@@ -52,7 +65,7 @@ export function planOf(scene: Scene): Plan {
       return;
     }
     trail.push(growth);
-    for (const id of references(growth)) {
+    for (const id of named.get(growth.id)!) {
       const other = byId.get(id);
       if (other) visit(other);
     }
@@ -60,5 +73,10 @@ export function planOf(scene: Scene): Plan {
     done.add(growth.id);
   };
   scene.growths.forEach(visit);
-  return { byId, periods: new Map(), circles };
+  const heirs = new Map<string, Growth[]>();
+  for (const growth of scene.growths) {
+    if (circles.has(growth.id)) continue;
+    for (const id of inherited(growth)) heirs.set(id, [...(heirs.get(id) ?? []), growth]);
+  }
+  return { byId, references: named, heirs, periods: new Map(), circles };
 }

@@ -47,6 +47,8 @@ export interface Surroundings {
   /** Told before each step that has to run, for progress and for finding what was at work in a crash. */
   stage?: (growth: Growth, step: Step) => void;
   budgets?: Partial<Budgets>;
+  /** Bytes of a file of the scene, by the hash of them; undefined where they are not to be had. */
+  file?: (id: string) => Promise<Uint8Array | undefined>;
   /** Bytes of a file that comes with Uvrex, by its name. */
   shipped?: (name: string) => Promise<Uint8Array>;
 }

@@ -1,41 +1,24 @@
 import { grownShare } from '../curves/pathFrames';
 import { hash } from '../fields/random';
 import { copiesOfSeats, countCopies, joinCopies, type ShownItem } from '../geometry/copies';
-import { emptyForm, type FormKind, kindsOf } from '../geometry/form';
-import { momentsOf } from '../geometry/seats';
+import { emptyForm, type Form, type FormKind, kindsOf } from '../geometry/form';
+import { momentsOf, type SeatMoment } from '../geometry/seats';
 import { Cancelled, Problem } from '../problem';
-import { baseOf, type Growth, isFormula, isTrack, isVaried, type Scene, type Step } from '../scene/schema';
+import { type Growth, type Scene } from '../scene/schema';
 import { GrowthValues } from '../scene/values';
-import { variedNumber } from '../scene/vary';
-import {
-  type NumberParam,
-  type Resolved,
-  type StepContext,
-  type StepDeclaration,
-  type Want,
-  type Wants,
-} from '../steps/declare';
+import { type Resolved, type StepDeclaration, type Want, type Wants } from '../steps/declare';
 import { stepOf } from '../steps/index';
 import { type Budgets } from './budgets';
 import { type FormCache } from './cache';
-import { digest } from './digest';
-import { keepsCourse, periodOf } from './period';
-import { type Plan, referencedBy } from './plan';
-import { assetBytes, guideOf, guidesOf, otherForm, tipPlaces } from './reach';
-import { type GrowthResult, type Notice, type Surroundings, type Wanted } from './results';
+import { type Place, RecordedContext } from './context';
+import { digest, digestOf } from './digest';
+import { periodOf } from './period';
+import { type Plan } from './plan';
+import { type GrowthResult, type Notice, type StepCost, type Surroundings, type Wanted } from './results';
+import { type Outcome, type Traces } from './traces';
 
 /** Milliseconds of work after which waiting messages are let in. */
 const SLICE = 12;
-
-function circleResult(growth: Growth, names: string[]): GrowthResult {
-  const notice: Notice = {
-    level: 'error',
-    what: `Growths refer to each other in a circle: ${names.join(' → ')}.`,
-    advice: 'Let one of them refer to another growth, or switch that step off.',
-    place: { growth: growth.id },
-  };
-  return { id: growth.id, key: 'circle', form: null, share: null, notices: [notice], costs: [] };
-}
 
 /** What a growth is looked at as. */
 export interface Moment {
@@ -47,10 +30,34 @@ export interface Moment {
   drive: number;
 }
 
-/** One evaluation. Growths that others refer to are evaluated when they are asked for, once for each moment. */
+/** A growth after some of its steps, at a moment: named at once, made when it is wanted. */
+export interface Node extends Outcome {
+  /** Why there is no form. */
+  failed: Notice | null;
+  notices: readonly Notice[];
+  costs: readonly StepCost[];
+  /** @throws Problem where a step fails after all */
+  form: () => Promise<Form>;
+}
+
+/** What is kept from one evaluation to the next. */
+export interface Memory {
+  forms: FormCache;
+  traces: Traces;
+  /** Moments that seats show, by the key of the seats and the periods of what they show. */
+  moments: Map<string, readonly SeatMoment[]>;
+}
+
+const EMPTY_KEY = digest('empty');
+/** Lists of moments that are remembered. */
+const MOST_MOMENTS = 2000;
+
+/** One evaluation. What it comes to is found node by node (growth, step, moment), each once. */
 export class Run {
   #lastPause: number;
-  readonly #results = new Map<string, Promise<GrowthResult>>();
+  readonly #nodes = new Map<string, Promise<Node>>();
+  readonly #values = new Map<string, GrowthValues>();
+  readonly #wants = new Map<string, Wants>();
 
   constructor(
     readonly scene: Scene,
@@ -58,130 +65,214 @@ export class Run {
     readonly wanted: Wanted,
     readonly around: Surroundings,
     readonly budgets: Budgets,
-    readonly cache: FormCache,
+    readonly memory: Memory,
   ) {
     this.#lastPause = around.now();
   }
 
-  /** A growth at a moment; undefined where the scene has none of that id. */
-  result(id: string, moment: Moment): Promise<GrowthResult> | undefined {
-    const name = `${id}|${moment.frame}|${moment.variant}|${moment.drive}`;
-    let result = this.#results.get(name);
-    const growth = result ? undefined : this.plan.byId.get(id);
-    if (growth) {
-      const circle = this.plan.circles.get(id);
-      result = circle ? Promise.resolve(circleResult(growth, circle)) : this.#growth(growth, moment);
-      this.#results.set(name, result);
-    }
-    return result;
-  }
-
-  async #growth(growth: Growth, moment: Moment): Promise<GrowthResult> {
-    const result: GrowthResult = {
+  /** A growth at a moment, with its form. */
+  async result(growth: Growth, moment: Moment): Promise<GrowthResult> {
+    const node = await this.node(growth.id, moment);
+    const failure = (notice: Notice): GrowthResult => ({
       id: growth.id,
-      key: digest('empty'),
-      form: emptyForm(),
+      key: `error:${notice.place.step ?? 'copies'}`,
+      form: null,
       share: null,
-      notices: [],
-      costs: [],
-    };
-    const wants = this.#wants(growth, moment);
-    for (const step of growth.steps) {
-      if (!step.on) continue;
-      const place = { growth: growth.id, step: step.id };
-      const declaration = stepOf(step.kind);
-      if (!declaration) continue;
-      const missing = missingFor(declaration, kindsOf(result.form!));
-      if (missing) {
-        const what = `${declaration.label} needs ${missing}, and there is none before it.`;
-        result.notices.push({ level: 'skipped', what, advice: 'Drag it below a step that makes one.', place });
-        continue;
-      }
-      try {
-        await this.#step(growth, step, declaration, moment, wants, result);
-      } catch (error) {
-        if (error instanceof Cancelled) throw error;
-        const problem = error instanceof Problem ? error : unexpected(error, declaration);
-        result.notices.push({ level: 'error', what: problem.message, advice: problem.advice, place });
-        result.form = null;
-        result.key = `error:${step.id}`;
-        return result;
-      }
-    }
-    result.share = grownShare(result.form!.paths);
+      notices: [...node.notices, notice],
+      costs: [...node.costs],
+    });
+    if (node.failed) return failure(node.failed);
     try {
-      await this.#copies(moment, result);
+      const form = await node.form();
+      this.memory.forms.show(node.key);
+      const share = grownShare(form.paths);
+      return { id: growth.id, key: node.key, form, share, notices: [...node.notices], costs: [...node.costs] };
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      result.notices.push({
-        level: 'error',
-        what: error.message,
-        advice: error.advice,
-        place: { growth: growth.id },
-      });
-      result.form = null;
-      result.key = 'error:copies';
+      return failure(noticeOf(error, error.place.step ? error.place : { growth: growth.id }));
     }
-    return result;
+  }
+
+  /** A growth after all its steps, its copies made. @throws Problem where the scene has none of that id */
+  node(id: string, moment: Moment): Promise<Node> {
+    const growth = this.plan.byId.get(id);
+    if (!growth)
+      return Promise.reject(
+        new Problem('The growth that it refers to is not in this scene.', 'Choose another growth.'),
+      );
+    const circle = this.plan.circles.get(id);
+    if (circle) return Promise.resolve(circleNode(growth, circle));
+    return this.#once(`${id}|all|${momentName(moment)}`, async () =>
+      this.#withCopies(growth, await this.prefix(growth, growth.steps.length, moment), moment),
+    );
+  }
+
+  /** A growth after its first `count` steps. */
+  prefix(growth: Growth, count: number, moment: Moment): Promise<Node> {
+    if (count === 0) return Promise.resolve(EMPTY);
+    return this.#once(`${growth.id}|${count}|${momentName(moment)}`, async () =>
+      this.#after(growth, count - 1, await this.prefix(growth, count - 1, moment), moment),
+    );
+  }
+
+  #once(name: string, make: () => Promise<Node>): Promise<Node> {
+    let node = this.#nodes.get(name);
+    if (!node) this.#nodes.set(name, (node = make()));
+    return node;
+  }
+
+  /** What a step makes of what comes before it. */
+  async #after(growth: Growth, index: number, before: Node, moment: Moment): Promise<Node> {
+    const step = growth.steps[index];
+    const declaration = step.on ? stepOf(step.kind) : undefined;
+    if (before.failed || !declaration) return before;
+    const place = { growth: growth.id, step: step.id };
+    const missing = missingFor(declaration, before.kinds);
+    if (missing) {
+      const what = `${declaration.label} needs ${missing}, and there is none before it.`;
+      const advice = 'Drag it below a step that makes one.';
+      return { ...before, notices: [...before.notices, { level: 'skipped', what, advice, place }] };
+    }
+    try {
+      const params = this.values(growth, moment.frame - growth.shift, moment.drive).of(declaration, step);
+      return await this.#step({ growth, step, index, declaration, moment, params }, before);
+    } catch (error) {
+      return { ...before, failed: noticeOf(problemOf(error, declaration), place) };
+    }
+  }
+
+  /** Names what a step comes to, by what it read when it last began so; runs it where that is not known. */
+  async #step(place: Place, before: Node): Promise<Node> {
+    const { step, declaration } = place;
+    const { forms, traces } = this.memory;
+    const begin = digest(JSON.stringify([step.kind, namedParams(place.params), before.key]));
+    const cost: StepCost = { step: step.id, milliseconds: 0, kept: true };
+    const run = async (): Promise<{ outcome: Outcome; form: Form }> => {
+      this.around.stage?.(place.growth, step);
+      await this.breathe();
+      const input = await before.form();
+      const started = this.around.now();
+      const context = new RecordedContext(this, place);
+      const form = await declaration.run(input, place.params as never, context);
+      const key = digest(JSON.stringify([begin, context.reads]));
+      const outcome: Outcome = { key, kinds: kindsOf(form), shows: form.seats?.growths ?? [] };
+      traces.put(begin, context.reads, outcome);
+      forms.set(key, form);
+      cost.kept = false;
+      cost.milliseconds += this.around.now() - started;
+      return { outcome, form };
+    };
+    const asker = new RecordedContext(this, place);
+    const known = await traces.find(begin, (question) => asker.answer(question));
+    const common = { failed: null, notices: before.notices, costs: [...before.costs, cost] };
+    if (known) {
+      const remake = async (): Promise<Form> => {
+        try {
+          return (await run()).form;
+        } catch (error) {
+          const problem = problemOf(error, declaration);
+          throw new Problem(problem.message, problem.advice, { growth: place.growth.id, step: step.id });
+        }
+      };
+      return { ...known, ...common, form: once(async () => forms.get(known.key) ?? remake()) };
+    }
+    const { outcome, form } = await run();
+    return { ...outcome, ...common, form: () => Promise.resolve(form) };
   }
 
   /** Turns seats into copies: each shows its growth at a moment of its own. */
-  async #copies(moment: Moment, result: GrowthResult): Promise<void> {
-    const { seats } = result.form!;
-    if (!seats) return;
-    const groups = momentsOf(seats, moment.frame, (id) => this.#periodOf(id));
-    const shown: ShownItem[] = [];
-    for (const { growth: id, frame, variant, drive } of groups.list) {
-      await this.#breathe();
-      // A variant of what is itself inside a variant is one of its own.
-      const inner = moment.variant === 0 ? variant : hash(moment.variant, variant);
-      const item = await this.result(id, { frame, variant: inner, drive });
-      if (!item) throw new Problem('A growth to be copied is not in this scene.', 'Choose another item.');
-      if (!item.form) {
-        const name = this.plan.byId.get(id)!.name;
-        throw new Problem(`“${name}”, which is copied, has a problem: ${item.notices[0].what}`, 'Mend that one first.');
+  async #withCopies(growth: Growth, node: Node, moment: Moment): Promise<Node> {
+    if (node.failed || node.shows.length === 0) return node;
+    const fail = (error: unknown): Node => {
+      if (!(error instanceof Problem)) throw error;
+      return { ...node, failed: noticeOf(error, { growth: growth.id }) };
+    };
+    try {
+      const moments = await this.#moments(node);
+      const items: Node[] = [];
+      for (const { growth: id, late, variant, drive } of moments) {
+        if (items.length % 64 === 0) await this.breathe();
+        // A variant of what is itself inside a variant is one of its own.
+        const inner = moment.variant === 0 ? variant : hash(moment.variant, variant);
+        items.push(await this.#item(id, { frame: moment.frame - late, variant: inner, drive }));
       }
-      shown.push({ form: item.form, key: item.key });
+      const key = digest(JSON.stringify([node.key, moments.map((one) => one.growth), items.map((item) => item.key)]));
+      return {
+        ...node,
+        key,
+        kinds: [...new Set<FormKind>([...node.kinds, 'copies'])],
+        shows: [],
+        form: once(() => this.#copies(key, node, items)),
+      };
+    } catch (error) {
+      return fail(error);
     }
-    const key = digest(
-      JSON.stringify([result.key, groups.list.map(({ growth: id }) => id), shown.map((item) => item.key)]),
-    );
-    let form = this.cache.get(key);
-    if (!form) {
-      const made = countCopies(groups.group, shown);
-      this.#claim('copies', made, 'the number of copies, or what their items hold');
-      const copies = copiesOfSeats(seats, groups.group, shown);
-      form = { ...result.form!, seats: null, copies: joinCopies(result.form!.copies, copies) };
-      this.cache.set(key, form, result.form!);
-    }
-    result.form = form;
-    result.key = key;
   }
 
-  /** After how many frames a growth is the same again; 1 where it stands still, 0 where that is not known. */
-  #periodOf(id: string): number {
-    let period = this.plan.periods.get(id);
-    if (period === undefined) this.plan.periods.set(id, (period = periodOf(this.plan, id)));
-    return period;
+  async #item(id: string, moment: Moment): Promise<Node> {
+    const found = this.plan.byId.get(id);
+    if (!found) throw new Problem('A growth to be copied is not in this scene.', 'Choose another item.');
+    const item = await this.node(id, moment);
+    if (item.failed)
+      throw new Problem(`“${found.name}”, which is copied, has a problem: ${item.failed.what}`, 'Mend that one first.');
+    return item;
+  }
+
+  /** Which moments of which growths the seats show. */
+  async #moments(node: Node): Promise<readonly SeatMoment[]> {
+    const periods = node.shows.map((id) => periodOf(this.plan, id));
+    const { moments } = this.memory;
+    const name = `${node.key} ${periods.join(' ')}`;
+    let list = moments.get(name);
+    if (!list) {
+      list = momentsOf((await node.form()).seats!, (id) => periodOf(this.plan, id)).list;
+      if (moments.size > MOST_MOMENTS) moments.clear();
+      moments.set(name, list);
+    }
+    return list;
+  }
+
+  async #copies(key: string, node: Node, items: readonly Node[]): Promise<Form> {
+    const kept = this.memory.forms.get(key);
+    if (kept) return kept;
+    const form = await node.form();
+    const seats = form.seats!;
+    const { group } = momentsOf(seats, (id) => periodOf(this.plan, id));
+    const shown: ShownItem[] = [];
+    for (const item of items) shown.push({ form: await item.form(), key: item.key });
+    this.claim('copies', countCopies(group, shown), 'the number of copies, or what their items hold');
+    await this.breathe();
+    const copies = copiesOfSeats(seats, group, shown);
+    const made = { ...form, seats: null, copies: joinCopies(form.copies, copies) };
+    this.memory.forms.set(key, made);
+    return made;
+  }
+
+  /** Values of a growth's numbers at one of its own frames. */
+  values(growth: Growth, frame: number, drive: number): GrowthValues {
+    const name = `${growth.id}|${frame}|${drive}`;
+    let values = this.#values.get(name);
+    if (!values) this.#values.set(name, (values = new GrowthValues(growth, this.scene, frame, drive)));
+    return values;
   }
 
   /**
    * What the steps of a growth want of each other, and those of growths that take its paths over. A formula that fails
    * is told when its own step runs.
    */
-  #wants(growth: Growth, moment: Moment): Wants {
+  wants(growth: Growth, moment: Moment): Wants {
+    const name = `${growth.id}|${momentName(moment)}`;
+    const known = this.#wants.get(name);
+    if (known) return known;
     const wants = new Set<Want>();
-    const heirs = this.scene.growths.filter(
-      ({ id, steps }) =>
-        !this.plan.circles.has(id) &&
-        steps.some(({ on, kind, params }) => on && kind === 'shared' && params.growth === growth.id),
-    );
-    for (const heir of heirs) for (const want of this.#wants(heir, moment)) wants.add(want);
+    this.#wants.set(name, wants);
+    for (const heir of this.plan.heirs.get(growth.id) ?? [])
+      for (const want of this.wants(heir, moment)) wants.add(want);
     for (const step of growth.steps) {
       const declaration = step.on ? stepOf(step.kind) : undefined;
       if (!declaration?.wants) continue;
       try {
-        const params = this.#values(growth, moment).of(declaration, step);
+        const params = this.values(growth, moment.frame - growth.shift, moment.drive).of(declaration, step);
         for (const want of declaration.wants(params as never)) wants.add(want);
       } catch (error) {
         if (!(error instanceof Problem)) throw error;
@@ -190,137 +281,14 @@ export class Run {
     return wants;
   }
 
-  async #step(
-    growth: Growth,
-    step: Step,
-    declaration: StepDeclaration,
-    moment: Moment,
-    wants: Wants,
-    result: GrowthResult,
-  ): Promise<void> {
-    const { scene, around } = this;
-    const frame = moment.frame - growth.shift;
-    const params = this.#values(growth, moment).of(declaration, step);
-    const seed = hash(scene.seed, growth.seed, stepNumber(step.id), moment.variant);
-    const others = new Map<string, GrowthResult>();
-    for (const [id, still] of referencedBy(declaration, params)) {
-      const other = await this.result(id, still ? { ...moment, frame: scene.range[1] } : moment);
-      if (other) others.set(id, other);
-    }
-    const referred = [...others.values()].map(({ key }) => key);
-    const steady = declaration.family === 'place' && keepsCourse(this.plan, growth, step);
-    const key = digest(
-      JSON.stringify([
-        step.kind,
-        params,
-        seed,
-        declaration.timed?.(params as never, wants)
-          ? [frame, moment.drive, ...wants, ...this.#timeOf(growth, step)]
-          : [],
-        Object.values(step.params).map((value) => (isVaried(value) ? value.vary : 0)),
-        guidesOf(declaration, params, scene),
-        steady,
-        referred,
-        result.key,
-      ]),
-    );
-    const started = around.now();
-    const input = result.form!;
-    let form = this.cache.get(key);
-    const kept = form !== undefined;
-    if (!form) {
-      around.stage?.(growth, step);
-      await this.#breathe();
-      form = await declaration.run(
-        input,
-        params as never,
-        this.#context(growth, step, declaration, params, moment, wants, seed, others),
-      );
-      this.cache.set(key, form, input);
-    }
-    result.form = form;
-    result.key = key;
-    result.costs.push({ step: step.id, milliseconds: around.now() - started, kept });
-  }
-
-  /**
-   * A timed step may look at its values at other frames: then what drives them is part of the key, and where that is
-   * a formula, everything that it may look at.
-   */
-  #timeOf(growth: Growth, step: Step): unknown[] {
-    const { fps, range } = this.scene;
-    const formulas = Object.values(step.params).some((value) => isFormula(baseOf(value)));
-    return [fps, ...range, step.params, formulas ? growth.steps.map(({ params }) => params) : 0];
-  }
-
-  #context(
-    growth: Growth,
-    step: Step,
-    declaration: StepDeclaration,
-    params: Resolved,
-    moment: Moment,
-    wants: Wants,
-    seed: number,
-    others: ReadonlyMap<string, GrowthResult>,
-  ): StepContext {
-    const { plan } = this;
-    return {
-      frame: moment.frame - growth.shift,
-      sceneFrame: moment.frame,
-      fps: this.scene.fps,
-      range: this.scene.range,
-      seed,
-      wants,
-      get steady() {
-        return keepsCourse(plan, growth, step);
-      },
-      claim: (kind, amount, lower) => this.#claim(kind, amount, lower),
-      numberAt: (param, at) => {
-        const base = baseOf(step.params[param]);
-        if (!isTrack(base) && !isFormula(base)) return params[param] as number;
-        return new GrowthValues(growth, this.scene, at, moment.drive).one(declaration, step, param) as number;
-      },
-      varies: (param) => isVaried(step.params[param]),
-      plain: (param) => params[param] as number,
-      varied: (param) => {
-        const spec = declaration.params[param] as NumberParam;
-        const value = step.params[param];
-        const channel = 16 + Object.keys(declaration.params).indexOf(param);
-        return variedNumber(
-          params[param] as number,
-          isVaried(value) ? value.vary : null,
-          [spec.min, spec.max],
-          seed,
-          channel,
-        );
-      },
-      asset: (id) => assetBytes(this.scene, this.around, id),
-      places: (guide) => {
-        const found = guideOf(this.scene, guide);
-        return found ? [found.position] : tipPlaces(others, guide);
-      },
-      guide: (guide) => guideOf(this.scene, guide),
-      other: (id) => otherForm(others, id),
-      item: async (id) => {
-        const item = await this.result(id, { ...moment, frame: this.scene.range[1] });
-        return otherForm(new Map(item && [[id, item]]), id);
-      },
-      breathe: () => this.#breathe(),
-    };
-  }
-
-  #values(growth: Growth, { frame, drive }: Moment): GrowthValues {
-    return new GrowthValues(growth, this.scene, frame - growth.shift, drive);
-  }
-
-  #claim(kind: keyof Pick<Budgets, 'points' | 'faces' | 'copies'>, amount: number, lower: string): void {
+  claim(kind: keyof Pick<Budgets, 'points' | 'faces' | 'copies'>, amount: number, lower: string): void {
     const limit = this.budgets[kind];
     if (amount <= limit) return;
     const [wanted, allowed] = [amount, limit].map((n) => Math.round(n).toLocaleString('en-GB'));
     throw new Problem(`This would make ${wanted} ${kind}; the limit is ${allowed}.`, `Lower ${lower}.`);
   }
 
-  async #breathe(): Promise<void> {
+  async breathe(): Promise<void> {
     const now = this.around.now();
     if (now - this.#lastPause > SLICE) {
       await this.around.pause?.();
@@ -330,6 +298,46 @@ export class Run {
   }
 }
 
+const momentName = ({ frame, variant, drive }: Moment): string => `${frame}|${variant}|${drive}`;
+
+const EMPTY: Node = {
+  key: EMPTY_KEY,
+  kinds: [],
+  shows: [],
+  failed: null,
+  notices: [],
+  costs: [],
+  form: () => Promise.resolve(emptyForm()),
+};
+
+function circleNode(growth: Growth, names: readonly string[]): Node {
+  const problem = new Problem(
+    `Growths refer to each other in a circle: ${names.join(' → ')}.`,
+    'Let one of them refer to another growth, or switch that step off.',
+  );
+  return { ...EMPTY, failed: noticeOf(problem, { growth: growth.id }) };
+}
+
+/** Makes something when it is first asked for, and only then. */
+function once<T>(make: () => Promise<T>): () => Promise<T> {
+  let made: Promise<T> | null = null;
+  return () => (made ??= make());
+}
+
+/** Parameters with what is long put by its digest. */
+const namedParams = (params: Resolved): unknown[] =>
+  Object.entries(params).flatMap(([name, value]) => [
+    name,
+    typeof value === 'object' && value !== null ? digestOf(value) : value,
+  ]);
+
+const noticeOf = (problem: Problem, place: Notice['place']): Notice => ({
+  level: 'error',
+  what: problem.message,
+  advice: problem.advice,
+  place,
+});
+
 /** What a step lacks, in words; null where it has what it takes. */
 function missingFor({ takes, takesOne }: StepDeclaration, there: readonly FormKind[]): string | null {
   const missing = takes.filter((kind) => !there.includes(kind));
@@ -337,14 +345,10 @@ function missingFor({ takes, takesOne }: StepDeclaration, there: readonly FormKi
   return takesOne && !takesOne.some((kind) => there.includes(kind)) ? takesOne.join(' or ') : null;
 }
 
-/** A number from a step's id, so that its randomness survives reordering. */
-function stepNumber(id: string): number {
-  let number = 0;
-  for (let i = 0; i < id.length; i++) number = (Math.imul(number, 31) + id.charCodeAt(i)) | 0;
-  return number;
-}
-
-function unexpected(error: unknown, declaration: StepDeclaration): Problem {
+/** What a step threw, as a problem for people. @throws Cancelled again */
+function problemOf(error: unknown, declaration: StepDeclaration): Problem {
+  if (error instanceof Cancelled) throw error;
+  if (error instanceof Problem) return error;
   const reason =
     error instanceof RangeError ? 'it asked for more memory than there is' : String((error as Error)?.message ?? error);
   return new Problem(`${declaration.label} failed: ${reason}.`, 'Lower its numbers, or switch it off.');

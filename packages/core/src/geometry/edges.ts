@@ -1,5 +1,6 @@
 import { type Mesh } from './mesh';
 import { cross, dot, type Vec3 } from './vec';
+import { weld } from './weld';
 
 /** Edges over welded places: pairs of place numbers, the smaller one first. */
 export interface Edges {
@@ -13,24 +14,18 @@ export interface Edges {
  * same place count as one; edges of faces without area are left out.
  */
 export function featureEdges({ positions, indices }: Mesh, angle: number): Edges {
-  const numbers = new Map<string, number>();
-  const places: number[] = [];
-  const weld = Uint32Array.from({ length: positions.length / 3 }, (_, i) => {
-    const [x, y, z] = [positions[3 * i] + 0, positions[3 * i + 1] + 0, positions[3 * i + 2] + 0];
-    const key = `${x},${y},${z}`;
-    let place = numbers.get(key);
-    if (place === undefined) {
-      numbers.set(key, (place = numbers.size));
-      places.push(x, y, z);
-    }
-    return place;
-  });
-  const count = numbers.size;
+  const { of, first } = weld({ positions });
+  const places = Array.from(first).flatMap((i) => [
+    positions[3 * i] + 0,
+    positions[3 * i + 1] + 0,
+    positions[3 * i + 2] + 0,
+  ]);
+  const count = first.length;
   const place = (i: number): Vec3 => [places[3 * i], places[3 * i + 1], places[3 * i + 2]];
   /** Normals of the faces at each edge, by a number made of both ends. */
   const faces = new Map<number, Vec3[]>();
   for (let f = 0; f < indices.length; f += 3) {
-    const [a, b, c] = [weld[indices[f]], weld[indices[f + 1]], weld[indices[f + 2]]];
+    const [a, b, c] = [of[indices[f]], of[indices[f + 1]], of[indices[f + 2]]];
     const [p, q, r] = [place(a), place(b), place(c)];
     const normal = cross([q[0] - p[0], q[1] - p[1], q[2] - p[2]], [r[0] - p[0], r[1] - p[1], r[2] - p[2]]);
     const size = Math.hypot(...normal);

@@ -1,3 +1,5 @@
+import { weld } from './weld';
+
 /** A triangle mesh in flat arrays: n vertices, f faces. Front faces run anticlockwise seen from outside. */
 export interface Mesh {
   /** 3n, metres. */
@@ -26,32 +28,6 @@ export interface Mesh {
 
 export const vertexCount = (mesh: Mesh): number => mesh.positions.length / 3;
 export const faceCount = (mesh: Mesh): number => mesh.indices.length / 3;
-
-/** Vertices at one place taken as one: m of n. */
-export interface Weld {
-  /** n, which of the places each vertex stands at. */
-  of: Uint32Array;
-  /** m, one vertex at each place. */
-  first: Uint32Array;
-}
-
-/** Takes vertices at the same place as one: texture seams and hard edges double them. */
-export function weld({ positions }: Pick<Mesh, 'positions'>): Weld {
-  const places = new Map<string, number>();
-  const of = new Uint32Array(positions.length / 3);
-  const first: number[] = [];
-  for (let i = 0; i < of.length; i++) {
-    // Adding 0 turns −0 into 0, which would else count as another place.
-    const key = `${positions[3 * i] + 0},${positions[3 * i + 1] + 0},${positions[3 * i + 2] + 0}`;
-    let place = places.get(key);
-    if (place === undefined) {
-      places.set(key, (place = first.length));
-      first.push(i);
-    }
-    of[i] = place;
-  }
-  return { of, first: Uint32Array.from(first) };
-}
 
 /** What counting the parts of a mesh tells about its shape. */
 export interface Topology {

@@ -175,20 +175,19 @@ export function joinSeats(a: Seats | null, b: Seats): Seats {
 /** A growth at a moment that some seats show. */
 export interface SeatMoment {
   growth: string;
-  /** Frame of the scene. */
-  frame: number;
+  /** Whole frames by which it lags. */
+  late: number;
   variant: number;
   drive: number;
 }
 
 /**
- * Which moments of which growths the seats show at a frame, and which of them each seat shows. Moments lie whole frames
+ * Which moments of which growths the seats show, and which of them each seat shows. Moments lie whole frames
  * apart, so that seats share them: a period of P frames takes P moments, whatever the number of seats.
  * @param periodOf after how many frames a growth is the same again, 0 where that is not known
  */
 export function momentsOf(
   seats: Seats,
-  frame: number,
   periodOf: (growth: string) => number = () => 0,
 ): { list: SeatMoment[]; group: Uint32Array } {
   const list: SeatMoment[] = [];
@@ -209,7 +208,7 @@ export function momentsOf(
     if (number === undefined) {
       moments.set(late, (number = list.length));
       const drive = step / DRIVE_STEPS;
-      list.push({ growth: seats.growths[growth], frame: frame - late, variant: seats.variant[k], drive });
+      list.push({ growth: seats.growths[growth], late, variant: seats.variant[k], drive });
     }
     group[k] = number;
   }

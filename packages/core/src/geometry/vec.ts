@@ -34,5 +34,9 @@ export function perpendicular(t: Vec3): Vec3 {
   return unit([axis[0] - along * t[0], axis[1] - along * t[1], axis[2] - along * t[2]], [1, 0, 0]);
 }
 
+/** Normal of a ring of corners, not of unit length: twice its area (Newell's method). */
+export const ringNormal = (corners: readonly Vec3[]): Vec3 =>
+  corners.reduce<Vec3>((sum, corner, k) => add(sum, cross(corner, corners[(k + 1) % corners.length])), [0, 0, 0]);
+
 /** The triple number `i` of a flat array. */
 export const at = (flat: ArrayLike<number>, i: number): Vec3 => [flat[3 * i], flat[3 * i + 1], flat[3 * i + 2]];

@@ -6,7 +6,10 @@ const NEEDED = new Set([
   ...['cmap', 'head', 'hhea', 'hmtx', 'maxp', 'name', 'post', 'OS/2'],
   ...['loca', 'glyf', 'CFF ', 'kern', 'GPOS'],
 ]);
-const MOST_TABLE = 32e6;
+/** Bytes that all tables together may unpack to. */
+const MOST_UNPACKED = 48e6;
+/** Letters that a font may map: Unicode has room for so many (U+10FFFF). */
+const MOST_LETTERS = 0x110000;
 
 const damaged = (what: string): Problem =>
   new Problem(`The font is damaged: ${what}.`, 'Choose a sound TTF, OTF or WOFF file.');
@@ -35,13 +38,45 @@ export function soundFont(bytes: Uint8Array): ArrayBuffer {
       'Choose a TTF, OTF or WOFF file; unpack collections and WOFF2 first.',
     );
   }
-  const tables = (woff ? woffTables(bytes, view) : sfntTables(bytes, view)).filter(({ tag }) => NEEDED.has(tag));
+  const tables = woff ? woffTables(bytes, view) : sfntTables(bytes, view);
   for (const table of tables)
     if (checksumOf(table) !== table.checksum)
       throw damaged(`its table ${table.tag.trim()} does not match its checksum`);
   for (const tag of ['cmap', 'head', 'hhea', 'hmtx', 'maxp'])
     if (!tables.some((table) => table.tag === tag)) throw damaged(`it has no table ${tag}`);
+  checkLetters(tables.find(({ tag }) => tag === 'cmap')!.bytes);
   return written(flavor, tables);
+}
+
+/** Refuses letter maps that claim more letters than there are: parsers write each of them down. OpenType 1.9, "cmap". */
+function checkLetters(bytes: Uint8Array): void {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const within = (at: number, length: number): void => {
+    if (at + length > bytes.length) throw damaged('its letter map is cut off');
+  };
+  within(0, 4);
+  const count = view.getUint16(2);
+  within(4, 8 * count);
+  let letters = 0;
+  const take = (first: number, last: number): void => {
+    letters += Math.max(0, last - first + 1);
+    if (letters > MOST_LETTERS * Math.max(1, count)) throw damaged('its letter map claims more letters than there are');
+  };
+  for (let i = 0; i < count; i++) {
+    const at = view.getUint32(8 + 8 * i);
+    within(at, 16);
+    const format = view.getUint16(at);
+    if (format === 4) {
+      const segments = view.getUint16(at + 6) / 2;
+      within(at + 14, 8 * segments + 2);
+      for (let s = 0; s < segments; s++)
+        take(view.getUint16(at + 16 + 2 * segments + 2 * s), view.getUint16(at + 14 + 2 * s));
+    } else if (format === 12 || format === 13) {
+      const groups = view.getUint32(at + 12);
+      within(at + 16, 12 * groups);
+      for (let g = 0; g < groups; g++) take(view.getUint32(at + 16 + 12 * g), view.getUint32(at + 20 + 12 * g));
+    }
+  }
 }
 
 const text = (bytes: Uint8Array, at: number): string => String.fromCharCode(...bytes.subarray(at, at + 4));
@@ -49,29 +84,40 @@ const text = (bytes: Uint8Array, at: number): string => String.fromCharCode(...b
 function sfntTables(bytes: Uint8Array, view: DataView): Table[] {
   const count = view.getUint16(4);
   if (12 + 16 * count > bytes.length) throw damaged('its list of tables is cut off');
-  return Array.from({ length: count }, (_, i) => {
+  return needed(count, (i) => text(bytes, 12 + 16 * i)).map(([i, tag]) => {
     const at = 12 + 16 * i;
     return {
-      tag: text(bytes, at),
+      tag,
       checksum: view.getUint32(at + 4),
       bytes: slice(bytes, view.getUint32(at + 8), view.getUint32(at + 12)),
     };
   });
 }
 
+/** The entries of tables that are needed, each once: doubles would be unpacked again and again. */
+function needed(count: number, tagOf: (i: number) => string): [number, string][] {
+  const tags = Array.from({ length: count }, (_, i): [number, string] => [i, tagOf(i)]).filter(([, tag]) =>
+    NEEDED.has(tag),
+  );
+  if (new Set(tags.map(([, tag]) => tag)).size < tags.length) throw damaged('it lists a table twice');
+  return tags;
+}
+
 function woffTables(bytes: Uint8Array, view: DataView): Table[] {
   if (bytes.length < 44) throw damaged('its header is cut off');
   const count = view.getUint16(12);
   if (44 + 20 * count > bytes.length) throw damaged('its list of tables is cut off');
-  return Array.from({ length: count }, (_, i) => {
+  const entries = needed(count, (i) => text(bytes, 44 + 20 * i));
+  const sum = entries.reduce((all, [i]) => all + view.getUint32(44 + 20 * i + 12), 0);
+  if (sum > MOST_UNPACKED) throw damaged(`its tables unpack to more than ${MOST_UNPACKED / 1e6} MB`);
+  return entries.map(([i, tag]) => {
     const at = 44 + 20 * i;
     const [packed, size] = [view.getUint32(at + 8), view.getUint32(at + 12)];
-    const tag = text(bytes, at);
     const raw = slice(bytes, view.getUint32(at + 4), packed);
     return {
       tag,
       checksum: view.getUint32(at + 16),
-      bytes: packed === size || !NEEDED.has(tag) ? raw : inflated(raw, size),
+      bytes: packed === size ? raw : inflated(raw, size),
     };
   });
 }
@@ -82,7 +128,6 @@ function slice(bytes: Uint8Array, offset: number, length: number): Uint8Array {
 }
 
 function inflated(packed: Uint8Array, size: number): Uint8Array {
-  if (size > MOST_TABLE) throw damaged('a table is larger than 32 MB');
   let out: Uint8Array;
   try {
     out = unzlibSync(packed, { out: new Uint8Array(size) });

@@ -26,9 +26,9 @@ function reef(): Scene {
     ]),
     newGrowth('Other', 1, [newStep('line')]),
   ];
-  scene.assets = [
-    { id: 'buoy', name: 'buoy.svg', kind: 'svg', data: 'PHN2Zy8+' },
-    { id: 'unused', name: 'not.svg', kind: 'svg', data: 'PHN2Zy8+' },
+  scene.files = [
+    { id: 'buoy', name: 'buoy.svg', kind: 'svg' },
+    { id: 'unused', name: 'not.svg', kind: 'svg' },
   ];
   return scene;
 }
@@ -38,7 +38,7 @@ test('a growth goes and comes back as it was, with the files that it uses and no
   const clip = readClip(writeClip(growthClip(scene, scene.growths[0])))!;
   expect(clip.of).toBe('growths');
   expect(clip.scene.growths).toEqual([scene.growths[0]]);
-  expect(clip.scene.assets.map(({ id }) => id)).toEqual(['buoy']);
+  expect(clip.scene.files.map(({ id }) => id)).toEqual(['buoy']);
 });
 
 test('a step alone, and tracks alone: plain values stay behind, a variation loses its base only', () => {
@@ -64,13 +64,13 @@ test('other texts are none of ours; damaged ones say so', () => {
 });
 
 test('a scene file holds the files that its steps name, and no others', () => {
-  expect(readScene(writeScene(reef())).assets.map(({ id }) => id)).toEqual(['buoy']);
+  expect(readScene(writeScene(reef())).files.map(({ id }) => id)).toEqual(['buoy']);
 });
 
 test('scenes of the first version are read: they kept no files', () => {
   const scene = newScene('Old');
   const old = JSON.parse(writeScene(scene)) as Record<string, unknown>;
-  delete old.assets;
+  delete old.files;
   old.version = 1;
   expect(readScene(JSON.stringify(old))).toEqual(scene);
 });

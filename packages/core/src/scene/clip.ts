@@ -2,7 +2,7 @@ import { references } from '../evaluate/plan';
 import { Problem } from '../problem';
 import { newScene } from './make';
 import { checkScene } from './read';
-import { usedAssets } from './assets';
+import { usedFiles } from './usedFiles';
 import { type Track } from '../time/track';
 import { baseOf, type Growth, isTrack, type ParamValue, type Scene, type Step } from './schema';
 
@@ -20,7 +20,7 @@ export interface Clip {
 
 const clipOf = (of: ClipOf, from: Scene, growths: Growth[]): Clip => ({
   of,
-  scene: { ...newScene('Clip'), growths, assets: usedAssets(from, growths), guides: from.guides },
+  scene: { ...newScene('Clip'), growths, files: usedFiles(from, growths), guides: from.guides },
 });
 
 /** A growth, and after it those that it needs: what it copies, rides with, or takes the paths of. */

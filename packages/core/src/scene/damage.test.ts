@@ -3,6 +3,7 @@ import { Problem } from '../problem';
 import { STEPS } from '../steps/index';
 import { sceneOf, testEvaluator } from '../testing';
 import { newStep } from './make';
+import { mendScene } from './mend';
 import { checkScene, readScene, writeScene } from './read';
 
 const sound = (): unknown => JSON.parse(writeScene(sceneOf(STEPS.map(({ kind }) => newStep(kind)))));
@@ -55,6 +56,23 @@ test('whatever is put in whatever place, the file is taken whole or refused with
       }
     }),
     { numRuns: 600 },
+  );
+});
+
+test('whatever is damaged below the root, a scene can be mended, and everything that was sound in it stays', () => {
+  const whole = sound() as { growths: { steps: { id: string; params: object }[] }[] };
+  fc.assert(
+    fc.property(fc.constantFrom(...PLACES.filter(({ length }) => length > 1)), rubbish, (place, put) => {
+      const mended = mendScene(damaged(place, put));
+      expect(mended).not.toBeNull();
+      expect(() => checkScene(JSON.parse(JSON.stringify(mended!.scene)))).not.toThrow();
+      // Steps that the damage did not touch are as they were.
+      whole.growths[0].steps.forEach((step, i) => {
+        if (place[0] === 'growths' && (place.length < 5 || place[3] === i)) return;
+        expect(mended!.scene.growths[0].steps).toContainEqual(step);
+      });
+    }),
+    { numRuns: 300 },
   );
 });
 

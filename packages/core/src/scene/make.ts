@@ -1,6 +1,7 @@
 import { type ParamSpec, type StepDeclaration } from '../steps/declare';
 import { Problem } from '../problem';
 import { stepOf } from '../steps/index';
+import { LIMITS } from './limits';
 import { SCENE_FORMAT, SCENE_VERSION, type Growth, type ParamValue, type Scene, type Step } from './schema';
 
 /** Hues that growths take in turn: the same in list, timeline and overlay. */
@@ -9,6 +10,15 @@ export const HUES = ['#c9e86a', '#66d3c8', '#f3a6c8', '#f2d06b', '#a99bff', '#7f
 /** A new identifier: 12 random letters and digits. */
 export function newId(): string {
   return Array.from({ length: 12 }, () => Math.floor(Math.random() * 36).toString(36)).join('');
+}
+
+/** A name that none of those taken is: Kelp, Kelp 2, Kelp 3 …, cut where it would be too long. */
+export function unusedName(base: string, taken: ReadonlySet<string>): string {
+  for (let i = 1; ; i++) {
+    const end = i === 1 ? '' : ` ${i}`;
+    const name = `${base.slice(0, LIMITS.name - end.length)}${end}`;
+    if (!taken.has(name)) return name;
+  }
 }
 
 /** An empty scene: six seconds at 24 frames a second under the default light. */
@@ -24,7 +34,7 @@ export function newScene(name: string): Scene {
     markers: [],
     growths: [],
     guides: [],
-    assets: [],
+    files: [],
     finish: {
       exposure: 1,
       palette: ['#c9e86a', '#66d3c8', '#f3a6c8', '#f2d06b', '#a99bff', '#7fb4ff', '#ff8a5b', '#e9efe8'],

@@ -1,10 +1,14 @@
 import { Problem } from '../problem';
-import { stepOf } from '../steps/index';
-import { usedAssets } from './assets';
-import { SCENE_FORMAT, SCENE_VERSION, type Scene, sceneSchema } from './schema';
-import { paramFault } from './params';
+import { usedFiles } from './usedFiles';
+import { type Fault, faultOfScene, isObject, namedPlace, writtenPath } from './faults';
+import { SCENE_FORMAT, SCENE_VERSION, type Scene } from './schema';
 
 type Json = Record<string, unknown>;
+
+function without(entry: Json, name: string): Json {
+  const { [name]: _, ...rest } = entry;
+  return rest;
+}
 
 /** Turns a document of one version into the next one's. */
 export type Migration = (document: Json) => Json;
@@ -13,40 +17,47 @@ export const MIGRATIONS: Readonly<Record<number, Migration>> = {
   1: (document) => ({ ...document, assets: [] }),
   // Version 3 has markers.
   2: (document) => ({ ...document, markers: [] }),
+  // Version 4 keeps files beside the scene, under the hash of their bytes; their bytes are taken out by `unpacked`.
+  3: (document) => {
+    const { assets, ...rest } = document;
+    const files = Array.isArray(assets) ? (assets as unknown[]) : [];
+    return { ...rest, files: files.map((file) => (isObject(file) ? without(file, 'data') : file)) };
+  },
 };
 
-/**
- * Reads a scene from the text of a file.
- * @throws Problem that names the place in the file and the reason, for anything that is not a sound scene
- */
-export function readScene(text: string): Scene {
-  let json: unknown;
+/** Parses JSON. @throws Problem with the parser's reason */
+export function parseJson(text: string): unknown {
   try {
-    json = JSON.parse(text);
+    return JSON.parse(text);
   } catch (error) {
     throw new Problem(`This is not a JSON file: ${(error as Error).message}.`, 'Choose a scene file that Uvrex saved.');
   }
-  return checkScene(json);
 }
+
+/**
+ * Reads a scene without files from its text; `readSceneFile` reads those with files too.
+ * @throws Problem that names the place in the file and the reason, for anything that is not a sound scene
+ */
+export const readScene = (text: string): Scene => checkScene(parseJson(text));
 
 /** Checks parsed JSON and brings it to the present version; see `readScene`. */
 export function checkScene(json: unknown): Scene {
-  if (typeof json !== 'object' || json === null || (json as Json).format !== SCENE_FORMAT) {
+  const document = presentScene(json);
+  const fault = faultOfScene(document);
+  if (fault) throw problemOf(document, fault);
+  return document as unknown as Scene;
+}
+
+/** A scene of any version as one of the present one, damaged or not. @throws Problem for what is no scene at all */
+export function presentScene(json: unknown): Json {
+  if (!isObject(json) || json.format !== SCENE_FORMAT) {
     throw new Problem(
       `This is not a Uvrex scene: "format" must be "${SCENE_FORMAT}".`,
       'Choose a scene file that Uvrex saved.',
       { path: 'format' },
     );
   }
-  const document = migrate(json as Json, MIGRATIONS, SCENE_VERSION);
-  const parsed = sceneSchema.safeParse(document);
-  if (!parsed.success) {
-    const issue = deepest(parsed.error.issues);
-    fault(document, issue.path, issue.message);
-  }
-  const scene = parsed.data as Scene;
-  checkSteps(scene);
-  return scene;
+  return migrate(json, MIGRATIONS, SCENE_VERSION);
 }
 
 /** Applies migrations one version after another up to `target`. */
@@ -76,71 +87,12 @@ export function migrate(document: Json, migrations: Readonly<Record<number, Migr
   return current;
 }
 
-interface Issue {
-  path: PropertyKey[];
-  message: string;
-  errors?: Issue[][];
-}
-
-/** Inside a union, the branch that got furthest tells most. */
-function deepest(issues: readonly unknown[]): Issue {
-  const issue = issues[0] as Issue;
-  const branches = issue.errors?.filter((branch) => branch.length > 0).map(deepest) ?? [];
-  const best = branches.sort((a, b) => b.path.length - a.path.length)[0];
-  return best && best.path.length > 0 ? { path: [...issue.path, ...best.path], message: best.message } : issue;
-}
-
-function checkSteps(scene: Scene): void {
-  unique(
-    scene,
-    ['growths'],
-    scene.growths.map((growth) => growth.id),
-  );
-  unique(
-    scene,
-    ['assets'],
-    scene.assets.map((asset) => asset.id),
-  );
-  scene.growths.forEach((growth, g) => {
-    unique(
-      scene,
-      ['growths', g, 'steps'],
-      growth.steps.map((step) => step.id),
-    );
-    growth.steps.forEach((step, s) => {
-      const at = ['growths', g, 'steps', s];
-      const declaration = stepOf(step.kind);
-      if (!declaration) fault(scene, [...at, 'kind'], `there is no step "${step.kind}" in this Uvrex`);
-      for (const [name, value] of Object.entries(step.params)) {
-        const spec = Object.hasOwn(declaration.params, name) ? declaration.params[name] : undefined;
-        const reason = spec ? paramFault(spec, value) : `the step ${declaration.label} has no parameter "${name}"`;
-        if (reason) fault(scene, [...at, 'params', name], reason);
-      }
-    });
-  });
-}
-
-function unique(scene: Scene, path: PropertyKey[], ids: string[]): void {
-  const twice = ids.findIndex((id, i) => ids.indexOf(id) !== i);
-  if (twice >= 0) fault(scene, [...path, twice, 'id'], `the id "${ids[twice]}" is used twice`);
-}
-
-/** A schema's complaint in words that say what to mend. */
-function plain(reason: string): string {
-  const missing = /expected (\w+), received undefined/.exec(reason);
-  return (missing ? `it is missing, and must be of type ${missing[1]}` : reason).replace(/\.$/, '');
-}
-
-/** Throws with the place written as growths[0].steps[2].params.to, and the names of the growth and step there. */
-function fault(document: unknown, path: PropertyKey[], reason: string): never {
-  const written = path
-    .map((part, i) => (typeof part === 'number' ? `[${part}]` : `${i ? '.' : ''}${String(part)}`))
-    .join('');
-  const growth =
-    path[0] === 'growths' && typeof path[1] === 'number' ? (document as Scene).growths?.[path[1]]?.name : undefined;
-  const inGrowth = typeof growth === 'string' ? ` (growth “${growth}”)` : '';
-  throw new Problem(
-    `The scene file is not sound at ${written || 'its root'}${inGrowth}: ${plain(reason)}.`,
+/** A fault as an error: the place as written in the file, and in words. */
+function problemOf(document: unknown, { path, reason }: Fault): Problem {
+  const written = writtenPath(path);
+  const named = namedPlace(document, path);
+  return new Problem(
+    `The scene file is not sound at ${written || 'its root'}${named ? ` (${named})` : ''}: ${reason}.`,
     'Mend that place in the file, or choose another one. Nothing was changed.',
     { path: written },
   );
@@ -148,4 +100,4 @@ function fault(document: unknown, path: PropertyKey[], reason: string): never {
 
 /** The text of a scene file: JSON, indented, ending in a line break. Files that no step uses stay behind. */
 export const writeScene = (scene: Scene): string =>
-  `${JSON.stringify({ ...scene, assets: usedAssets(scene, scene.growths) }, null, 2)}\n`;
+  `${JSON.stringify({ ...scene, files: usedFiles(scene, scene.growths) }, null, 2)}\n`;

@@ -4,34 +4,32 @@ import { PROFILE_SHAPES, type ProfilePoint } from '../geometry/profile';
 import { type Anchor } from '../geometry/vec';
 import { EASE_NAMES } from '../time/easing';
 import { CYCLES, type Track } from '../time/track';
+import { LIMITS } from './limits';
 import { VARIATIONS, type VariationKind } from './vary';
 
 // Compiling validators at run time needs eval, which the studio's content security policy forbids.
 z.config({ jitless: true });
 
 export const SCENE_FORMAT = 'uvrex-scene';
-export const SCENE_VERSION = 3;
+export const SCENE_VERSION = 4;
 
 const finite = z.number();
 const color = z.string().regex(/^#[0-9a-f]{6}$/i, 'must be a colour like #8fb84a');
 const id = z.string().min(1).max(64);
-const name = z.string().min(1).max(120);
+const name = z.string().min(1).max(LIMITS.name);
 const seed = z.int().min(0).max(0xffffffff);
+const between = (limit: number) => finite.min(-limit).max(limit);
+const frameNumber = z.int().min(-LIMITS.frame).max(LIMITS.frame);
 
-export const vec3Schema = z.tuple([finite, finite, finite]);
-/** An anchor: a place in metres, then a thickness factor and a lean in degrees where they are not 1 and 0. */
-export const anchorSchema = z.union([
-  vec3Schema,
-  z.tuple([finite, finite, finite, finite.min(0).max(100)]),
-  z.tuple([finite, finite, finite, finite.min(0).max(100), finite.min(-36000).max(36000)]),
-]);
+const place = between(LIMITS.reach);
+const vec3Schema = z.tuple([place, place, place]);
 
-export const easeSchema = z.union([
+const easeSchema = z.union([
   z.enum(EASE_NAMES as [string, ...string[]]),
-  z.tuple([finite.min(0).max(1), finite, finite.min(0).max(1), finite]),
+  z.tuple([finite.min(0).max(1), between(LIMITS.easeReach), finite.min(0).max(1), between(LIMITS.easeReach)]),
 ]);
 
-export const keySchema = z.strictObject({ frame: finite, value: finite, ease: easeSchema });
+const keySchema = z.strictObject({ frame: between(LIMITS.keyFrame), value: finite, ease: easeSchema });
 
 const cycle = z.enum(CYCLES as unknown as [string, ...string[]]);
 
@@ -39,6 +37,7 @@ export const trackSchema = z.strictObject({
   keys: z
     .array(keySchema)
     .min(1, 'a track needs one key or more')
+    .max(LIMITS.keys, `a track holds ${LIMITS.keys} keys at most`)
     .refine(
       (keys) => keys.every((key, i) => i === 0 || keys[i - 1].frame < key.frame),
       'keys must stand at rising frames',
@@ -55,17 +54,19 @@ export const profilePointSchema = z.strictObject({
 });
 
 /** A value worked out at every frame; see `time/formula.ts`. */
-export const formulaSchema = z.strictObject({ formula: z.string().min(1).max(500) });
+export const formulaSchema = z.strictObject({
+  formula: z.string().min(1).max(LIMITS.formula, `must be of ${LIMITS.formula} characters or fewer`),
+});
 
 /** How a number differs from path to path, or along each. */
 export const variationSchema = z.strictObject({
   by: z.enum(VARIATIONS as unknown as [string, ...string[]]),
   /** Largest difference, in the parameter's own unit. */
-  amount: finite,
+  amount: between(LIMITS.vary),
   /** Changes of the noise along a whole path. */
-  waves: finite.min(0).max(1000),
+  waves: finite.min(0).max(LIMITS.waves),
   /** What the amount is multiplied by, from the first path to the last, or from base to tip. */
-  shape: z.array(profilePointSchema).min(1),
+  shape: z.array(profilePointSchema).min(1).max(LIMITS.stops),
 });
 
 const drivenSchema = z.union([finite, trackSchema, formulaSchema]);
@@ -73,29 +74,17 @@ const drivenSchema = z.union([finite, trackSchema, formulaSchema]);
 /** A number that is not the same for all: what it is about, and by how much it differs. */
 export const variedSchema = z.strictObject({ base: drivenSchema, vary: variationSchema });
 
-/** Shape of any parameter value; whether it fits its step is checked against the step's declaration. */
-export const paramSchema = z.union([
-  finite,
-  z.string().max(4000),
-  z.boolean(),
-  z.null(),
-  trackSchema,
-  formulaSchema,
-  variedSchema,
-  z.array(anchorSchema),
-  z.array(stopSchema),
-  z.array(profilePointSchema),
-]);
-
 export const stepSchema = z.strictObject({
   id,
   kind: z.string().min(1).max(40),
   /** Own name; the kind's label where it is empty. */
-  name: z.string().max(120),
+  name: z.string().max(LIMITS.name),
   on: z.boolean(),
-  params: z.record(z.string(), paramSchema),
+  /** Checked against the declaration of the kind; see `params.ts`. */
+  params: z.record(z.string(), z.unknown()),
 });
 
+/** A growth, its steps left aside: they are checked one by one. */
 export const growthSchema = z.strictObject({
   id,
   name,
@@ -103,8 +92,7 @@ export const growthSchema = z.strictObject({
   visible: z.boolean(),
   seed,
   /** Frames by which the growth runs late. */
-  shift: finite.min(-100000).max(100000),
-  steps: z.array(stepSchema).max(200),
+  shift: between(LIMITS.frame),
 });
 
 export const guideSchema = z.strictObject({
@@ -117,32 +105,29 @@ export const guideSchema = z.strictObject({
   size: vec3Schema,
 });
 
-/** A file kept inside the scene: what it was called, and its bytes in base64 (RFC 4648). Its id names its content. */
-export const assetSchema = z.strictObject({
-  id,
-  name,
-  kind: z.enum(['svg', 'font', 'sound']),
-  data: z.base64().max(44_000_000),
-});
+/** A file that the scene uses: what it was called, and what it is. Its id is the hash of its bytes, which lie beside the scene. */
+export const fileSchema = z.strictObject({ id, name, kind: z.enum(['svg', 'font', 'sound']) });
 
+/** A scene, its growths left aside: they are checked one by one. */
 export const sceneSchema = z.strictObject({
   format: z.literal(SCENE_FORMAT),
   version: z.literal(SCENE_VERSION),
   name,
   seed,
-  fps: finite.min(1).max(240),
+  fps: finite.min(LIMITS.fps[0]).max(LIMITS.fps[1]),
   /** First and last frame, both played. */
   range: z
-    .tuple([z.int().min(-100000).max(100000), z.int().min(-100000).max(100000)])
+    .tuple([frameNumber, frameNumber])
     .refine(([first, last]) => first < last, 'the last frame must come after the first'),
   loop: z.boolean(),
   /** Moments with a name, in rising order. */
-  markers: z.array(z.strictObject({ frame: z.int().min(-100000).max(100000), name: z.string().max(120) })).max(1000),
-  growths: z.array(growthSchema).max(500),
-  guides: z.array(guideSchema).max(500),
-  assets: z.array(assetSchema).max(200),
+  markers: z
+    .array(z.strictObject({ frame: frameNumber, name: z.string().max(LIMITS.name) }))
+    .max(LIMITS.markers, `a scene holds ${LIMITS.markers} markers at most`),
+  guides: z.array(guideSchema).max(LIMITS.guides, `a scene holds ${LIMITS.guides} guides at most`),
+  files: z.array(fileSchema).max(LIMITS.files, `a scene holds ${LIMITS.files} files at most`),
   /** Brightness of the picture, 1 as lit; colours offered first when choosing one. */
-  finish: z.strictObject({ exposure: finite.min(0.05).max(8), palette: z.array(color).max(32) }),
+  finish: z.strictObject({ exposure: finite.min(0.05).max(8), palette: z.array(color).max(LIMITS.palette) }),
   camera: z.strictObject({ position: vec3Schema, target: vec3Schema, fov: finite.min(5).max(120) }),
   /** Where the main light stands, degrees about Y and above the ground; its strength; its colour. */
   light: z.strictObject({
@@ -166,7 +151,7 @@ export const sceneSchema = z.strictObject({
 
 type Schema = z.infer<typeof sceneSchema>;
 
-export type Asset = Schema['assets'][number];
+export type SceneFile = Schema['files'][number];
 export type Guide = Schema['guides'][number];
 
 export interface Formula {
@@ -195,11 +180,11 @@ export interface Step extends Omit<z.infer<typeof stepSchema>, 'params'> {
   params: Record<string, ParamValue>;
 }
 
-export interface Growth extends Omit<z.infer<typeof growthSchema>, 'steps'> {
+export interface Growth extends z.infer<typeof growthSchema> {
   steps: Step[];
 }
 
-export interface Scene extends Omit<Schema, 'growths'> {
+export interface Scene extends Schema {
   growths: Growth[];
 }
 

@@ -32,9 +32,12 @@ function identifier(title: string): string {
   return /^\d/.test(joined) ? `step${joined}` : joined;
 }
 
-/** Values of one growth's parameters at one frame, formulas included. */
+/** Values of one growth's parameters at one frame, formulas included; each is worked out once. */
 export class GrowthValues {
-  readonly #trail: string[] = [];
+  /** Fields whose formulas are being worked out, each inside the one before. */
+  readonly #trail: { step: Step; name: string; called: string }[] = [];
+  readonly #known = new Map<Step, Map<string, ParamConstant>>();
+  #names: Map<string, Step> | null = null;
 
   constructor(
     readonly growth: Pick<Growth, 'steps'>,
@@ -54,30 +57,46 @@ export class GrowthValues {
 
   /** One parameter's value; of a varied number its base. @throws Problem for a formula */
   one(declaration: StepDeclaration, step: Step, name: string): ParamConstant {
-    const spec = declaration.params[name];
-    const value = baseOf(step.params[name]);
-    return isFormula(value) ? this.#formula(declaration, spec, step, value.formula) : constant(spec, value, this.frame);
+    let known = this.#known.get(step);
+    if (!known) this.#known.set(step, (known = new Map()));
+    let value = known.get(name);
+    if (value === undefined) known.set(name, (value = this.#worked(declaration, step, name)));
+    return value;
   }
 
-  #formula(declaration: StepDeclaration, spec: ParamSpec, step: Step, formula: string): ParamConstant {
-    const called = `${declaration.label} ${spec.label}`;
-    if (this.#trail.includes(called)) {
-      const circle = [...this.#trail.slice(this.#trail.indexOf(called)), called];
+  #worked(declaration: StepDeclaration, step: Step, name: string): ParamConstant {
+    const spec = declaration.params[name];
+    const value = baseOf(step.params[name]);
+    if (!isFormula(value)) return constant(spec, value, this.frame);
+    const called = this.#called(declaration, step, spec);
+    const seen = this.#trail.findIndex((entry) => entry.step === step && entry.name === name);
+    if (seen >= 0)
       throw new Problem(
-        `Formulas refer to each other in a circle: ${circle.join(' → ')}.`,
+        `Formulas refer to each other in a circle: ${[...this.#trail.slice(seen).map((entry) => entry.called), called].join(' → ')}.`,
         'Give one of them a plain number.',
       );
-    }
-    this.#trail.push(called);
+    this.#trail.push({ step, name, called });
     try {
-      const shown = formulaValue(formula, (key) => this.#named(step, key));
+      const shown = formulaValue(value.formula, (key) => this.#named(step, key));
       return spec.type === 'number' ? within(spec, shown / shownFactor(spec.unit)) : shown;
     } catch (error) {
       if (!(error instanceof FormulaError)) throw error;
-      throw new Problem(`The formula of ${called} ${error.message}.`, `Mend “= ${formula}”.`);
+      throw new Problem(`The formula of ${called} ${error.message}.`, `Mend “= ${value.formula}”.`);
     } finally {
       this.#trail.pop();
     }
+  }
+
+  /** A field as people know it; with its name in formulas where two steps are called alike. */
+  #called(declaration: StepDeclaration, step: Step, spec: ParamSpec): string {
+    const title = (one: Step): string => one.name || (stepOf(one.kind)?.label ?? one.kind);
+    const alike = this.growth.steps.filter((one) => title(one) === title(step)).length > 1;
+    const name = alike ? [...this.#stepNames()].find(([, one]) => one === step)?.[0] : undefined;
+    return `${step.name || declaration.label}${name ? ` (${name})` : ''} ${spec.label}`;
+  }
+
+  #stepNames(): Map<string, Step> {
+    return (this.#names ??= stepNames(this.growth));
   }
 
   /** What a name in a formula stands for, as its field shows it. */
@@ -98,7 +117,7 @@ export class GrowthValues {
         return this.drive;
     }
     const [owner, param] = name.includes('.') ? name.split('.') : [null, name];
-    const of = owner === null ? step : stepNames(this.growth).get(owner);
+    const of = owner === null ? step : this.#stepNames().get(owner);
     const declaration = of && stepOf(of.kind);
     const spec = declaration && Object.hasOwn(declaration.params, param) ? declaration.params[param] : undefined;
     if (!of || !declaration || spec?.type !== 'number') return undefined;

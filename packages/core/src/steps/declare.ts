@@ -1,4 +1,4 @@
-import { type Asset, type Guide } from '../scene/schema';
+import { type Guide, type SceneFile } from '../scene/schema';
 import { type Form, type FormKind } from '../geometry/form';
 import { type Stop } from '../geometry/gradient';
 import { type ProfilePoint } from '../geometry/profile';
@@ -38,9 +38,9 @@ export interface TextParam extends Common {
   most: number;
 }
 
-export interface AssetParam extends Common {
-  type: 'asset';
-  kind: Asset['kind'];
+export interface FileParam extends Common {
+  type: 'file';
+  kind: SceneFile['kind'];
   /** Files that come with Uvrex, by the name that stands for them. */
   shipped: readonly { value: string; label: string }[];
   default: string | null;
@@ -103,7 +103,7 @@ export type ParamSpec =
   | AnchorsParam
   | GrowthParam
   | TextParam
-  | AssetParam
+  | FileParam
   | GuideParam;
 
 export type ParamSpecs = Record<string, ParamSpec>;
@@ -123,7 +123,7 @@ type Plain<T> = T extends NumberParam
         ? readonly ProfilePoint[]
         : T extends AnchorsParam
           ? readonly Anchor[]
-          : T extends GrowthParam | AssetParam | GuideParam
+          : T extends GrowthParam | FileParam | GuideParam
             ? string | null
             : string;
 
@@ -134,7 +134,10 @@ export type ParamsOf<S extends ParamSpecs> = { [K in keyof S]: Plain<S[K]> };
 export type Want = 'age';
 export type Wants = ReadonlySet<Want>;
 
-/** What a step may ask of the evaluation it runs in. */
+/**
+ * What a step may ask of the evaluation it runs in. Whatever it asks becomes part of the key of what it makes; `frame`,
+ * `sceneFrame`, `numberAt` and `inputAt` are for steps that declare `moves`.
+ */
 export interface StepContext {
   /** Frame of this growth, after its shift. */
   frame: number;
@@ -145,8 +148,8 @@ export interface StepContext {
   range: readonly [number, number];
   /** Seed of this step: scene, growth and step mixed. */
   seed: number;
-  /** What later steps of the growth want. */
-  wants: Wants;
+  /** Whether a later step wants something of this one that costs it work. */
+  wanted(want: Want): boolean;
   /** Whether the paths that come in have the same course at all frames, however much of them has grown. Steps that place may ask. */
   readonly steady: boolean;
   /** Announces what is about to be made, and throws a Problem when it would pass a budget. */
@@ -160,15 +163,17 @@ export interface StepContext {
   /** One of this step's numbers at any path or point, with its variation. */
   varied(param: string): VariedNumber;
   /** Bytes of a file: one that the scene keeps, or one that comes with Uvrex. */
-  asset(id: string): Promise<Uint8Array>;
+  file(id: string): Promise<Uint8Array>;
   /** The places that a guide parameter stands for: one for a guide, one a path for the tips of a growth. */
-  places(guide: string): Vec3[];
+  places(param: string): Promise<Vec3[]>;
   /** The guide of the scene that a guide parameter stands for; null for the tips of a growth. */
-  guide(guide: string): Guide | null;
-  /** The form of another growth, as the evaluation has already made it: at this frame, or where the parameter says so at the last. */
-  other(growthId: string): Form;
+  guide(param: string): Guide | null;
+  /** The form of the growth that a parameter names: at this frame, or where the parameter says so at the last. */
+  other(param: string): Promise<Form>;
   /** The form at the last frame of any growth that copies show. */
   item(growthId: string): Promise<Form>;
+  /** What comes into this step at another frame of this growth: for what remembers, trails or smears. */
+  inputAt(frame: number): Promise<Form>;
   /** To be awaited between chunks of long work: lets messages in, and throws when the work is no longer wanted. */
   breathe(): Promise<void>;
 }
@@ -188,8 +193,10 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   takesOne?: readonly FormKind[];
   gives: readonly FormKind[];
   params: S;
-  /** True when the result depends on the frame beyond its parameters' values. */
-  timed?: (params: ParamsOf<S>, wants: Wants) => boolean;
+  /** Its result may change from frame to frame while its own values stand still. Only then it may ask for the time. */
+  moves?: boolean;
+  /** The parameter that names the growth whose paths it takes over, with what later steps want of them. */
+  heirOf?: string;
   /** What it wants earlier steps to leave behind, where that costs them work. */
   wants?: (params: ParamsOf<S>) => readonly Want[];
   /** One line on what the step does now, for the stem. */

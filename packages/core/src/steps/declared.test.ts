@@ -1,6 +1,6 @@
 import { kindsOf } from '../geometry/form';
 import { newGrowth, newStep } from '../scene/make';
-import { sceneOf, testEvaluator } from '../testing';
+import { putFile, sceneOf, testEvaluator } from '../testing';
 import { type StepDeclaration } from './declare';
 import { stepOf, STEPS } from './index';
 import { withFont } from '../../test/paths';
@@ -11,7 +11,7 @@ withFont();
 const filled = ({ params }: StepDeclaration): Record<string, string> =>
   Object.fromEntries(
     Object.entries(params).flatMap(([name, { type, default: value }]) =>
-      type === 'growth' ? [[name, 'source']] : type === 'asset' && value === null ? [[name, 'drawing']] : [],
+      type === 'growth' ? [[name, 'source']] : type === 'file' && value === null ? [[name, 'drawing']] : [],
     ),
   );
 
@@ -28,8 +28,7 @@ test.each(STEPS.map(({ kind }) => kind))('%s gives what it declares, on what it 
     newStep(kind, filled(declaration)),
   ]);
   scene.growths.push({ ...newGrowth('Source', 1, [newStep('line'), newStep('tube', { sides: 4 })]), id: 'source' });
-  const data = Buffer.from('<svg><path d="M0 0H5V3Z"/></svg>').toString('base64');
-  scene.assets.push({ id: 'drawing', name: 'A drawing', kind: 'svg', data });
+  putFile(scene, 'drawing', 'svg', '<svg><path d="M0 0H5V3Z"/></svg>');
   const [growth] = (await testEvaluator().evaluate(scene, 5)).growths;
   expect(growth.notices).toEqual([]);
   expect(kindsOf(growth.form!)).toEqual(expect.arrayContaining([...declaration.gives]));

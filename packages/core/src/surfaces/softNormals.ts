@@ -1,15 +1,12 @@
-import { type Mesh, weld } from '../geometry/mesh';
-import { at, cross, sub, unit, type Vec3 } from '../geometry/vec';
+import { type Mesh } from '../geometry/mesh';
+import { cross, type Vec3 } from '../geometry/vec';
+import { weld } from '../geometry/weld';
 
-/** Normal of a ring of corners, not of unit length: twice its area (Newell's method). */
-export function ringNormal(corners: readonly Vec3[]): Vec3 {
-  let sum: Vec3 = [0, 0, 0];
-  for (let k = 0; k < corners.length; k++) {
-    const n = cross(corners[k], corners[(k + 1) % corners.length]);
-    sum = [sum[0] + n[0], sum[1] + n[1], sum[2] + n[2]];
-  }
-  return sum;
-}
+/** To be awaited now and then in long work: lets messages in, and throws when the work is no longer wanted. */
+export type Breathe = () => Promise<void>;
+const NEVER: Breathe = () => Promise.resolve();
+/** Faces between two breaths: a few milliseconds. */
+export const CHUNK = 8192;
 
 /** Angle between two vectors, radians. */
 export function angleBetween(a: Vec3, b: Vec3): number {
@@ -22,74 +19,125 @@ export function angleBetween(a: Vec3, b: Vec3): number {
  * the vertex (Thürmer and Wüthrich, Computing vertex normals from polygonal facets, Journal of Graphics Tools 3, 1998).
  * @param limit radians
  */
-export function withSoftNormals(mesh: Mesh, limit: number): Mesh {
-  const { of } = weld(mesh);
-  const { indices, positions } = mesh;
+export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breathe = NEVER): Promise<Mesh> {
+  const { of, first } = weld(mesh);
+  const { indices, positions: p } = mesh;
   const faces = indices.length / 3;
-  const normals: Vec3[] = [];
-  const weights = new Float64Array(3 * faces);
-  const corners = new Map<number, number[]>();
+  const normals = new Float64Array(indices.length);
+  const weights = new Float64Array(indices.length);
   for (let f = 0; f < faces; f++) {
-    const p = [0, 1, 2].map((k) => at(positions, indices[3 * f + k]));
-    normals.push(unit(cross(sub(p[1], p[0]), sub(p[2], p[0])), [0, 0, 0]));
+    if (f % CHUNK === 0) await breathe();
+    faceNormal(p, indices, f, normals);
     for (let k = 0; k < 3; k++) {
-      weights[3 * f + k] = angleBetween(sub(p[(k + 1) % 3], p[k]), sub(p[(k + 2) % 3], p[k]));
-      const place = of[indices[3 * f + k]];
-      const list = corners.get(place);
-      if (list) list.push(3 * f + k);
-      else corners.set(place, [3 * f + k]);
+      const [i, j, l] = [0, 1, 2].map((step) => 3 * indices[3 * f + ((k + step) % 3)]);
+      weights[3 * f + k] = angleBetween(
+        [p[j] - p[i], p[j + 1] - p[i + 1], p[j + 2] - p[i + 2]],
+        [p[l] - p[i], p[l + 1] - p[i + 1], p[l + 2] - p[i + 2]],
+      );
     }
   }
-  const near = Math.cos(limit) - 1e-9;
-  const made = new Map<string, number>();
-  const source: number[] = [];
-  const outNormals: number[] = [];
+  // The corners at each place, place after place.
+  const starts = new Uint32Array(first.length + 1);
+  for (let c = 0; c < indices.length; c++) starts[of[indices[c]] + 1]++;
+  for (let i = 0; i < first.length; i++) starts[i + 1] += starts[i];
+  const corners = new Uint32Array(indices.length);
+  const filled = starts.slice();
+  for (let c = 0; c < indices.length; c++) corners[filled[of[indices[c]]]++] = c;
+
+  const near = limit < Math.PI ? Math.cos(limit) - 1e-9 : -Infinity;
+  const made = new Vertices(indices.length, positionsCount(mesh));
   const outIndices = new Uint32Array(indices.length);
   for (let corner = 0; corner < indices.length; corner++) {
-    const own = normals[Math.floor(corner / 3)];
-    const sum = [0, 0, 0];
-    for (const other of corners.get(of[indices[corner]])!) {
-      const n = normals[Math.floor(other / 3)];
-      if (n[0] * own[0] + n[1] * own[1] + n[2] * own[2] < near && limit < Math.PI) continue;
-      for (let c = 0; c < 3; c++) sum[c] += weights[other] * n[c];
+    if (corner % (3 * CHUNK) === 0) await breathe();
+    const own = corner - (corner % 3);
+    const [ox, oy, oz] = [normals[own], normals[own + 1], normals[own + 2]];
+    const place = of[indices[corner]];
+    let [x, y, z] = [0, 0, 0];
+    for (let at = starts[place]; at < starts[place + 1]; at++) {
+      const other = corners[at];
+      const n = other - (other % 3);
+      if (normals[n] * ox + normals[n + 1] * oy + normals[n + 2] * oz < near) continue;
+      x += weights[other] * normals[n];
+      y += weights[other] * normals[n + 1];
+      z += weights[other] * normals[n + 2];
     }
-    const normal = unit(sum as unknown as Vec3, own[0] === 0 && own[1] === 0 && own[2] === 0 ? [0, 1, 0] : own);
-    const key = `${indices[corner]},${normal.map((x) => Math.round(x * 1e4)).join()}`;
-    let vertex = made.get(key);
-    if (vertex === undefined) {
-      made.set(key, (vertex = source.length));
-      source.push(indices[corner]);
-      outNormals.push(...normal);
-    }
-    outIndices[corner] = vertex;
+    const length = Math.hypot(x, y, z);
+    if (length > 1e-20) [x, y, z] = [x / length, y / length, z / length];
+    else [x, y, z] = ox === 0 && oy === 0 && oz === 0 ? [0, 1, 0] : [ox, oy, oz];
+    outIndices[corner] = made.idOf(indices[corner], x, y, z);
   }
-  return {
-    ...mixedMesh(
-      mesh,
-      source.map((i) => [[i, 1]] as const),
-    ),
-    normals: Float32Array.from(outNormals),
-    indices: outIndices,
-  };
+  return { ...pickedMesh(mesh, made.sources), normals: made.normals, indices: outIndices };
 }
 
-/** What a new vertex is made of: old ones with their weights. */
-export type Mix = readonly (readonly [vertex: number, weight: number])[];
+const positionsCount = (mesh: Mesh): number => mesh.positions.length / 3;
 
-const WIDTHS = { positions: 3, normals: 3, uvs: 2, u: 1, tip: 1, age: 1, colors: 3, glow: 1 } as const;
+/** Unit normal of a face, zeros where it has no area. */
+function faceNormal(p: Float32Array, indices: Uint32Array, f: number, out: Float64Array): void {
+  const [a, b, c] = [3 * indices[3 * f], 3 * indices[3 * f + 1], 3 * indices[3 * f + 2]];
+  const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+  const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+  const [x, y, z] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+  const length = Math.hypot(x, y, z);
+  if (length <= 1e-20) return;
+  out[3 * f] = x / length;
+  out[3 * f + 1] = y / length;
+  out[3 * f + 2] = z / length;
+}
 
-/** A mesh whose vertices are mixes of another's; its faces, and what belongs to its parts, are left to the caller. */
-export function mixedMesh(mesh: Mesh, mixes: readonly Mix[]): Mesh {
+/** New vertices: one for each old one and each normal that it is given, rounded to a ten-thousandth. */
+class Vertices {
+  readonly #heads: Int32Array;
+  readonly #next: Int32Array;
+  readonly #source: Uint32Array;
+  readonly #rounded: Int32Array;
+  readonly #normals: Float32Array;
+  #count = 0;
+
+  constructor(most: number, old: number) {
+    this.#heads = new Int32Array(old).fill(-1);
+    this.#next = new Int32Array(most);
+    this.#source = new Uint32Array(most);
+    this.#rounded = new Int32Array(3 * most);
+    this.#normals = new Float32Array(3 * most);
+  }
+
+  get sources(): Uint32Array {
+    return this.#source.subarray(0, this.#count);
+  }
+
+  get normals(): Float32Array {
+    return this.#normals.slice(0, 3 * this.#count);
+  }
+
+  idOf(source: number, x: number, y: number, z: number): number {
+    const [a, b, c] = [Math.round(x * 1e4), Math.round(y * 1e4), Math.round(z * 1e4)];
+    const rounded = this.#rounded;
+    for (let at = this.#heads[source]; at >= 0; at = this.#next[at])
+      if (rounded[3 * at] === a && rounded[3 * at + 1] === b && rounded[3 * at + 2] === c) return at;
+    const made = this.#count++;
+    this.#source[made] = source;
+    rounded.set([a, b, c], 3 * made);
+    this.#normals.set([x, y, z], 3 * made);
+    this.#next[made] = this.#heads[source];
+    this.#heads[source] = made;
+    return made;
+  }
+}
+
+/** What vertices have, and how many numbers each. */
+export const VERTEX_WIDTHS = { positions: 3, normals: 3, uvs: 2, u: 1, tip: 1, age: 1, colors: 3, glow: 1 } as const;
+export const VERTEX_KEYS = Object.keys(VERTEX_WIDTHS) as (keyof typeof VERTEX_WIDTHS)[];
+
+/** A mesh of some of another's vertices, any of them any number of times; faces and parts are left to the caller. */
+export function pickedMesh(mesh: Mesh, sources: ArrayLike<number>): Mesh {
   const result: Mesh = { ...mesh, parts: null, levels: null };
-  for (const key of Object.keys(WIDTHS) as (keyof typeof WIDTHS)[]) {
+  for (const key of VERTEX_KEYS) {
     const from = mesh[key];
     if (!from) continue;
-    const width = WIDTHS[key];
-    const to = new Float32Array(width * mixes.length);
-    mixes.forEach((mix, i) => {
-      for (const [vertex, weight] of mix)
-        for (let c = 0; c < width; c++) to[width * i + c] += weight * from[width * vertex + c];
-    });
+    const width = VERTEX_WIDTHS[key];
+    const to = new Float32Array(width * sources.length);
+    for (let i = 0; i < sources.length; i++)
+      for (let c = 0; c < width; c++) to[width * i + c] = from[width * sources[i] + c];
     result[key] = to;
   }
   return result;

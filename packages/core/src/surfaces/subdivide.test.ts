@@ -1,4 +1,5 @@
-import { areaAndVolume, faceCount, type Mesh, topology, weld } from '../geometry/mesh';
+import { areaAndVolume, faceCount, type Mesh, topology } from '../geometry/mesh';
+import { EdgeTable, weld } from '../geometry/weld';
 import { emptyForm } from '../geometry/form';
 import { flaws } from '../geometry/invariants';
 import { at, distance, dot, type Vec3 } from '../geometry/vec';
@@ -39,7 +40,8 @@ function sheet(n: number): Mesh {
 // Catmull and Clark, Recursively generated B-spline surfaces on arbitrary topological meshes, 1978: of a cube.
 describe('Catmull-Clark', () => {
   const cube = box(2, 2, 2);
-  const once = subdivided(cube, 1, Math.PI);
+  let once: Mesh;
+  beforeAll(async () => void (once = await subdivided(cube, 1, Math.PI)));
 
   test('a cube comes to 26 vertices and 24 faces', () => {
     expect(topology(once)).toMatchObject({ vertices: 26, openEdges: 0, flippedEdges: 0, euler: 2 });
@@ -54,29 +56,29 @@ describe('Catmull-Clark', () => {
     expect(has(once, [5 / 9, 5 / 9, 5 / 9])).toBe(true);
   });
 
-  test('creases are kept: a cube whose edges stay sharp stays a cube', () => {
-    const kept = subdivided(cube, 2, Math.PI / 4);
+  test('creases are kept: a cube whose edges stay sharp stays a cube', async () => {
+    const kept = await subdivided(cube, 2, Math.PI / 4);
     expect(areaAndVolume(kept).volume).toBeCloseTo(8, 6);
     expect(has(kept, [1, 1, 1])).toBe(true);
-    const round = subdivided(cube, 3, Math.PI);
+    const round = await subdivided(cube, 3, Math.PI);
     expect(areaAndVolume(round).volume).toBeLessThan(5);
   });
 
-  test('whatever it is given, it stays closed and keeps its kind', () => {
+  test('whatever it is given, it stays closed and keeps its kind', async () => {
     for (const mesh of [
       platonic('tetrahedron', 1),
       platonic('dodecahedron', 1),
       torus(1, 0.3, 12),
       cylinder(1, 1, 2, 8),
     ]) {
-      const result = subdivided(mesh, 2, Math.PI);
+      const result = await subdivided(mesh, 2, Math.PI);
       expect(topology(result)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: topology(mesh).euler });
       expect(flaws({ ...emptyForm(), mesh: result })).toEqual([]);
     }
   });
 
-  test('the edge of an open sheet stays straight', () => {
-    const result = subdivided(sheet(2), 1, Math.PI);
+  test('the edge of an open sheet stays straight', async () => {
+    const result = await subdivided(sheet(2), 1, Math.PI);
     expect(Math.max(...places(result).map(([x]) => x))).toBeCloseTo(0.5, 6);
     expect(areaAndVolume(result).area).toBeGreaterThan(0.9);
   });
@@ -84,34 +86,34 @@ describe('Catmull-Clark', () => {
 
 describe('thickening', () => {
   // A closed surface of characteristic χ becomes two of them, 2χ; a disc (χ = 1) becomes a ball (2), a ring (0) a torus (0).
-  test('an open sheet closes: twice its characteristic, and its volume is area times thickness', () => {
+  test('an open sheet closes: twice its characteristic, and its volume is area times thickness', async () => {
     const open = sheet(4);
     expect(topology(open)).toMatchObject({ euler: 1 });
-    const solid = thickened(open, 0.02, 0);
+    const solid = await thickened(open, 0.02, 0);
     expect(topology(solid)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
     expect(areaAndVolume(solid).volume).toBeCloseTo(0.02, 5);
     expect(flaws({ ...emptyForm(), mesh: solid })).toEqual([]);
   });
 
-  test('a box becomes a shell of even walls', () => {
-    const shell = thickened(box(1, 1, 1), 0.1, -1);
+  test('a box becomes a shell of even walls', async () => {
+    const shell = await thickened(box(1, 1, 1), 0.1, -1);
     expect(topology(shell)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 4 });
     expect(areaAndVolume(shell).volume).toBeCloseTo(1 - 0.8 ** 3, 5);
   });
 
-  test('a ring of no ends keeps characteristic 0', () => {
-    expect(topology(thickened(torus(1, 0.3, 16), 0.05, 1))).toMatchObject({ openEdges: 0, euler: 0 });
+  test('a ring of no ends keeps characteristic 0', async () => {
+    expect(topology(await thickened(torus(1, 0.3, 16), 0.05, 1))).toMatchObject({ openEdges: 0, euler: 0 });
   });
 });
 
 describe('soft edges', () => {
-  test('below the limit all faces of a corner share a normal, above each keeps its own', () => {
-    const soft = withSoftNormals(box(1, 1, 1), Math.PI);
+  test('below the limit all faces of a corner share a normal, above each keeps its own', async () => {
+    const soft = await withSoftNormals(box(1, 1, 1), Math.PI);
     for (let i = 0; i < soft.positions.length / 3; i++) {
       const [x, y, z] = at(soft.positions, i);
       expect(dot(at(soft.normals, i), [x, y, z]) / Math.hypot(x, y, z)).toBeCloseTo(1, 3);
     }
-    const hard = withSoftNormals(box(1, 1, 1), Math.PI / 4);
+    const hard = await withSoftNormals(box(1, 1, 1), Math.PI / 4);
     expect(hard.positions.length / 3).toBe(24);
   });
 
@@ -132,4 +134,39 @@ test('a plate with a hole is closed, goes once through, and has the volume of it
   expect(topology(mesh)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 0 });
   expect(areaAndVolume(mesh).volume).toBeCloseTo((4 - 1) * 0.2, 6);
   expect(flaws({ ...emptyForm(), mesh })).toEqual([]);
+});
+
+describe('long work', () => {
+  test('breathes often, and ends at once when it is no longer wanted', async () => {
+    const mesh = torus(1, 0.3, 64);
+    let breaths = 0;
+    const breathe = (): Promise<void> => {
+      if (++breaths > 6) throw new Error('no longer wanted');
+      return Promise.resolve();
+    };
+    await expect(subdivided(mesh, 3, Math.PI, breathe)).rejects.toThrow('no longer wanted');
+    expect(breaths).toBe(7);
+  });
+});
+
+describe('welds and edges', () => {
+  const mesh = (flat: number[]): Pick<Mesh, 'positions'> => ({ positions: Float32Array.from(flat) });
+
+  test('places are one bit for bit, −0 and 0 among them; the next float is another place', () => {
+    const { of, first } = weld(mesh([0, 1, 2, -0, 1, 2, 0, 1, 2.0000002, 0, 1, 2]));
+    expect([...of]).toEqual([0, 0, 1, 0]);
+    expect([...first]).toEqual([0, 2]);
+  });
+
+  test('as many places as a set of texts finds, for many places at random', () => {
+    const flat = Array.from({ length: 30_000 }, (_, i) => Math.fround(Math.floor(((i * 7919) % 1013) / 31) / 7));
+    const texts = new Set(Array.from({ length: 10_000 }, (_, i) => flat.slice(3 * i, 3 * i + 3).join()));
+    expect(weld(mesh(flat)).first).toHaveLength(texts.size);
+  });
+
+  test('edges have one number either way', () => {
+    const table = new EdgeTable(4);
+    expect([table.idOf(5, 2), table.idOf(2, 5), table.idOf(2, 6), table.idOf(5, 2)]).toEqual([0, 0, 1, 0]);
+    expect([table.count, ...table.ends.subarray(0, 4)]).toEqual([2, 2, 5, 2, 6]);
+  });
 });

@@ -1,17 +1,35 @@
-import { type Mesh, weld } from '../geometry/mesh';
-import { add, at, cross, distance, dot, scale, sub, unit, type Vec3 } from '../geometry/vec';
-import { angleBetween, type Mix, mixedMesh, ringNormal, withSoftNormals } from './softNormals';
+import { type Mesh } from '../geometry/mesh';
+import { add, at, cross, scale, sub, unit, type Vec3 } from '../geometry/vec';
+import { EdgeTable, weld } from '../geometry/weld';
+import {
+  angleBetween,
+  type Breathe,
+  CHUNK,
+  pickedMesh,
+  VERTEX_KEYS,
+  VERTEX_WIDTHS,
+  withSoftNormals,
+} from './softNormals';
 
-/** Places and faces of any number of corners, each with the old vertices that its places come from. */
+/** Places, what they carry, and faces of any number of corners, in flat arrays. */
 interface Polygons {
-  places: Vec3[];
-  mixes: Mix[];
-  faces: number[][];
-  /** Edges that stay sharp, by `edgeKey`. */
-  sharp: Set<string>;
+  /** 3n, metres. */
+  places: Float64Array;
+  /** What vertices have besides, in the order of the mesh's keys. */
+  carried: Carried[];
+  /** Corners of all faces, one face after another. */
+  corners: Uint32Array;
+  /** f + 1, where each face begins. */
+  starts: Uint32Array;
+  /** Whether an edge stays sharp. */
+  sharp: (a: number, b: number) => boolean;
 }
 
-const edgeKey = (a: number, b: number): string => (a < b ? `${a},${b}` : `${b},${a}`);
+interface Carried {
+  key: (typeof VERTEX_KEYS)[number];
+  width: number;
+  values: Float64Array;
+}
 
 /**
  * Subdivides a mesh by the rule of Catmull and Clark (Recursively generated B-spline surfaces on arbitrary topological
@@ -20,134 +38,224 @@ const edgeKey = (a: number, b: number): string => (a < b ? `${a},${b}` : `${b},$
  * @param levels how many times, 1 or more
  * @param crease radians; π keeps no crease but open edges
  */
-export function subdivided(mesh: Mesh, levels: number, crease: number): Mesh {
+export async function subdivided(
+  mesh: Mesh,
+  levels: number,
+  crease: number,
+  breathe: Breathe = () => Promise.resolve(),
+): Promise<Mesh> {
   let polygons = polygonsOf(mesh, crease);
-  for (let level = 0; level < levels; level++) polygons = refined(polygons);
-  const { places, mixes, faces } = polygons;
-  const flat = mixedMesh(mesh, mixes);
-  flat.positions = new Float32Array(places.flat());
-  flat.indices = Uint32Array.from(
-    faces.flatMap((face) => face.slice(2).flatMap((corner, k) => [face[0], face[k + 1], corner])),
-  );
-  return withSoftNormals(flat, Math.min(crease, Math.PI));
+  for (let level = 0; level < levels; level++) polygons = await refined(polygons, breathe);
+  const { places, carried, corners } = polygons;
+  const flat: Mesh = { ...mesh, parts: null, levels: null, positions: Float32Array.from(places) };
+  for (const { key, values } of carried) flat[key] = Float32Array.from(values);
+  // Every face has four corners now.
+  flat.indices = new Uint32Array((corners.length / 4) * 6);
+  for (let q = 0; q < corners.length / 4; q++) {
+    const [a, b, c, d] = corners.subarray(4 * q, 4 * q + 4);
+    flat.indices.set([a, b, c, a, c, d], 6 * q);
+  }
+  return withSoftNormals(flat, Math.min(crease, Math.PI), breathe);
 }
 
 /** The faces of a mesh, triangles put together to quadrangles where they were halves of one. */
 function polygonsOf(mesh: Mesh, crease: number): Polygons {
   const { of, first } = weld(mesh);
-  const places = Array.from(first, (i) => at(mesh.positions, i));
-  const triangles: number[][] = [];
+  const picked = pickedMesh(mesh, first);
+  const places = Float64Array.from(picked.positions);
+  const triangles: number[] = [];
   for (let i = 0; i < mesh.indices.length; i += 3) {
-    const face = [0, 1, 2].map((k) => of[mesh.indices[i + k]]);
-    if (face[0] !== face[1] && face[1] !== face[2] && face[2] !== face[0]) triangles.push(face);
+    const [a, b, c] = [of[mesh.indices[i]], of[mesh.indices[i + 1]], of[mesh.indices[i + 2]]];
+    if (a !== b && b !== c && c !== a) triangles.push(a, b, c);
   }
-  const faces = quadrangles(triangles, places);
-  const sharp = new Set<string>();
-  const normals = faces.map((face) => unit(ringNormal(face.map((corner) => places[corner]))));
-  for (const [key, sides] of edgesOf(faces))
-    if (sides.length !== 2 || angleBetween(normals[sides[0]], normals[sides[1]]) > crease) sharp.add(key);
-  return { places, mixes: Array.from(first, (i) => [[i, 1]] as const), faces, sharp };
+  const { corners, starts } = quadrangles(Uint32Array.from(triangles), places);
+  const { table, left, right, count } = sidesOf(corners, starts);
+  const normals = ringNormals(corners, starts, places);
+  const isSharp = new Uint8Array(table.count);
+  for (let e = 0; e < table.count; e++)
+    isSharp[e] = count[e] !== 2 || angleBetween(at(normals, left[e]), at(normals, right[e])) > crease ? 1 : 0;
+  const carried = VERTEX_KEYS.flatMap((key): Carried[] => {
+    const values = picked[key];
+    return values && key !== 'positions' ? [{ key, width: VERTEX_WIDTHS[key], values: Float64Array.from(values) }] : [];
+  });
+  return { places, carried, corners, starts, sharp: (a, b) => isSharp[table.idOf(a, b)] === 1 };
 }
 
-/** For each edge the faces that it lies in. */
-function edgesOf(faces: readonly (readonly number[])[]): Map<string, number[]> {
-  const edges = new Map<string, number[]>();
-  faces.forEach((face, f) =>
-    face.forEach((a, k) => {
-      const key = edgeKey(a, face[(k + 1) % face.length]);
-      const sides = edges.get(key);
-      if (sides) sides.push(f);
-      else edges.set(key, [f]);
-    }),
-  );
-  return edges;
+/** The edges of faces: their numbers at each corner (towards the next), and the faces at each: two of them, and how many. */
+function sidesOf(corners: Uint32Array, starts: Uint32Array) {
+  const table = new EdgeTable(corners.length);
+  const edges = new Uint32Array(corners.length);
+  const left = new Uint32Array(corners.length);
+  const right = new Uint32Array(corners.length);
+  const count = new Uint32Array(corners.length);
+  for (let f = 0; f + 1 < starts.length; f++)
+    for (let c = starts[f]; c < starts[f + 1]; c++) {
+      const e = table.idOf(corners[c], corners[c + 1 < starts[f + 1] ? c + 1 : starts[f]]);
+      edges[c] = e;
+      if (count[e]++ === 0) left[e] = f;
+      else if (count[e] === 2) right[e] = f;
+    }
+  return { table, edges, left, right, count };
 }
 
-/** Puts pairs of triangles together that lie in one plane and share the longest side of both. */
-function quadrangles(triangles: readonly number[][], places: readonly Vec3[]): number[][] {
-  const normals = triangles.map((face) => unit(ringNormal(face.map((corner) => places[corner]))));
-  const longest = triangles.map((face) =>
-    Math.max(...face.map((a, k) => distance(places[a], places[face[(k + 1) % 3]]))),
-  );
-  const taken = new Uint8Array(triangles.length);
-  const quads: number[][] = [];
-  for (const [key, [f, g, ...more]] of edgesOf(triangles)) {
-    if (g === undefined || more.length > 0 || taken[f] || taken[g] || dot(normals[f], normals[g]) < 0.98) continue;
-    const [a, b] = key.split(',').map(Number);
-    if (distance(places[a], places[b]) < (1 - 1e-6) * Math.max(longest[f], longest[g])) continue;
-    const k = triangles[f].findIndex((corner) => corner !== a && corner !== b);
-    const far = triangles[g].find((corner) => corner !== a && corner !== b)!;
-    const [top, from, to] = [0, 1, 2].map((step) => triangles[f][(k + step) % 3]);
+/** Unit normals of rings of corners (Newell's method). */
+function ringNormals(corners: Uint32Array, starts: Uint32Array, places: Float64Array): Float64Array {
+  const normals = new Float64Array(3 * (starts.length - 1));
+  for (let f = 0; f + 1 < starts.length; f++) {
+    let sum: Vec3 = [0, 0, 0];
+    for (let c = starts[f]; c < starts[f + 1]; c++) {
+      const next = c + 1 < starts[f + 1] ? c + 1 : starts[f];
+      sum = add(sum, cross(at(places, corners[c]), at(places, corners[next])));
+    }
+    normals.set(unit(sum), 3 * f);
+  }
+  return normals;
+}
+
+/** Puts pairs of triangles together that lie nearly in one plane and share the longest side of both. */
+function quadrangles(triangles: Uint32Array, places: Float64Array): { corners: Uint32Array; starts: Uint32Array } {
+  const n = triangles.length / 3;
+  const starts = Uint32Array.from({ length: n + 1 }, (_, f) => 3 * f);
+  const normals = ringNormals(triangles, starts, places);
+  const { table, left, right, count } = sidesOf(triangles, starts);
+  const length = (a: number, b: number): number =>
+    Math.hypot(...[0, 1, 2].map((c) => places[3 * a + c] - places[3 * b + c]));
+  const longest = new Float64Array(n);
+  for (let c = 0; c < triangles.length; c++) {
+    const f = Math.floor(c / 3);
+    longest[f] = Math.max(longest[f], length(triangles[c], triangles[c % 3 === 2 ? c - 2 : c + 1]));
+  }
+  const taken = new Uint8Array(n);
+  const corners: number[] = [];
+  const lengths: number[] = [];
+  for (let e = 0; e < table.count; e++) {
+    const [f, g] = [left[e], right[e]];
+    if (count[e] !== 2 || taken[f] || taken[g]) continue;
+    const [u, v] = [3 * f, 3 * g];
+    if (normals[u] * normals[v] + normals[u + 1] * normals[v + 1] + normals[u + 2] * normals[v + 2] < 0.98) continue;
+    const [a, b] = [table.ends[2 * e], table.ends[2 * e + 1]];
+    if (length(a, b) < (1 - 1e-6) * Math.max(longest[f], longest[g])) continue;
+    const away = (triangle: number): number =>
+      [0, 1, 2].find((k) => triangles[3 * triangle + k] !== a && triangles[3 * triangle + k] !== b)!;
+    const k = away(f);
+    const [top, from, to] = [0, 1, 2].map((step) => triangles[u + ((k + step) % 3)]);
     taken[f] = taken[g] = 1;
-    quads.push([top, from, far, to]);
+    corners.push(top, from, triangles[v + away(g)], to);
+    lengths.push(4);
   }
-  return [...quads, ...triangles.filter((_, f) => !taken[f])];
+  for (let f = 0; f < n; f++) {
+    if (taken[f]) continue;
+    corners.push(triangles[3 * f], triangles[3 * f + 1], triangles[3 * f + 2]);
+    lengths.push(3);
+  }
+  const begins = new Uint32Array(lengths.length + 1);
+  lengths.forEach((size, f) => (begins[f + 1] = begins[f] + size));
+  return { corners: Uint32Array.from(corners), starts: begins };
 }
 
-/** One round of the rule. */
-function refined({ places, mixes, faces, sharp }: Polygons): Polygons {
-  const next: Polygons = { places: [], mixes: [], faces: [], sharp: new Set() };
-  const put = (place: Vec3, of: readonly number[]): number => {
-    next.mixes.push(mixOf(of.map((i) => mixes[i])));
-    return next.places.push(place) - 1;
-  };
-  const mean = (list: readonly Vec3[]): Vec3 =>
-    scale(
-      list.reduce<Vec3>((sum, p) => add(sum, p), [0, 0, 0]),
-      1 / list.length,
-    );
-  const centres = faces.map((face) => mean(face.map((corner) => places[corner])));
-  const edges = edgesOf(faces);
-  const around = places.map(() => ({ faces: [] as number[], middles: [] as Vec3[], creases: [] as number[] }));
-  faces.forEach((face, f) => face.forEach((corner) => around[corner].faces.push(f)));
-  const edgePoints = new Map<string, Vec3>();
-  for (const [key, sides] of edges) {
-    const [a, b] = key.split(',').map(Number);
-    const middle = mean([places[a], places[b]]);
-    for (const [corner, other] of [
-      [a, b],
-      [b, a],
-    ]) {
-      around[corner].middles.push(middle);
-      if (sharp.has(key)) around[corner].creases.push(other);
+/** One round of the rule. Old places keep their numbers; those of edges and then of faces follow. */
+async function refined({ places, carried, corners, starts, sharp }: Polygons, breathe: Breathe): Promise<Polygons> {
+  await breathe();
+  const [n, faces] = [places.length / 3, starts.length - 1];
+  const { table, edges, left, right } = sidesOf(corners, starts);
+  const { ends, count: m } = table;
+  await breathe();
+  const isSharp = new Uint8Array(m);
+  for (let e = 0; e < m; e++) isSharp[e] = sharp(ends[2 * e], ends[2 * e + 1]) ? 1 : 0;
+  const next = new Float64Array(3 * (n + m + faces));
+
+  // For each place what stands round it: edges, middles, faces, centres, and creases with their far ends.
+  const [around, near, creased] = [new Uint32Array(n), new Uint32Array(n), new Uint32Array(n)];
+  const [middles, centres, far] = [new Float64Array(3 * n), new Float64Array(3 * n), new Float64Array(3 * n)];
+  for (let f = 0; f < faces; f++) {
+    if (f % CHUNK === 0) await breathe();
+    const [from, to] = [starts[f], starts[f + 1]];
+    for (let c = 0; c < 3; c++) {
+      let sum = 0;
+      for (let k = from; k < to; k++) sum += places[3 * corners[k] + c];
+      const centre = sum * (1 / (to - from));
+      next[3 * (n + m + f) + c] = centre;
+      for (let k = from; k < to; k++) centres[3 * corners[k] + c] += centre;
     }
-    edgePoints.set(key, sharp.has(key) ? middle : mean([places[a], places[b], ...sides.map((f) => centres[f])]));
+    for (let k = from; k < to; k++) near[corners[k]]++;
   }
-  const cornerAt = places.map((place, i) => {
-    const { faces: near, middles, creases } = around[i];
-    const n = middles.length;
-    if (n === 0 || creases.length > 2) return put(place, [i]);
-    if (creases.length === 2) {
-      const [a, b] = creases.map((other) => places[other]);
-      return put(scale(add(add(a, b), scale(place, 6)), 1 / 8), [i]);
+  for (let e = 0; e < m; e++) {
+    if (e % CHUNK === 0) await breathe();
+    const [a, b] = [ends[2 * e], ends[2 * e + 1]];
+    around[a]++;
+    around[b]++;
+    if (isSharp[e]) {
+      creased[a]++;
+      creased[b]++;
     }
-    const [q, r] = [mean(near.map((f) => centres[f])), mean(middles)];
-    return put(scale(add(add(q, scale(r, 2)), scale(place, n - 3)), 1 / n), [i]);
-  });
-  const edgeAt = new Map<string, number>();
-  for (const [key, point] of edgePoints) edgeAt.set(key, put(point, key.split(',').map(Number)));
-  faces.forEach((face, f) => {
-    const centre = put(centres[f], face);
-    face.forEach((corner, k) => {
-      const [before, after] = [face[(k + face.length - 1) % face.length], face[(k + 1) % face.length]];
-      const [into, out] = [edgeKey(before, corner), edgeKey(corner, after)];
-      next.faces.push([cornerAt[corner], edgeAt.get(out)!, centre, edgeAt.get(into)!]);
-      if (sharp.has(out)) {
-        next.sharp.add(edgeKey(cornerAt[corner], edgeAt.get(out)!));
-        next.sharp.add(edgeKey(cornerAt[after], edgeAt.get(out)!));
+    const [f, g] = [3 * (n + m + left[e]), 3 * (n + m + right[e])];
+    for (let c = 0; c < 3; c++) {
+      const [p, q] = [places[3 * a + c], places[3 * b + c]];
+      const middle = (p + q) * 0.5;
+      middles[3 * a + c] += middle;
+      middles[3 * b + c] += middle;
+      if (isSharp[e]) {
+        far[3 * a + c] += q;
+        far[3 * b + c] += p;
       }
-    });
-  });
-  return next;
+      // An edge that is not sharp lies in two faces.
+      next[3 * (n + e) + c] = isSharp[e] ? middle : (p + q + next[f + c] + next[g + c]) * 0.25;
+    }
+  }
+  for (let i = 0; i < n; i++) {
+    const [k, creases] = [around[i], creased[i]];
+    for (let c = 3 * i; c < 3 * i + 3; c++) {
+      if (k === 0 || creases > 2) next[c] = places[c];
+      else if (creases === 2) next[c] = (far[c] + places[c] * 6) * (1 / 8);
+      else next[c] = (centres[c] * (1 / near[i]) + middles[c] * (1 / k) * 2 + places[c] * (k - 3)) * (1 / k);
+    }
+  }
+
+  const quads = new Uint32Array(4 * corners.length);
+  for (let f = 0; f < faces; f++)
+    for (let k = starts[f]; k < starts[f + 1]; k++) {
+      const before = k > starts[f] ? k - 1 : starts[f + 1] - 1;
+      quads[4 * k] = corners[k];
+      quads[4 * k + 1] = n + edges[k];
+      quads[4 * k + 2] = n + m + f;
+      quads[4 * k + 3] = n + edges[before];
+    }
+  await breathe();
+  return {
+    places: next,
+    carried: carried.map((one) => ({ ...one, values: mixed(one, corners, starts, ends, m, n) })),
+    corners: quads,
+    starts: Uint32Array.from({ length: corners.length + 1 }, (_, q) => 4 * q),
+    // Both halves of a sharp edge are sharp.
+    sharp: (a, b) => {
+      const [low, high] = a < b ? [a, b] : [b, a];
+      return low < n && high >= n && high < n + m && isSharp[high - n] === 1;
+    },
+  };
 }
 
-/** Mixes in equal shares. */
-function mixOf(parts: readonly Mix[]): Mix {
-  if (parts.length === 1) return parts[0];
-  const sum = new Map<number, number>();
-  for (const part of parts)
-    for (const [vertex, weight] of part) sum.set(vertex, (sum.get(vertex) ?? 0) + weight / parts.length);
-  return [...sum];
+/** What new places carry: old ones the same, those of edges and faces the mean of their corners. */
+function mixed(
+  { width, values }: Carried,
+  corners: Uint32Array,
+  starts: Uint32Array,
+  ends: Uint32Array,
+  m: number,
+  n: number,
+): Float64Array {
+  const faces = starts.length - 1;
+  const next = new Float64Array(width * (n + m + faces));
+  next.set(values);
+  for (let e = 0; e < m; e++)
+    for (let c = 0; c < width; c++)
+      next[width * (n + e) + c] = (values[width * ends[2 * e] + c] + values[width * ends[2 * e + 1] + c]) / 2;
+  for (let f = 0; f < faces; f++)
+    for (let c = 0; c < width; c++) {
+      let sum = 0;
+      for (let k = starts[f]; k < starts[f + 1]; k++) sum += values[width * corners[k] + c];
+      next[width * (n + m + f) + c] = sum / (starts[f + 1] - starts[f]);
+    }
+  return next;
 }
 
 /**
@@ -156,13 +264,19 @@ function mixOf(parts: readonly Mix[]): Mix {
  * @param thick metres
  * @param side where the new face lies: 0 half on each side, 1 outside, −1 inside
  */
-export function thickened(mesh: Mesh, thick: number, side: -1 | 0 | 1): Mesh {
+export async function thickened(
+  mesh: Mesh,
+  thick: number,
+  side: -1 | 0 | 1,
+  breathe: Breathe = () => Promise.resolve(),
+): Promise<Mesh> {
   const { of, first } = weld(mesh);
   const m = first.length;
   const sums = Array.from({ length: m }, (): Vec3 => [0, 0, 0]);
   const lean = new Float64Array(m);
   const faces: number[][] = [];
   for (let i = 0; i < mesh.indices.length; i += 3) {
+    if (i % (3 * CHUNK) === 0) await breathe();
     const face = [0, 1, 2].map((k) => of[mesh.indices[i + k]]);
     if (face[0] === face[1] || face[1] === face[2] || face[2] === face[0]) continue;
     faces.push(face);
@@ -180,14 +294,16 @@ export function thickened(mesh: Mesh, thick: number, side: -1 | 0 | 1): Mesh {
     return scale(unit(sum), 1 / Math.max(0.35, flat));
   });
   const [outer, inner] = [((side + 1) / 2) * thick, ((side - 1) / 2) * thick];
-  const mixes: Mix[] = [...first, ...first].map((i) => [[i, 1]] as const);
-  const made = mixedMesh(mesh, mixes);
+  const made = pickedMesh(mesh, [...first, ...first]);
   away.forEach((normal, i) => {
     const place = at(mesh.positions, first[i]);
     made.positions.set(add(place, scale(normal, outer)), 3 * i);
     made.positions.set(add(place, scale(normal, inner)), 3 * (m + i));
   });
-  const directed = new Set(faces.flatMap((face) => face.map((a, k) => `${a},${face[(k + 1) % 3]}`)));
+  await breathe();
+  // Which of the places follow each place round the faces: rims stand where nothing runs back.
+  const directed = new Set<number>();
+  for (const face of faces) face.forEach((a, k) => directed.add(a * m + face[(k + 1) % 3]));
   const indices: number[] = [];
   for (const [a, b, c] of faces) {
     indices.push(a, b, c, m + a, m + c, m + b);
@@ -196,8 +312,8 @@ export function thickened(mesh: Mesh, thick: number, side: -1 | 0 | 1): Mesh {
       [b, c],
       [c, a],
     ])
-      if (!directed.has(`${q},${p}`)) indices.push(q, p, m + p, q, m + p, m + q);
+      if (!directed.has(q * m + p)) indices.push(q, p, m + p, q, m + p, m + q);
   }
   made.indices = Uint32Array.from(indices);
-  return withSoftNormals(made, Math.PI / 4);
+  return withSoftNormals(made, Math.PI / 4, breathe);
 }

@@ -88,6 +88,37 @@ describe('formulas in a growth', () => {
     expect(growths[0].notices[0].place.step).toBe('step1');
   });
 
+  test('two steps of one kind may refer to each other where no field comes back to itself', () => {
+    const steps = [
+      newStep('noise', { amount: { formula: 'noise2.amount / 2' } }),
+      newStep('noise', { amount: { formula: '0.5' }, evolve: { formula: 'noise.amount' } }),
+    ];
+    const read = values(steps);
+    expect(read.one(stepOf('noise')!, steps[0], 'amount')).toBe(0.25);
+    expect(read.one(stepOf('noise')!, steps[1], 'evolve')).toBe(0.25);
+    steps[1].params.amount = { formula: 'noise.amount' };
+    expect(() => values(steps).one(stepOf('noise')!, steps[0], 'amount')).toThrow(
+      'Noise (noise) Amount → Noise (noise2) Amount → Noise (noise) Amount',
+    );
+  });
+
+  test('each value is worked out once: chains of steps that name each other many times end', () => {
+    // Without that, forty steps that name eight numbers of the next one come to 8^40 evaluations.
+    const names = ['middleX', 'middleY', 'middleZ', 'radius'];
+    const steps = Array.from({ length: 40 }, (_, i) =>
+      newStep(
+        'arc',
+        Object.fromEntries(
+          names.map((name) => [
+            name,
+            i === 39 ? 1 : { formula: `(${names.map((other) => `arc${i + 2}.${other}`).join(' + ')}) / 4` },
+          ]),
+        ),
+      ),
+    );
+    expect(values(steps).one(stepOf('arc')!, steps[0], 'radius')).toBe(1);
+  });
+
   test('move with the frame, and give the same result as the track they describe', async () => {
     const of = (to: never) => sceneOf([newStep('line'), newStep('grow', { to })]);
     const track = of({

@@ -192,8 +192,7 @@ export const grow = defineStep({
     },
     ...soundParams,
   },
-  timed: (p, wants) =>
-    p.stagger !== 0 || (p.levels !== 0 && (p.change !== 0 || p.levelsBy === 'sound')) || wants.has('age'),
+  moves: true,
   summary(p) {
     const more = [
       p.stagger > 0 && `${figure(p.stagger)} frames apart`,
@@ -210,7 +209,7 @@ export const grow = defineStep({
     // Frames come from the whole path, so that a cut never rolls what stays.
     let paths = withFrames(form.paths!);
     await context.breathe();
-    const places = p.stagger > 0 && p.order === 'guide' && p.guide ? context.places(p.guide) : [];
+    const places = p.stagger > 0 && p.order === 'guide' && p.guide ? await context.places('guide') : [];
     const ranks = p.stagger > 0 ? ranksOf(paths, p.order, context.seed, places) : null;
     const longest = p.pace === 'speed' ? paths.whole.reduce((top, length) => Math.max(top, length), 0) : 0;
     if (p.levels > 0) paths = { ...paths, level: await levelOfEach(paths, p, context) };
@@ -237,7 +236,7 @@ export const grow = defineStep({
     const windows = Array.from({ length: pathCount(paths) }, (_, path) => window(path));
     let cut = cutPaths(paths, (path) => windows[path]);
     cut.fronts.set(windows.map(([from, to]) => frontsOf(from, to, p.begins)));
-    if (context.wants.has('age')) {
+    if (context.wanted('age')) {
       const most = Math.min(2000, Math.max(0, Math.ceil(context.frame - context.range[0]) + 240));
       const share = { base: (u: number) => u, tip: (u: number) => 1 - u, middle: (u: number) => Math.abs(2 * u - 1) };
       const way = share[p.begins as keyof typeof share];

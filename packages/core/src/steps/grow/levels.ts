@@ -39,14 +39,14 @@ const sounds = new WeakMap<Uint8Array, Sound>();
 
 /** Levels that follow a sound, one band a path from low to high. It begins at the range's first frame. */
 export async function soundLevels(
-  asset: string | null,
+  file: string | null,
   shape: Omit<BandShape, 'bands'>,
   count: number,
   context: StepContext,
 ): Promise<Levels> {
-  if (asset === null)
+  if (file === null)
     throw new Problem('No sound is chosen.', 'Load a WAV file, or take the one that comes with Uvrex.');
-  const bytes = await context.asset(asset);
+  const bytes = await context.file(file);
   let sound = sounds.get(bytes);
   if (!sound) sounds.set(bytes, (sound = readWav(bytes)));
   const bySound = known.get(sound) ?? new Map<string, Promise<Bands>>();

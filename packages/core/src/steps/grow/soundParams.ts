@@ -1,5 +1,5 @@
 import { REEF_SOUND } from '../../sound/reef';
-import { type AssetParam, type Resolved, type ToggleParam, type NumberParam, numberField } from '../declare';
+import { type FileParam, type Resolved, type ToggleParam, type NumberParam, numberField } from '../declare';
 
 const heard = (p: Resolved): boolean => Number(p.levels) !== 0 && p.levelsBy === 'sound';
 
@@ -10,14 +10,14 @@ const seconds = numberField({ unit: 's', min: 0, max: 60, slider: [0, 1.5], show
 /** How levels follow a sound. */
 export const soundParams = {
   sound: {
-    type: 'asset',
+    type: 'file',
     kind: 'sound',
     label: 'Sound',
     help: 'A WAV file. It begins at the first frame of the range; the lowest band moves the first path.',
     shipped: [{ value: REEF_SOUND, label: 'Reef sounding' }],
     default: REEF_SOUND,
     shown: heard,
-  } as AssetParam,
+  } as FileParam,
   low: hertz('Lowest', 'Frequency of the first path.', 40),
   high: hertz('Highest', 'Frequency of the last path.', 6000),
   attack: seconds('Attack', 'Time in which a level rises most of the way.', 0.03),

@@ -256,7 +256,7 @@ export const along = defineStep({
     },
   },
   wants: (p) => (p.reveal === 'appear' && p.settle > 0 ? ['age'] : []),
-  timed: (p) => p.reveal === 'endless',
+  moves: true,
   summary: (p) =>
     p.growth === null
       ? 'no item chosen'
@@ -267,7 +267,7 @@ export const along = defineStep({
           points: 'one a point',
         }[p.by as 'item' | 'distance' | 'count' | 'points'],
   async run(form, p, context) {
-    const items = itemsOf(p, context);
+    const items = await itemsOf(p, context);
     // While the item itself is too young to have a shape, there is nothing to copy.
     if (!items) return form;
     const { seatsAlong } = await import('./alongPlaces');

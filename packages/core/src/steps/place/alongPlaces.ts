@@ -44,7 +44,7 @@ export async function seatsAlong(
   const shaped = p.follows === 'whole' && p.profile.some(({ value }) => value !== p.profile[0].value);
   const even = !shaped && fits.length === 1;
   const lean = about([1, 0, 0], (-p.lean * Math.PI) / 180);
-  const [goal] = p.facing === 'guide' && p.toward !== null ? context.places(p.toward) : [null];
+  const [goal] = p.facing === 'guide' && p.toward !== null ? await context.places('toward') : [null];
   // Links of one kind hang in each other; where several kinds follow each other, by the thinnest.
   const [thinnest] = [...fits].sort((a, b) => a.hang.wire - b.hang.wire);
   const hang = { wire: thinnest.hang.wire * p.size, room: thinnest.hang.room * p.size };
@@ -53,6 +53,7 @@ export async function seatsAlong(
   const seats = new SeatList(items.shapes.map(({ id }) => id));
 
   const count = pathCount(paths);
+  const { seed } = context;
   for (let path = 0; path < count; path++) {
     await context.breathe();
     const [a, b] = [paths.offsets[path], paths.offsets[path + 1]];
@@ -63,7 +64,7 @@ export async function seatsAlong(
     const arcs = arcLengths(paths.positions, a, b, closed);
     const from = paths.cutFrom[path];
     const visible = totalLength(arcs);
-    const numberOf = (k: number): number => hash(context.seed, paths.ids[path], k);
+    const numberOf = (k: number): number => hash(seed, paths.ids[path], k);
     // An item's own length and size decide how much room it takes; where all are the same, so is the room.
     const each = (k: number, share: number): number => {
       const size = p.size * (shaped ? readTable(table, share) : 1);

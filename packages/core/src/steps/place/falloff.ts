@@ -188,7 +188,7 @@ export const falloff = defineStep({
   takes: ['copies'],
   gives: ['copies'],
   params,
-  timed: (p) => p.shape === 'noise' && p.evolve > 0,
+  moves: true,
   wants: (p) => (p.shape === 'front' ? ['age'] : []),
   summary: (p) =>
     ({
@@ -204,7 +204,7 @@ export const falloff = defineStep({
     const seats = form.seats;
     if (!seats) return form;
     const { driven, weightOf } = await import('./falloffActs');
-    const weigh = weightOf(p, seats, context);
+    const weigh = await weightOf(p, seats, context);
     const n = seats.ids.length;
     const weight = new Float32Array(n);
     for (let k = 0; k < n; k++) {

@@ -10,7 +10,7 @@ import { progressOf } from '../shape/motion';
 import { type FalloffParams } from './falloff';
 
 /** Weight 0..1 of each seat, before easing. */
-export function weightOf(p: FalloffParams, seats: Seats, context: StepContext): (k: number) => number {
+export async function weightOf(p: FalloffParams, seats: Seats, context: StepContext): Promise<(k: number) => number> {
   const clamp = (w: number): number => Math.min(1, Math.max(0, w));
   switch (p.shape) {
     case 'front':
@@ -30,11 +30,11 @@ export function weightOf(p: FalloffParams, seats: Seats, context: StepContext): 
     }
     case 'guide': {
       if (p.guide === null) throw new Problem('No guide is chosen.', 'Choose a guide or the tips of a growth.');
-      const guide = context.guide(p.guide);
+      const guide = context.guide('guide');
       const shapes: FalloffShape[] =
         guide && guide.kind !== 'point'
           ? [{ which: guide.kind, centre: guide.position, rotation: guide.rotation, size: guide.size, soft: p.soft }]
-          : context.places(p.guide).map((centre) => ball(centre, p.radius, p.soft));
+          : (await context.places('guide')).map((centre) => ball(centre, p.radius, p.soft));
       const weighs = shapes.map(falloffWeight);
       return (k) => {
         const place = at(seats.positions, k);

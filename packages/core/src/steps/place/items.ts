@@ -118,12 +118,14 @@ export interface Items {
 }
 
 /** The items as they are chosen; null while one of them has no shape yet. @throws Problem where none is chosen, or the mix makes no sense */
-export function itemsOf(p: ItemChoice, context: StepContext): Items | null {
+export async function itemsOf(p: ItemChoice, context: StepContext): Promise<Items | null> {
   if (p.growth === null) throw new Problem('No item is chosen.', 'Choose the growth that is copied.');
-  const ids = [p.growth, p.second, p.second === null ? null : p.third].filter((id) => id !== null);
+  const names = ['growth', 'second', ...(p.second === null ? [] : ['third'])] as ('growth' | 'second' | 'third')[];
   const shapes: ItemShape[] = [];
-  for (const id of ids) {
-    const form = context.other(id);
+  for (const name of names) {
+    const id = p[name];
+    if (id === null) continue;
+    const form = await context.other(name);
     const bounds = boundsOf(form);
     if (!bounds || (!form.mesh && !form.copies)) return null;
     shapes.push({ id, form, ...bounds });

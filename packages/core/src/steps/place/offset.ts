@@ -47,7 +47,7 @@ export const offset = defineStep({
       min: 0,
     }),
   },
-  timed: (p) => p.by === 'front' || p.by === 'life',
+  moves: true,
   wants: (p) => (p.by === 'front' ? ['age'] : []),
   summary: (p) =>
     ({
@@ -59,11 +59,11 @@ export const offset = defineStep({
       life: 'over its life',
       even: `${figure(p.time)} s`,
     })[p.by] ?? '',
-  run(form, p, context) {
+  async run(form, p, context) {
     const seats = form.seats;
     // Copies that another growth has made are finished: only places laid here can be late.
     if (!seats) return form;
-    const lag = lagBy(p.by, p.time, p.guide, seats, context);
+    const lag = await lagBy(p.by, p.time, p.guide, seats, context);
     const period = new Float32Array(seats.period);
     if (p.repeat > 0) period.fill(Math.max(1, Math.round(p.repeat * context.fps)));
     return { ...form, seats: { ...seats, late: seats.late.map((late, k) => late + lag(k)), period } };
@@ -71,31 +71,38 @@ export const offset = defineStep({
 });
 
 /** Frames by which each seat is late. */
-function lagBy(
+async function lagBy(
   by: string,
   time: number,
   guide: string | null,
   seats: Seats,
   context: StepContext,
-): (seat: number) => number {
+): Promise<(seat: number) => number> {
   const frames = time * context.fps;
-  const [first, last] = context.range;
-  const since = context.sceneFrame - first;
+  const { fps } = context;
+  /** Frames since the first of the scene. */
+  const passed = (): number => context.sceneFrame - context.range[0];
   switch (by) {
-    case 'front':
-      return (k) => (Number.isFinite(seats.age[k]) ? since - seats.age[k] * context.fps : 0) + frames;
+    case 'front': {
+      const since = passed();
+      return (k) => (Number.isFinite(seats.age[k]) ? since - seats.age[k] * fps : 0) + frames;
+    }
     case 'number':
       return (k) => seats.number[k] * frames;
     case 'along':
       return (k) => seats.share[k] * frames;
     case 'distance': {
-      const [from] = guide === null ? [[0, 0, 0] as const] : context.places(guide);
+      const [from] = guide === null ? [[0, 0, 0] as const] : await context.places('guide');
       return (k) => distance(at(seats.positions, k), from ?? [0, 0, 0]) * frames;
     }
-    case 'random':
-      return (k) => Math.floor(random(context.seed, seats.ids[k]) * (Math.abs(frames) + 1)) * Math.sign(frames);
-    case 'life':
+    case 'random': {
+      const { seed } = context;
+      return (k) => Math.floor(random(seed, seats.ids[k]) * (Math.abs(frames) + 1)) * Math.sign(frames);
+    }
+    case 'life': {
+      const [since, [first, last]] = [passed(), context.range];
       return (k) => since - (seats.life?.[k] ?? seats.share[k]) * (last - first + 1);
+    }
     default:
       return () => frames;
   }

@@ -65,18 +65,19 @@ export const onPoints = defineStep({
   },
   summary: (p) => (p.growth === null ? 'no item chosen' : `${percent(p.size)} size`),
   async run(form, p, context) {
-    const items = itemsOf(p, context);
+    const items = await itemsOf(p, context);
     if (!items) return form;
     const points = form.points!;
     const turns = turnPattern(p.turns);
     const [sizes, leans] = [profileTable(p.sizeAlong, 257), profileTable(p.leanAlong, 257)];
-    const [goal] = p.facing === 'guide' && p.toward !== null ? context.places(p.toward) : [null];
+    const [goal] = p.facing === 'guide' && p.toward !== null ? await context.places('toward') : [null];
     const seats = new SeatList(items.shapes.map(({ id }) => id));
     context.claim('copies', points.ids.length, 'the number of points');
+    const { seed } = context;
     for (let k = 0; k < points.ids.length; k++) {
       if (k % 4096 === 0) await context.breathe();
       if (points.size[k] === 0) continue;
-      const number = hash(context.seed, points.ids[k]);
+      const number = hash(seed, points.ids[k]);
       const share = points.share[k];
       const position = at(points.positions, k);
       const stands: Turn = goal

@@ -55,9 +55,9 @@ export const tips = defineStep({
     },
   },
   summary: (p) => (p.growth === null ? 'no growth chosen' : `${percent(p.size)} size`),
-  run(form, p, context) {
+  async run(form, p, context) {
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth that rides at the tips.');
-    const other = context.other(p.growth);
+    const other = await context.other('growth');
     const rider = other.mesh;
     // While the rider itself is too young to have a skin, there is nothing to ride.
     if (!rider) return form;

@@ -35,7 +35,7 @@ export const blend = defineStep({
   summary: (p) => (p.growth === null ? 'no growth chosen' : `${percent(p.amount)} of the way`),
   async run(form, p, context) {
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth whose path to move to.');
-    const other = context.other(p.growth).paths;
+    const other = (await context.other('growth')).paths;
     if (!other || pathCount(other) === 0)
       throw new Problem('The chosen growth has no paths.', 'Choose one that begins with a path.');
     const paths = form.paths!;

@@ -5,7 +5,7 @@ import { areaAndVolume, topology } from '../../geometry/mesh';
 import { at, cross, distance, dot, sub, unit } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
 import { type ParamValue, type Step } from '../../scene/schema';
-import { formOf, sceneOf } from '../../testing';
+import { formOf, sceneOf, testEvaluator } from '../../testing';
 
 const stem = (points = 400): Step => newStep('line', { toY: 2, points });
 const leaf = (rows = 160): Step =>
@@ -213,4 +213,12 @@ describe('plates', () => {
     const area = (r: number): number => 32 * r * r * Math.sin((2 * Math.PI) / 64);
     expect(areaAndVolume(form.mesh!).volume).toBeCloseTo(0.3 * (area(1) - area(0.5)), 4);
   });
+});
+
+test('a path that has not grown yet has a skin of nothing, and deforming it is no failure', async () => {
+  for (const kind of ['bend', 'twist', 'noise', 'taper', 'fold']) {
+    const scene = sceneOf([newStep('line'), newStep('grow', { to: 0 }), newStep('tube'), newStep(kind)]);
+    const [growth] = (await testEvaluator().evaluate(scene, 1)).growths;
+    expect([kind, growth.notices.filter(({ level }) => level === 'error')]).toEqual([kind, []]);
+  }
 });

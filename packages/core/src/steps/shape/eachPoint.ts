@@ -54,7 +54,9 @@ export async function eachPoint(
 }
 
 function meshMoved(mesh: Mesh, form: Form, move: (place: Vec3, element: Readonly<Element>) => Vec3): Mesh {
-  const bounds = boundsOf({ ...form, paths: null, points: null })!;
+  const bounds = boundsOf({ ...form, paths: null, points: null });
+  // A skin of nothing stays one.
+  if (!bounds) return mesh;
   const small = 2e-4 * Math.max(1e-4, ...[0, 1, 2].map((axis) => bounds.max[axis] - bounds.min[axis]));
   const parts = (mesh.parts?.length ?? 0) / 2;
   const element: Element = { id: 0, index: 0, count: Math.max(1, parts), u: 0 };

@@ -20,9 +20,16 @@ export interface Progress {
  * the range: the frame past the last is then exactly the first.
  * @param rate changes a second; negative ones run backwards
  */
-export function progressOf(rate: number, loop: boolean, { frame, fps, range: [first, last] }: StepContext): Progress {
+export function progressOf(rate: number, loop: boolean, context: StepContext): Progress {
+  // What does not change does not ask for the time, and is kept from frame to frame.
+  if (rate === 0) return { passed: 0, period: 0 };
+  const {
+    frame,
+    fps,
+    range: [first, last],
+  } = context;
   const frames = last - first + 1;
-  if (!loop || rate === 0) return { passed: ((frame - first) / fps) * rate, period: 0 };
+  if (!loop) return { passed: ((frame - first) / fps) * rate, period: 0 };
   const whole = Math.max(1, Math.round((Math.abs(rate) * frames) / fps));
   return { passed: Math.sign(rate) * ((frame - first) / frames) * whole, period: whole };
 }

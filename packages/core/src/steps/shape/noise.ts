@@ -82,7 +82,7 @@ export const noise = defineStep({
     },
     ...rangeParams,
   },
-  timed: (p) => p.evolve > 0,
+  moves: true,
   summary: (p) =>
     `${metres(p.amount)}${p.hold > 0 ? `, base held for ${percent(p.hold)}` : ''}${p.evolve > 0 ? `, ${figure(p.evolve)} a second` : ''}`,
   run(form, p, context) {

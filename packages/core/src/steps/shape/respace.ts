@@ -84,18 +84,22 @@ export const respace = defineStep({
       arcLengths(old.positions, old.offsets[k], old.offsets[k + 1], old.closed[k] === 1),
     );
     const spacing = p.by === 'density' ? 1 / p.density : p.spacing;
+    const fixed = p.by === 'count' ? p.count : null;
+    const wanted = tables.reduce(
+      (sum, table, k) => sum + countAlong(totalLength(table), old.closed[k] === 1, fixed, spacing),
+      0,
+    );
+    context.claim(
+      'points',
+      wanted,
+      { count: 'Count', spacing: 'the number of points by a larger Spacing', density: 'Per metre' }[p.by as 'count'],
+    );
     const plans = tables.map((table, k) =>
       old.offsets[k + 1] - old.offsets[k] < 2
         ? Float64Array.from(table)
-        : placesAlong(totalLength(table), old.closed[k] === 1, p.by === 'count' ? p.count : null, spacing, p.rest),
+        : placesAlong(totalLength(table), old.closed[k] === 1, fixed, spacing, p.rest),
     );
     const total = plans.reduce((sum, arcs) => sum + arcs.length, 0);
-    context.claim(
-      'points',
-      total,
-      { count: 'Count', spacing: 'the number of points by a larger Spacing', density: 'Per metre' }[p.by as 'count'],
-    );
-
     const paths = allocatePaths(total, m);
     for (const key of PER_PATH) paths[key].set(old[key]);
     for (const key of MAYBE_PER_POINT) if (old[key]) paths[key] = new Float32Array(total);
@@ -119,6 +123,10 @@ export const respace = defineStep({
     return { ...form, paths };
   },
 });
+
+/** How many points a path comes to, or one more: asked for before anything is made. */
+const countAlong = (length: number, closed: boolean, count: number | null, spacing: number): number =>
+  count ?? (closed ? Math.max(3, Math.round(length / spacing)) : Math.ceil(length / spacing) + 1);
 
 /**
  * Arc lengths at which points stand.

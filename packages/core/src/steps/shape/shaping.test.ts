@@ -1,3 +1,4 @@
+import { sceneOf, testEvaluator } from '../../testing';
 import { visibleLength } from '../../curves/pathFrames';
 import { pointCount } from '../../geometry/paths';
 import { at, distance } from '../../geometry/vec';
@@ -101,4 +102,17 @@ describe('parallel strands', () => {
       }
     }
   });
+});
+
+test('respacing asks for room before it makes anything', async () => {
+  for (const [by, more] of [
+    ['spacing', { spacing: 0.0001 }],
+    ['count', { count: 200_000 }],
+  ] as const) {
+    const scene = sceneOf([newStep('line', { toY: 900 }), newStep('respace', { by, ...more })]);
+    const before = process.memoryUsage().arrayBuffers;
+    const [growth] = (await testEvaluator({ points: 100_000 }).evaluate(scene, 1)).growths;
+    expect(growth.notices[0].what).toMatch(/the limit is 100,000/);
+    expect(process.memoryUsage().arrayBuffers - before).toBeLessThan(8e6);
+  }
 });

@@ -72,7 +72,7 @@ export const wave = defineStep({
       max: 1,
     },
   },
-  timed: (p) => p.speed !== 0,
+  moves: true,
   summary: (p) =>
     `${metres(p.amount)} every ${metres(p.length)}${p.speed !== 0 ? `, ${figure(p.speed)} a second` : ''}`,
   run(form, p, context) {

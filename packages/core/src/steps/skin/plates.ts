@@ -1,9 +1,8 @@
 import { type Mesh } from '../../geometry/mesh';
 import { type Paths, pathCount } from '../../geometry/paths';
-import { at, cross, dot, perpendicular, sub, unit, type Vec3 } from '../../geometry/vec';
+import { at, cross, dot, perpendicular, sub, unit, type Vec3, ringNormal } from '../../geometry/vec';
 import { regionsOf } from '../../outline/region';
 import { plateOf } from '../../surfaces/plate';
-import { ringNormal } from '../../surfaces/softNormals';
 
 /** All closed paths filled in the plane of the largest of them. */
 export function plates(paths: Paths, depth: number, hard: boolean): Mesh | null {

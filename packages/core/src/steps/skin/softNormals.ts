@@ -21,8 +21,8 @@ export const softNormals = defineStep({
     },
   },
   summary: (p) => `up to ${figure(p.angle, 1)}°`,
-  async run(form, p) {
+  async run(form, p, context) {
     const { withSoftNormals } = await import('../../surfaces/softNormals');
-    return { ...form, mesh: withSoftNormals(form.mesh!, (p.angle * Math.PI) / 180) };
+    return { ...form, mesh: await withSoftNormals(form.mesh!, (p.angle * Math.PI) / 180, context.breathe) };
   },
 });

@@ -35,6 +35,7 @@ export const subdivide = defineStep({
   async run(form, p, context) {
     context.claim('faces', faceCount(form.mesh!) * 4 ** p.levels, 'Times');
     const { subdivided } = await import('../../surfaces/subdivide');
-    return { ...form, mesh: subdivided(form.mesh!, p.levels, (p.crease * Math.PI) / 180) };
+    const mesh = await subdivided(form.mesh!, p.levels, (p.crease * Math.PI) / 180, context.breathe);
+    return { ...form, mesh };
   },
 });

@@ -98,7 +98,7 @@ export const sweep = defineStep({
       shown: (p) => p.profile === 'letter',
     },
     font: {
-      type: 'asset',
+      type: 'file',
       kind: 'font',
       label: 'Font',
       help: 'A TTF, OTF or WOFF file, or the font that comes with Uvrex.',
@@ -107,7 +107,7 @@ export const sweep = defineStep({
       shown: (p) => p.profile === 'letter',
     },
     drawing: {
-      type: 'asset',
+      type: 'file',
       kind: 'svg',
       label: 'SVG file',
       help: 'Its closed paths are swept; those inside others are holes.',

@@ -39,12 +39,12 @@ export async function regionsOfChoice(p: ProfileChoice, context: StepContext): P
     case 'letter': {
       if (p.font === null)
         throw new Problem('No font is chosen.', 'Load a font, or take the one that comes with Uvrex.');
-      const contours = textContours(await readFont(await context.asset(p.font)), p.letter, 0);
+      const contours = textContours(await readFont(await context.file(p.font)), p.letter, 0);
       return fitted(regionsOf(contours.map(({ points }) => points)));
     }
     case 'svg': {
       if (p.drawing === null) throw new Problem('No SVG file is chosen.', 'Load one.');
-      const closed = (await svgContours(await context.asset(p.drawing))).filter((contour) => contour.closed);
+      const closed = (await svgContours(await context.file(p.drawing))).filter((contour) => contour.closed);
       return fitted(
         someRegions(
           closed.map(({ points }) => points),
@@ -54,7 +54,9 @@ export async function regionsOfChoice(p: ProfileChoice, context: StepContext): P
     }
     case 'growth': {
       if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose one with a closed path.');
-      return fitted(someRegions(planeContours(context.other(p.growth).paths), 'The chosen growth has no closed path.'));
+      return fitted(
+        someRegions(planeContours((await context.other('growth')).paths), 'The chosen growth has no closed path.'),
+      );
     }
     case 'drawn':
       return [{ outer: roundCornersOf(roundTheAngle(p.outline), 96).flat(), holes: [] }];

@@ -1,3 +1,4 @@
+import { putFile } from '../../testing';
 import { areaAndVolume, topology } from '../../geometry/mesh';
 import { at, dot, type Vec3 } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
@@ -82,9 +83,8 @@ describe('sweeping', () => {
   });
 
   test('an SVG file is swept, its inner path a hole', async () => {
-    const data = Buffer.from('<svg><path d="M0 0H40V40H0ZM10 10V30H30V10Z"/></svg>').toString('base64');
     const mesh = await swept({ profile: 'svg', drawing: 'd' }, straight, (scene) =>
-      scene.assets.push({ id: 'd', name: 'Frame', kind: 'svg', data }),
+      putFile(scene, 'd', 'svg', '<svg><path d="M0 0H40V40H0ZM10 10V30H30V10Z"/></svg>'),
     );
     expect(areaAndVolume(mesh).volume).toBeCloseTo((4 - 1) * 0.25 * 2, 5);
     expect(topology(mesh)).toMatchObject({ openEdges: 0, euler: 0 });

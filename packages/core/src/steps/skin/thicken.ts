@@ -1,3 +1,4 @@
+import { faceCount } from '../../geometry/mesh';
 import { defineStep } from '../declare';
 import { metres } from '../format';
 
@@ -33,9 +34,10 @@ export const thicken = defineStep({
     },
   },
   summary: (p) => metres(p.thick),
-  async run(form, p) {
+  async run(form, p, context) {
     const { thickened } = await import('../../surfaces/subdivide');
     const side = { both: 0, out: 1, in: -1 }[p.side] as 0 | 1 | -1;
-    return { ...form, mesh: thickened(form.mesh!, p.thick, side) };
+    context.claim('faces', 2 * faceCount(form.mesh!), 'the number of faces before it');
+    return { ...form, mesh: await thickened(form.mesh!, p.thick, side, context.breathe) };
   },
 });

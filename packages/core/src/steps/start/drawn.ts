@@ -51,6 +51,7 @@ export const drawn = defineStep({
     points: pointsParam(180),
   },
   summary(p) {
+    if (p.anchors.length < 2) return counted(p.anchors.length, 'anchor');
     const course = courseThrough(p.anchors, p.closed);
     const closed = p.closed && p.anchors.length > 2;
     return `${counted(p.anchors.length, 'anchor')}, ${metres(totalLength(arcLengths(course, 0, course.length / 3, closed)))}`;

@@ -34,7 +34,7 @@ export const edges = defineStep({
   summary: (p) => (p.growth === null ? 'no growth chosen' : `${figure(p.angle, 1)}° and more`),
   async run(form, p, context) {
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth whose skin to take.');
-    const { mesh } = context.other(p.growth);
+    const { mesh } = await context.other('growth');
     if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
     const { places, pairs } = featureEdges(mesh, (p.angle * Math.PI) / 180);
     context.claim('points', pairs.length, 'the number of faces of that growth, or raise Angle');

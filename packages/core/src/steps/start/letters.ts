@@ -1,6 +1,6 @@
 import { SHIPPED_FONT } from '../../outline/shipped';
 import { Problem } from '../../problem';
-import { type AssetParam, type NumberParam, type StepContext, type TextParam } from '../declare';
+import { type FileParam, type NumberParam, type StepContext, type TextParam } from '../declare';
 
 /** What is set, and how: the same fields wherever letters are. */
 export const letterParams = {
@@ -12,13 +12,13 @@ export const letterParams = {
     most: 500,
   } as TextParam,
   font: {
-    type: 'asset',
+    type: 'file',
     kind: 'font',
     label: 'Font',
     help: 'A TTF, OTF or WOFF file, or the font that comes with Uvrex.',
     shipped: [{ value: SHIPPED_FONT, label: 'Bricolage Grotesque' }],
     default: SHIPPED_FONT,
-  } as AssetParam,
+  } as FileParam,
   spacing: {
     type: 'number',
     unit: 'share',
@@ -38,5 +38,5 @@ export async function letters(
 ): Promise<{ points: number[]; closed: boolean }[]> {
   if (font === null) throw new Problem('No font is chosen.', 'Load a font, or take the one that comes with Uvrex.');
   const { readFont, textContours } = await import('../../outline/font');
-  return textContours(await readFont(await context.asset(font)), text, spacing);
+  return textContours(await readFont(await context.file(font)), text, spacing);
 }

@@ -1,3 +1,4 @@
+import { putFile } from '../../testing';
 import { arcLengths, totalLength } from '../../curves/arclength';
 import { grownLength, visibleLength } from '../../curves/pathFrames';
 import { redrawPart } from '../../curves/redraw';
@@ -21,10 +22,9 @@ describe('paths of outlines', () => {
   });
 
   test("an SVG file is scaled by its longer side, or by its unit; 'on the ground' lies flat", async () => {
-    const data = Buffer.from('<svg><rect width="40" height="10"/></svg>').toString('base64');
     const made = (more: Record<string, ParamValue>) =>
       paths([newStep('vector', { drawing: 'd', ...more })], 1, (scene) =>
-        scene.assets.push({ id: 'd', name: 'Bar', kind: 'svg', data }),
+        putFile(scene, 'd', 'svg', '<svg><rect width="40" height="10"/></svg>'),
       );
     expect(visibleLength(await made({ by: 'size', size: 2 }), 0)).toBeCloseTo(5, 5);
     expect(visibleLength(await made({ by: 'unit', size: 0.001 }), 0)).toBeCloseTo(0.1, 6);

@@ -125,7 +125,7 @@ export const phyllotaxis = defineStep({
   takes: [],
   gives: ['points'],
   params,
-  timed: (p) => p.born === 'endless',
+  moves: true,
   summary: (p) => `${figure(p.count, 0)} on a ${p.which}${p.born === 'endless' ? ', endless' : ''}`,
   async run(form, p, context) {
     if (form.points) throw new Problem('There are points already.', 'Switch the other step off.');
@@ -138,7 +138,7 @@ const ramp = (t: number): number => (t >= 1 ? 1 : t <= 0 ? 0 : t * t * (3 - 2 * 
 
 async function florets(p: ParamsOf<typeof params>, context: StepContext): Promise<Points> {
   const endless = p.born === 'endless';
-  const [first, last] = context.range;
+  const [first, last] = endless ? context.range : [0, 0];
   const passed = endless ? (p.births * (context.frame - first)) / (last - first + 1) : 0;
   const total = p.count;
   // Seats ahead of the ages: the k-th oldest of an endless head was born so many births ago.

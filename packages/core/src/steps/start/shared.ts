@@ -1,3 +1,4 @@
+import { pointCount } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
 import { startWith } from './startWith';
@@ -9,15 +10,17 @@ export const shared = defineStep({
   icon: 'M3 12C7 4 9 14 13 6M7 15C11 7 13 17 17 9',
   help: 'Takes the paths of another growth as they are at this frame, for a second skin or a companion on the same course.',
   takes: [],
+  heirOf: 'growth',
   gives: ['paths'],
   params: {
     growth: { type: 'growth', label: 'Growth', help: 'Whose paths to take.', default: null },
   },
   summary: (p) => (p.growth === null ? 'no growth chosen' : 'as it is at this frame'),
-  run(form, p, context) {
+  async run(form, p, context) {
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth whose paths to take.');
-    const { paths } = context.other(p.growth);
+    const { paths } = await context.other('growth');
     if (!paths) throw new Problem('The chosen growth has no paths.', 'Choose one that begins with a path.');
+    context.claim('points', pointCount(paths), 'the number of points of that growth');
     return startWith(form, paths);
   },
 });

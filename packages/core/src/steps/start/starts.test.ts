@@ -4,6 +4,7 @@ import { flaws } from '../../geometry/invariants';
 import { boundsOf } from '../../geometry/form';
 import { at, distance } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
+import { stepOf } from '../index';
 import { formOf, sceneOf, testEvaluator } from '../../testing';
 
 describe('arc', () => {
@@ -62,4 +63,11 @@ describe('fractal path', () => {
     const [growth] = (await testEvaluator().evaluate(sceneOf([newStep('fractal', { order: 12 })]), 1)).growths;
     expect(growth.notices[0]).toMatchObject({ level: 'error', advice: 'Lower Order.' });
   });
+});
+
+test('a drawn path without anchors has a line to tell, and asks for some', async () => {
+  const step = newStep('drawn', { anchors: [] });
+  expect(stepOf('drawn')!.summary(step.params as never)).toBe('0 anchors');
+  const [growth] = (await testEvaluator().evaluate(sceneOf([step]), 1)).growths;
+  expect(growth.notices[0].what).toMatch(/two anchors or more/);
 });

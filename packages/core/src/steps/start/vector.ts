@@ -14,7 +14,7 @@ export const vector = defineStep({
   takes: [],
   gives: ['paths'],
   params: {
-    drawing: { type: 'asset', kind: 'svg', label: 'SVG file', help: 'The drawing.', shipped: [], default: null },
+    drawing: { type: 'file', kind: 'svg', label: 'SVG file', help: 'The drawing.', shipped: [], default: null },
     by: {
       type: 'choice',
       label: 'Scaled by',
@@ -47,7 +47,7 @@ export const vector = defineStep({
   async run(form, p, context) {
     if (p.drawing === null) throw new Problem('No SVG file is chosen.', 'Load one.');
     const { svgContours } = await import('../../outline/svg');
-    const contours = await svgContours(await context.asset(p.drawing));
+    const contours = await svgContours(await context.file(p.drawing));
     let scale = p.size;
     if (p.by === 'size') {
       const all = contours.flatMap(({ points }) => points);

@@ -1,0 +1,250 @@
+import { tipsOf } from '../curves/tips';
+import { type Form } from '../geometry/form';
+import { type Vec3 } from '../geometry/vec';
+import { Problem } from '../problem';
+import { baseOf, type Growth, type Guide, isFormula, isTrack, isVaried, type Step } from '../scene/schema';
+import { GrowthValues } from '../scene/values';
+import { type VariedNumber, variedNumber } from '../scene/vary';
+import { hash } from '../fields/random';
+import {
+  type GrowthParam,
+  type NumberParam,
+  type Resolved,
+  type StepContext,
+  type StepDeclaration,
+  type Want,
+} from '../steps/declare';
+import { digestOf } from './digest';
+import { keepsCourse } from './period';
+import { fileBytes, guideOf, TIP } from './reach';
+import { type Moment, type Node, type Run } from './run';
+import { type Read } from './traces';
+
+/** A step within one evaluation: which it is, at which moment, with which numbers. */
+export interface Place {
+  growth: Growth;
+  step: Step;
+  /** How many steps stand before it. */
+  index: number;
+  declaration: StepDeclaration;
+  moment: Moment;
+  params: Resolved;
+}
+
+/**
+ * All that a step can learn besides its input and its parameters at this frame. It answers by questions, and whatever a run
+ * has asked is part of the key of what it makes: a step cannot read what its key does not hold.
+ */
+export class RecordedContext implements StepContext {
+  /** What has been read, in order, each once. */
+  readonly reads: Read[] = [];
+  readonly #asked = new Map<string, string>();
+
+  constructor(
+    readonly run: Run,
+    readonly place: Place,
+  ) {}
+
+  // What steps may ask, each through `#read`.
+
+  get frame(): number {
+    return Number(this.#read('frame'));
+  }
+
+  get sceneFrame(): number {
+    return Number(this.#read('scene frame'));
+  }
+
+  get fps(): number {
+    return Number(this.#read('fps'));
+  }
+
+  get range(): readonly [number, number] {
+    const [first, last] = this.#read('range').split(' ');
+    return [Number(first), Number(last)];
+  }
+
+  get seed(): number {
+    return Number(this.#read('seed'));
+  }
+
+  get steady(): boolean {
+    return this.#read('steady') === 'true';
+  }
+
+  wanted(want: Want): boolean {
+    return this.#read(`wanted ${want}`) === 'true';
+  }
+
+  numberAt(param: string, at: number): number {
+    const { growth, step, declaration, moment, params } = this.place;
+    const base = baseOf(step.params[param]);
+    if (!isTrack(base) && !isFormula(base)) return params[param] as number;
+    this.#read(`course ${param}`);
+    const values = isFormula(base)
+      ? this.run.values(growth, at, moment.drive)
+      : new GrowthValues(growth, this.run.scene, at, moment.drive);
+    return values.one(declaration, step, param) as number;
+  }
+
+  varies(param: string): boolean {
+    return this.#read(`vary ${param}`) !== '';
+  }
+
+  plain(param: string): number {
+    return this.place.params[param] as number;
+  }
+
+  varied(param: string): VariedNumber {
+    const { declaration, step, params } = this.place;
+    const spec = declaration.params[param] as NumberParam;
+    const value = step.params[param];
+    this.#read(`vary ${param}`);
+    const vary = isVaried(value) ? value.vary : null;
+    const random = vary?.by === 'random' || vary?.by === 'noise';
+    const channel = 16 + Object.keys(declaration.params).indexOf(param);
+    return variedNumber(params[param] as number, vary, [spec.min, spec.max], random ? this.seed : 0, channel);
+  }
+
+  file(id: string): Promise<Uint8Array> {
+    // Its id is the hash of its bytes, and a parameter: what it holds is in the key.
+    return fileBytes(this.run.scene, this.run.around, id);
+  }
+
+  guide(param: string): Guide | null {
+    const { params } = this.place;
+    const guide = guideOf(this.run.scene, String(params[param]));
+    if (guide) this.#read(`guide ${param}`);
+    return guide;
+  }
+
+  async places(param: string): Promise<Vec3[]> {
+    const found = this.guide(param);
+    if (found) return [found.position];
+    const { paths } = await this.#readForm(`tips ${param}`);
+    return paths ? tipsOf(paths).map(({ position }) => position) : [];
+  }
+
+  other(param: string): Promise<Form> {
+    return this.#readForm(`growth ${param}`);
+  }
+
+  item(id: string): Promise<Form> {
+    return this.#readForm(`item ${id}`);
+  }
+
+  inputAt(frame: number): Promise<Form> {
+    return this.#readForm(`input ${frame}`);
+  }
+
+  // Steps hand these two on.
+  readonly claim: StepContext['claim'] = (kind, amount, lower) => this.run.claim(kind, amount, lower);
+  readonly breathe: StepContext['breathe'] = () => this.run.breathe();
+
+  // How questions are answered, when they are first asked and whenever a result is looked up.
+
+  /** The answer as things are now; undefined where there is none. */
+  answer(question: string): string | undefined | Promise<string | undefined> {
+    const { place, run } = this;
+    const [what, name] = split(question);
+    switch (what) {
+      case 'growth':
+      case 'tips':
+      case 'item':
+      case 'input':
+        return this.#node(what, name).then((node) => (node.failed ? undefined : node.key));
+      case 'frame':
+        return String(place.moment.frame - place.growth.shift);
+      case 'scene frame':
+        return String(place.moment.frame);
+      case 'fps':
+        return String(run.scene.fps);
+      case 'range':
+        return run.scene.range.join(' ');
+      case 'seed':
+        return String(hash(run.scene.seed, place.growth.seed, stepNumber(place.step.id), place.moment.variant));
+      case 'steady':
+        return String(keepsCourse(run.plan, place.growth, place.step));
+      case 'wanted':
+        return String(run.wants(place.growth, place.moment).has(name as Want));
+      case 'vary': {
+        const value = place.step.params[name];
+        return isVaried(value) ? digestOf(value.vary) : '';
+      }
+      case 'course':
+        return this.#course(name);
+      case 'guide': {
+        const id = place.params[name];
+        const guide = run.scene.guides.find((entry) => `guide:${entry.id}` === id);
+        return guide && digestOf(guide);
+      }
+      default:
+        return undefined;
+    }
+  }
+
+  /** What a number hangs on at other frames: its keys; where it is a formula, everything that formulas may look at. */
+  #course(param: string): string {
+    const { growth, step, moment } = this.place;
+    const base = baseOf(step.params[param]);
+    if (!isFormula(base)) return digestOf(base);
+    const { fps, range } = this.run.scene;
+    return `${digestOf(growth.steps)} ${fps} ${range.join(' ')} ${moment.drive} ${step.id}`;
+  }
+
+  #read(question: string): string {
+    const known = this.#asked.get(question);
+    if (known !== undefined) return known;
+    const [what] = split(question);
+    if ((what === 'frame' || what === 'scene frame' || what === 'course') && !this.place.declaration.moves)
+      throw new Error(`“${this.place.step.kind}” reads time without declaring that it moves`);
+    const answer = this.answer(question);
+    if (typeof answer !== 'string') throw new Error(`nothing answers “${question}”`);
+    this.#keep(question, answer);
+    return answer;
+  }
+
+  async #readForm(question: string): Promise<Form> {
+    const [what, name] = split(question);
+    if (what === 'input' && !this.place.declaration.moves)
+      throw new Error(`“${this.place.step.kind}” reads time without declaring that it moves`);
+    const node = await this.#node(what, name);
+    if (node.failed)
+      throw what === 'input'
+        ? new Problem(node.failed.what, node.failed.advice)
+        : new Problem('The growth that it refers to has a problem of its own.', 'Mend that one first.');
+    this.#keep(question, node.key);
+    return node.form();
+  }
+
+  #keep(question: string, answer: string): void {
+    if (this.#asked.has(question)) return;
+    this.#asked.set(question, answer);
+    this.reads.push({ question, answer });
+  }
+
+  #node(what: string, name: string): Promise<Node> {
+    const { growth, index, moment, declaration, params } = this.place;
+    const { scene } = this.run;
+    const last = { ...moment, frame: scene.range[1] };
+    if (what === 'input') return this.run.prefix(growth, index, { ...moment, frame: Number(name) + growth.shift });
+    if (what === 'item') return this.run.node(name, last);
+    if (what === 'tips') return this.run.node(String(params[name]).slice(TIP.length), moment);
+    const still = (declaration.params[name] as GrowthParam).still ?? false;
+    return this.run.node(String(params[name]), still ? last : moment);
+  }
+}
+
+/** The word that says what is asked, and what it is asked of. */
+function split(question: string): [what: string, name: string] {
+  if (question === 'scene frame') return [question, ''];
+  const space = question.indexOf(' ');
+  return space < 0 ? [question, ''] : [question.slice(0, space), question.slice(space + 1)];
+}
+
+/** A number from a step's id, so that its randomness survives reordering. */
+function stepNumber(id: string): number {
+  let number = 0;
+  for (let i = 0; i < id.length; i++) number = (Math.imul(number, 31) + id.charCodeAt(i)) | 0;
+  return number;
+}

@@ -1,0 +1,71 @@
+import { strToU8, unzipSync, zipSync } from 'fflate';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import { sceneOf } from '../testing';
+import { newStep } from './make';
+import { writeScene } from './read';
+import { fileId, readSceneFile, writeSceneFile } from './sceneFile';
+
+const DRAWING = strToU8('<svg><path d="M0 0H5V3Z"/></svg>');
+const ID = fileId(DRAWING);
+const scene = () => ({
+  ...sceneOf([newStep('vector', { drawing: ID })]),
+  files: [{ id: ID, name: 'buoy.svg', kind: 'svg' as const }],
+});
+const written = () => writeSceneFile(scene(), async (id) => (id === ID ? DRAWING : undefined));
+const problem = (bytes: Uint8Array): Promise<string> =>
+  readSceneFile(bytes).then(
+    () => 'it was taken',
+    (error: Error) => error.message,
+  );
+
+// The BLAKE3 paper's test vectors (official test_vectors.json): input of length 0 hashes to af1349b9f5f9a1a6a0404dea36dcc949….
+test('files are named by BLAKE3 over their bytes', () => {
+  expect(fileId(new Uint8Array(0))).toBe('af1349b9f5f9a1a6a0404dea36dcc949');
+});
+
+test('a scene with files is a zip of itself and its files as they are, and comes back the same', async () => {
+  const { bytes, ending } = await written();
+  expect(ending).toBe('zip');
+  const entries = unzipSync(bytes);
+  expect(Object.keys(entries).sort()).toEqual([`files/${ID}.svg`, 'scene.json']);
+  expect(bytesToHex(entries[`files/${ID}.svg`])).toBe(bytesToHex(DRAWING));
+  const read = await readSceneFile(bytes);
+  expect(read.scene).toEqual(scene());
+  expect(read.files.get(ID)).toEqual(DRAWING);
+});
+
+test('a scene without files is plain JSON; a file that no step uses stays behind', async () => {
+  const unused = { ...scene(), growths: [] };
+  const { bytes, ending } = await writeSceneFile(unused, async () => undefined);
+  expect(ending).toBe('json');
+  expect((await readSceneFile(bytes)).scene).toEqual({ ...unused, files: [] });
+});
+
+test('a scene of version 3, with its files inside in base64, loses nothing', async () => {
+  const old = JSON.parse(writeScene(scene())) as Record<string, unknown> & { growths: never[] };
+  const asset = (id: string) => ({ id, name: 'buoy.svg', kind: 'svg', data: Buffer.from(DRAWING).toString('base64') });
+  const text = JSON.stringify({
+    ...old,
+    files: undefined,
+    version: 3,
+    assets: [asset('svg-1'), asset('svg-2')],
+  }).replace(`"drawing":"${ID}"`, '"drawing":"svg-2"');
+  const read = await readSceneFile(strToU8(text));
+  expect(read.scene).toEqual(scene());
+  expect(read.files.get(ID)).toEqual(DRAWING);
+});
+
+test('a file that is not at hand is told, not left out', async () => {
+  await expect(writeSceneFile(scene(), async () => undefined)).rejects.toThrow(/“buoy.svg” is not on this device/);
+});
+
+test('damaged, foreign and greedy zips are refused with what is wrong', async () => {
+  const { bytes } = await written();
+  const entries = unzipSync(bytes);
+  expect(await problem(bytes.slice(0, 60))).toMatch(/zip cannot be read/);
+  expect(await problem(zipSync({ 'a.txt': DRAWING }))).toMatch(/no scene\.json/);
+  expect(await problem(zipSync({ 'scene.json': entries['scene.json'] }))).toMatch(/lacks the file “buoy.svg”/);
+  expect(await problem(zipSync({ ...entries, [`files/${ID}.svg`]: strToU8('<svg/>') }))).toMatch(/damaged/);
+  expect(await problem(zipSync({ 'scene.json': new Uint8Array(70_000_000) }, { level: 1 }))).toMatch(/256 MB/);
+  expect(await problem(strToU8('kelp'))).toMatch(/not a JSON file/);
+});

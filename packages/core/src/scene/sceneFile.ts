@@ -1,0 +1,155 @@
+import { blake3 } from '@noble/hashes/blake3.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
+import { strFromU8, strToU8, unzip, type UnzipFileInfo, zip } from 'fflate';
+import { Problem } from '../problem';
+import { base64Bytes } from './bytes';
+import { isObject } from './faults';
+import { LIMITS } from './limits';
+import { checkScene, parseJson, writeScene } from './read';
+import { type Scene } from './schema';
+
+/** Files under the hashes of their bytes. */
+export type Files = ReadonlyMap<string, Uint8Array>;
+
+/** A scene with the files that it uses. */
+export interface PackedScene {
+  scene: Scene;
+  files: Files;
+}
+
+/** Bytes that all entries of a scene file may come to, unpacked. */
+const MOST_BYTES = 256_000_000;
+/** What a step may be told to read; fonts and sounds are smaller. */
+const MOST_FILE = 64_000_000;
+
+/** The id of a file: BLAKE3 over its bytes, 128 bits in hexadecimal. */
+export const fileId = (bytes: Uint8Array): string => bytesToHex(blake3(bytes, { dkLen: 16 }));
+
+/**
+ * Takes the bytes out of a document of version 1 to 3, which kept files in base64 inside it, and puts the hash of each where
+ * its old id stood. Other documents stay as they are.
+ */
+export function unpacked(document: unknown): { document: unknown; files: Map<string, Uint8Array> } {
+  const files = new Map<string, Uint8Array>();
+  if (!isObject(document) || !Array.isArray(document.assets)) return { document, files };
+  const renamed = new Map<string, string>();
+  const assets = (document.assets as unknown[]).map((asset) => {
+    if (!isObject(asset) || typeof asset.data !== 'string' || typeof asset.id !== 'string') return asset;
+    let bytes: Uint8Array;
+    try {
+      bytes = base64Bytes(asset.data);
+    } catch {
+      throw new Problem(`The file “${String(asset.name)}” inside the scene is damaged.`, 'Load that file again.', {
+        path: 'assets',
+      });
+    }
+    const id = fileId(bytes);
+    files.set(id, bytes);
+    renamed.set(asset.id, id);
+    return { id, name: asset.name, kind: asset.kind };
+  });
+  const once = assets.filter(
+    (asset, i) => !isObject(asset) || assets.findIndex((other) => isObject(other) && other.id === asset.id) === i,
+  );
+  return { document: { ...document, assets: once, growths: pointed(document.growths, renamed) }, files };
+}
+
+/** Growths whose steps name files by their new ids. */
+function pointed(growths: unknown, renamed: ReadonlyMap<string, string>): unknown {
+  if (!Array.isArray(growths) || renamed.size === 0) return growths;
+  const value = (entry: unknown): unknown => (typeof entry === 'string' ? (renamed.get(entry) ?? entry) : entry);
+  const step = (entry: unknown): unknown =>
+    isObject(entry) && isObject(entry.params)
+      ? { ...entry, params: Object.fromEntries(Object.entries(entry.params).map(([name, one]) => [name, value(one)])) }
+      : entry;
+  return (growths as unknown[]).map((growth) =>
+    isObject(growth) && Array.isArray(growth.steps)
+      ? { ...growth, steps: (growth.steps as unknown[]).map(step) }
+      : growth,
+  );
+}
+
+/**
+ * Reads a scene file of any version: JSON, or a zip of `scene.json` and `files/`.
+ * @throws Problem that names the place in the file and the reason, for anything that is not a sound scene
+ */
+export async function readSceneFile(bytes: Uint8Array): Promise<PackedScene> {
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return readZip(bytes);
+  if (bytes.length > LIMITS.fileText) throw tooLarge(bytes.length, LIMITS.fileText);
+  const { document, files } = unpacked(parseJson(strFromU8(bytes)));
+  return { scene: checkScene(document), files };
+}
+
+const tooLarge = (bytes: number, most: number): Problem =>
+  new Problem(`The file holds ${Math.round(bytes / 1e6)} MB; ${most / 1e6} MB is the most.`, 'Choose a smaller one.');
+
+async function readZip(bytes: Uint8Array): Promise<PackedScene> {
+  const entries = await unzipped(bytes);
+  const text = entries['scene.json'];
+  if (!text)
+    throw new Problem('The zip holds no scene.json.', 'Choose a scene file that Uvrex saved.', { path: 'scene.json' });
+  const scene = checkScene(parseJson(strFromU8(text)));
+  const files = new Map<string, Uint8Array>();
+  for (const { id, name } of scene.files) {
+    const path = Object.keys(entries).find((entry) => entry.startsWith(`files/${id}`));
+    if (!path)
+      throw new Problem(`The zip lacks the file “${name}”.`, 'Export the scene again.', { path: `files/${id}` });
+    if (fileId(entries[path]) !== id)
+      throw new Problem(`The file “${name}” in the zip is damaged.`, 'Export the scene again.', { path });
+    files.set(id, entries[path]);
+  }
+  return { scene, files };
+}
+
+function unzipped(bytes: Uint8Array): Promise<Record<string, Uint8Array>> {
+  let sum = 0;
+  // Sizes are claimed by the zip itself; what unpacks to more than it claims fails in the library.
+  const filter = ({ name, originalSize }: UnzipFileInfo): boolean => {
+    if (name !== 'scene.json' && !name.startsWith('files/')) return false;
+    sum += originalSize;
+    if (originalSize > MOST_FILE || sum > MOST_BYTES) throw tooLarge(sum, MOST_BYTES);
+    return true;
+  };
+  return new Promise((resolve, reject) => {
+    const broken = (error: unknown): void =>
+      reject(
+        error instanceof Problem
+          ? error
+          : new Problem(
+              `The zip cannot be read: ${(error as Error).message}.`,
+              'Choose a scene file that Uvrex saved.',
+            ),
+      );
+    try {
+      unzip(bytes, { filter }, (error, entries) => (error ? broken(error) : resolve(entries)));
+    } catch (error) {
+      broken(error);
+    }
+  });
+}
+
+const ENDINGS = { svg: 'svg', font: 'font', sound: 'wav' } as const;
+
+/**
+ * The bytes of a scene file: plain JSON without files, a zip of `scene.json` and `files/` with them. Files that no step
+ * uses stay behind.
+ * @param bytesOf gives a file's bytes by its id
+ */
+export async function writeSceneFile(
+  scene: Scene,
+  bytesOf: (id: string) => Promise<Uint8Array | undefined>,
+): Promise<{ bytes: Uint8Array; ending: 'json' | 'zip' }> {
+  const text = writeScene(scene);
+  const { files } = JSON.parse(text) as Pick<Scene, 'files'>;
+  if (files.length === 0) return { bytes: strToU8(text), ending: 'json' };
+  const entries: Record<string, Uint8Array> = { 'scene.json': strToU8(text) };
+  for (const { id, name, kind } of files) {
+    const bytes = await bytesOf(id);
+    if (!bytes) throw new Problem(`The file “${name}” is not on this device.`, 'Load it again, or take its step out.');
+    entries[`files/${id}.${ENDINGS[kind]}`] = bytes;
+  }
+  const bytes = await new Promise<Uint8Array>((resolve, reject) =>
+    zip(entries, { level: 6 }, (error, data) => (error ? reject(error) : resolve(data))),
+  );
+  return { bytes, ending: 'zip' };
+}
