@@ -15,7 +15,8 @@ import { setView, useView } from '@/state/view';
 import { INK } from '@/ui/theme';
 import { say } from '@/ui/Toasts';
 import { type Rendering } from '@/viewport/rendering';
-import { deliver, type Format, save, Stopped } from './deliver';
+import { deliver, type Format, Stopped } from './deliver';
+import { save } from './save';
 import { rangeFault, sizeFault, SIZES } from './sizes';
 
 const FORMATS: { id: Format; label: string; help: string }[] = [

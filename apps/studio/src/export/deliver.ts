@@ -1,7 +1,9 @@
 import { downloadZip } from 'client-zip';
-import { type Scene, writeScene } from '@uvrex/core';
+import { type Scene } from '@uvrex/core';
+import { storedBytes } from '@/state/files';
 import { decodedSound, soundOf } from '@/state/sound';
 import { Engine } from '@/worker/engine';
+import { type Delivery } from './save';
 import { PictureMaker, type PictureStyle } from './pictureMaker';
 
 export type Format = 'webm' | 'mp4' | 'png' | 'glb' | 'obj' | 'json';
@@ -16,12 +18,6 @@ export interface Order {
   signal: AbortSignal;
   /** Told after each frame. */
   progress: (done: number, total: number) => void;
-}
-
-/** A file ready to be saved. */
-export interface Delivery {
-  name: string;
-  blob: Blob;
 }
 
 /** Thrown when the person cancelled. */
@@ -40,7 +36,7 @@ export async function deliver(order: Order): Promise<Delivery> {
       .replace(/^-|-$/g, '') || 'scene';
   switch (format) {
     case 'json':
-      return { name: `${base}.uvrex.json`, blob: new Blob([writeScene(scene)], { type: 'application/json' }) };
+      return sceneDelivery(scene, base);
     case 'glb':
     case 'obj':
       return { name: `${base}-${String(order.frame).padStart(4, '0')}.${format}`, blob: await geometry(order, format) };
@@ -50,6 +46,13 @@ export async function deliver(order: Order): Promise<Delivery> {
     case 'mp4':
       return { name: `${base}.${format}`, blob: await film(order, format) };
   }
+}
+
+async function sceneDelivery(scene: Scene, base: string): Promise<Delivery> {
+  const { writeSceneFile } = await import('@uvrex/core/files');
+  const { bytes, ending } = await writeSceneFile(scene, storedBytes);
+  const type = ending === 'zip' ? 'application/zip' : 'application/json';
+  return { name: `${base}.uvrex.${ending}`, blob: new Blob([bytes as Uint8Array<ArrayBuffer>], { type }) };
 }
 
 async function geometry({ scene, frame, signal }: Order, format: 'glb' | 'obj'): Promise<Blob> {
@@ -98,7 +101,21 @@ async function pictures(order: Order, base: string): Promise<Blob> {
       yield { name: `${base}_${String(frame).padStart(4, '0')}.png`, input: png };
     }
   }
-  return downloadZip(files()).blob();
+  // The zip is read as a response, which would say no more than that it could not be fetched.
+  let reason: unknown = null;
+  async function* told() {
+    try {
+      yield* files();
+    } catch (error) {
+      reason = error;
+      throw error;
+    }
+  }
+  try {
+    return await downloadZip(told()).blob();
+  } catch (error) {
+    throw reason ?? error;
+  }
 }
 
 async function film(order: Order, format: 'webm' | 'mp4'): Promise<Blob> {
@@ -164,14 +181,4 @@ async function rangeSound({ scene, range }: Order): Promise<AudioBuffer | null> 
   source.connect(context.destination);
   source.start(0, Math.max(0, (range[0] - scene.range[0]) / scene.fps) % buffer.duration);
   return context.startRendering();
-}
-
-/** Hands a file to the browser to be saved. */
-export function save({ name, blob }: Delivery): void {
-  const url = URL.createObjectURL(blob);
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 60_000);
 }

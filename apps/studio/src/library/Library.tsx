@@ -7,19 +7,30 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useRouter } from 'next/navigation';
-import { type DragEvent, type ReactNode, useRef, useState } from 'react';
+import { type DragEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import { STARTERS } from '@uvrex/examples';
-import { db } from '@/state/db';
 import { INK, wordmark } from '@/ui/theme';
 import { sayProblem } from '@/ui/Toasts';
 import { SceneCard } from './SceneCard';
 import { StarterCard } from './StarterCard';
-import { createScene, importFile } from './scenes';
+import { dropUnusedFiles } from '@/state/files';
+import { storeProblem } from '@/state/storeProblem';
+import { createScene, importFile, storedScenes } from './scenes';
 
 /** The library: one's own scenes, and starters to begin from. */
 export function Library() {
   const router = useRouter();
-  const scenes = useLiveQuery(() => db.scenes.orderBy('changed').reverse().toArray());
+  const stored = useLiveQuery(() =>
+    storedScenes().then(
+      (scenes) => ({ scenes, trouble: null }),
+      (error: unknown) => ({ scenes: [], trouble: storeProblem(error) }),
+    ),
+  );
+  const scenes = stored?.scenes;
+  useEffect(() => {
+    // Files that nothing uses any more are cleared away when one comes by.
+    dropUnusedFiles().catch(() => undefined);
+  }, []);
   const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
 
@@ -72,7 +83,7 @@ export function Library() {
         <input
           ref={input}
           type="file"
-          accept=".json,application/json"
+          accept=".json,.zip,application/json,application/zip"
           hidden
           data-testid="import"
           onChange={(event) => {
@@ -97,7 +108,12 @@ export function Library() {
         {scenes?.map((stored) => (
           <SceneCard key={stored.id} stored={stored} open={() => router.push(`/studio/${stored.id}`)} />
         ))}
-        {scenes?.length === 0 && (
+        {stored?.trouble && (
+          <Box role="alert" sx={{ gridColumn: '1 / -1', color: 'error.main' }}>
+            {stored.trouble.message} {stored.trouble.advice}
+          </Box>
+        )}
+        {scenes?.length === 0 && !stored?.trouble && (
           <Box
             sx={{
               gridColumn: '1 / -1',

@@ -15,19 +15,22 @@ const WHEN = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', 
 /** A scene of one's own: picture, name, when it was changed, and what can be done with it. */
 export function SceneCard({ stored, open }: { stored: StoredScene; open: () => void }) {
   const [naming, setNaming] = useState(false);
+  // Damaged scenes are shown too: what they are called and when may be missing.
+  const name = typeof stored.name === 'string' && stored.name !== '' ? stored.name : 'Without a name';
+  const changed = Number.isFinite(stored.changed) ? WHEN.format(stored.changed) : '';
   const picture = usePicture(stored.picture);
   const remove = async (): Promise<void> => {
     const bringBack = await deleteScene(stored);
     say({
       tone: 'info',
-      text: `“${stored.name}” is deleted.`,
+      text: `“${name}” is deleted.`,
       action: { label: 'Bring it back', run: () => void bringBack().catch(sayProblem) },
     });
   };
   return (
     <Box
       role="group"
-      aria-label={stored.name}
+      aria-label={name}
       sx={{
         borderRadius: 4,
         overflow: 'hidden',
@@ -38,7 +41,7 @@ export function SceneCard({ stored, open }: { stored: StoredScene; open: () => v
     >
       <ButtonBase
         onClick={open}
-        aria-label={`Open ${stored.name}`}
+        aria-label={`Open ${name}`}
         sx={{ display: 'block', width: '100%', aspectRatio: '16 / 10', bgcolor: INK.deep }}
       >
         {picture && (
@@ -54,7 +57,7 @@ export function SceneCard({ stored, open }: { stored: StoredScene; open: () => v
         <Box sx={{ flex: 1, minWidth: 0 }}>
           {naming ? (
             <RenameInput
-              value={stored.name}
+              value={name}
               label="Name of the scene"
               done={(name) => {
                 setNaming(false);
@@ -65,13 +68,13 @@ export function SceneCard({ stored, open }: { stored: StoredScene; open: () => v
             <Box
               sx={{ fontWeight: 650, fontSize: 15, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}
             >
-              {stored.name}
+              {name}
             </Box>
           )}
-          <Box sx={{ color: 'text.secondary', fontSize: 12.5 }}>{WHEN.format(stored.changed)}</Box>
+          <Box sx={{ color: 'text.secondary', fontSize: 12.5 }}>{changed}</Box>
         </Box>
         <MoreMenu
-          of={stored.name}
+          of={name}
           items={[
             { label: 'Rename', run: () => setNaming(true) },
             { label: 'Duplicate', run: () => void duplicateScene(stored).catch(sayProblem) },

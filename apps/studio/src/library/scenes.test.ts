@@ -3,7 +3,7 @@ import { newScene, Problem, writeScene } from '@uvrex/core';
 import { db, type StoredScene } from '@/state/db';
 import { createScene, deleteScene, duplicateScene, importFile, renameScene } from './scenes';
 
-const fileOf = (text: string): File => ({ text: async () => text }) as File;
+const fileOf = (text: string): File => new File([text], 'scene.json');
 const stored = async (id: string): Promise<StoredScene> => (await db.scenes.get(id))!;
 
 beforeEach(async () => {

@@ -1,7 +1,13 @@
-import { newId, newScene, readScene, type Scene } from '@uvrex/core';
+import { checkScene, LIMITS, newId, newScene, type Scene, unusedName } from '@uvrex/core';
 import { type Starter } from '@uvrex/examples';
 import { db, type StoredScene } from '@/state/db';
-import { firstView } from '@/state/view';
+import { keepFiles } from '@/state/files';
+import { tellTabs } from '@/state/tabs';
+import { chosenQuality, firstView } from '@/state/view';
+
+/** All scenes on this device, the last changed first: the damaged ones among them. */
+export const storedScenes = async (): Promise<StoredScene[]> =>
+  (await db.scenes.toArray()).sort((a, b) => (Number(b.changed) || 0) - (Number(a.changed) || 0));
 
 /** Puts a scene into the store under a new id. */
 async function keep(scene: Scene, picture: Blob | null = null): Promise<string> {
@@ -10,13 +16,19 @@ async function keep(scene: Scene, picture: Blob | null = null): Promise<string> 
   return id;
 }
 
+/** Puts the mended copy of a scene beside it; the scene itself stays as it is. */
+export async function keepMended({ name, picture }: StoredScene, scene: Scene): Promise<string> {
+  const base = typeof name === 'string' && name !== '' ? name : scene.name;
+  return keep({ ...scene, name: await freeName(`${base.slice(0, LIMITS.name - 12)}, mended`) }, picture ?? null);
+}
+
+/** Keeps what one tab had not kept when another took its scene over. */
+export const keepBeside = async (scene: Scene): Promise<string> =>
+  keep({ ...scene, name: await freeName(`${scene.name.slice(0, LIMITS.name - 20)}, other tab`) });
+
 /** A name that no stored scene has yet. */
 async function freeName(base: string): Promise<string> {
-  const taken = new Set((await db.scenes.toArray()).map(({ name }) => name));
-  for (let i = 1; ; i++) {
-    const name = i === 1 ? base : `${base} ${i}`;
-    if (!taken.has(name)) return name;
-  }
+  return unusedName(base, new Set((await db.scenes.toArray()).map(({ name }) => name)));
 }
 
 export const createScene = async (): Promise<string> => keep(newScene(await freeName('Untitled reef')));
@@ -28,7 +40,7 @@ export async function fromStarter({ scene, picture, frame }: Starter): Promise<s
     () => null,
   );
   const id = await keep({ ...structuredClone(scene), name: await freeName(scene.name) }, blob);
-  await db.views.add({ id, ...firstView, growth: scene.growths[0]?.id ?? null, frame });
+  await db.views.add({ id, ...firstView, quality: chosenQuality(), growth: scene.growths[0]?.id ?? null, frame });
   return id;
 }
 
@@ -37,17 +49,28 @@ export async function fromStarter({ scene, picture, frame }: Starter): Promise<s
  * @throws Problem that names the place in the file; nothing is stored then
  */
 export async function importFile(file: File): Promise<string> {
-  const scene = readScene(await file.text());
+  const { readSceneFile } = await import('@uvrex/core/files');
+  const { scene, files } = await readSceneFile(new Uint8Array(await file.arrayBuffer()));
+  await keepFiles(files);
   return keep({ ...scene, name: await freeName(scene.name) });
 }
 
-export async function duplicateScene({ scene, picture }: StoredScene): Promise<void> {
-  const name = await freeName(scene.name);
-  await keep({ ...scene, name }, picture);
+export async function duplicateScene(stored: StoredScene): Promise<void> {
+  const { picture } = stored;
+  const scene = checkScene(stored.scene);
+  await keep({ ...scene, name: await freeName(scene.name) }, picture);
 }
 
-export async function renameScene({ id, scene }: StoredScene, name: string): Promise<void> {
-  await db.scenes.update(id, { name, scene: { ...scene, name }, changed: Date.now() });
+export async function renameScene({ id }: StoredScene, name: string): Promise<void> {
+  await db.scenes
+    .where('id')
+    .equals(id)
+    .modify((stored) => {
+      stored.name = name;
+      stored.changed = Date.now();
+      stored.scene = { ...stored.scene, name };
+    });
+  tellTabs({ news: 'renamed', id, name });
 }
 
 /** Deletes a scene; returns how to bring it back as it was. */
@@ -57,6 +80,7 @@ export async function deleteScene(stored: StoredScene): Promise<() => Promise<vo
     await db.scenes.delete(stored.id);
     await db.views.delete(stored.id);
   });
+  tellTabs({ news: 'deleted', id: stored.id });
   return async () => {
     await db.transaction('rw', db.scenes, db.views, async () => {
       await db.scenes.put(stored);

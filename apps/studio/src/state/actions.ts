@@ -11,6 +11,7 @@ import {
   newGrowth,
   newId,
   newStep,
+  unusedName,
   type NumberParam,
   type ParamValue,
   type Scene,
@@ -36,17 +37,13 @@ export const selectedGrowth = (): Growth | undefined => growthIn(scene(), useVie
 // Growths
 
 export function addGrowth(growth: Growth): void {
-  edit(`Add ${growth.name}`, (draft) => void draft.growths.push(growth));
-  setView({ growth: growth.id, openSteps: [] });
+  if (edit(`Add ${growth.name}`, (draft) => void draft.growths.push(growth)))
+    setView({ growth: growth.id, openSteps: [] });
 }
 
 /** A name that no growth has yet: Path, Path 2, Path 3 … */
 export function freeName(base: string): string {
-  const taken = new Set(scene().growths.map(({ name }) => name));
-  for (let i = 1; ; i++) {
-    const name = i === 1 ? base : `${base} ${i}`;
-    if (!taken.has(name)) return name;
-  }
+  return unusedName(base, new Set(scene().growths.map(({ name }) => name)));
 }
 
 /** A new growth on a start step of the given kind, growing over the range. */
@@ -60,10 +57,10 @@ export function duplicateGrowth(id: string): void {
   if (!original) return;
   // Step ids stay: the copy keeps the original's randomness, so that it looks the same.
   const copy: Growth = { ...structuredClone(original), id: newId(), name: freeName(original.name) };
-  edit(`Duplicate ${original.name}`, (draft) => {
+  const done = edit(`Duplicate ${original.name}`, (draft) => {
     draft.growths.splice(draft.growths.findIndex((growth) => growth.id === id) + 1, 0, copy);
   });
-  setView({ growth: copy.id });
+  if (done) setView({ growth: copy.id });
 }
 
 export function deleteGrowth(id: string): void {
@@ -92,11 +89,11 @@ export function moveGrowth(from: number, to: number): void {
 
 export function addStep(growthId: string, kind: string, index?: number): void {
   const step = newStep(kind);
-  edit(`Add ${stepOf(kind)?.label}`, (draft) => {
+  const done = edit(`Add ${stepOf(kind)?.label}`, (draft) => {
     const steps = growthIn(draft, growthId)?.steps;
     steps?.splice(index ?? bestPlace(steps, kind), 0, step);
   });
-  setView(({ openSteps }) => ({ openSteps: [...openSteps, step.id] }));
+  if (done) setView(({ openSteps }) => ({ openSteps: [...openSteps, step.id] }));
 }
 
 const ORDER = ['start', 'shape', 'grow', 'skin', 'finish', 'place'];
@@ -140,7 +137,7 @@ export function toggleStep(growthId: string, stepId: string): void {
 export function renameStep(growthId: string, stepId: string, name: string): void {
   edit('Rename step', (draft) => {
     const step = stepIn(draft, growthId, stepId);
-    if (step) step.name = name.trim().slice(0, 120);
+    if (step) step.name = name.trim();
   });
 }
 

@@ -1,24 +1,42 @@
 import 'fake-indexeddb/auto';
 import { newScene } from '@uvrex/core';
-import { startAutosave, useSaving } from './autosave';
+import { type Autosave, startAutosave, useSaving } from './autosave';
 import { db } from './db';
 import { edit, openScene } from './document';
+import { readLastWords } from './lastWords';
 import { firstView, setView } from './view';
 
-let stop: () => void;
+let autosave: Autosave;
+const words = new Map<string, string>();
+const listeners = new Map<string, (event: unknown) => void>();
 const wait = (milliseconds: number): Promise<void> => new Promise((done) => setTimeout(done, milliseconds));
 
 beforeEach(async () => {
-  global.window = { addEventListener: () => undefined, removeEventListener: () => undefined } as never;
+  listeners.clear();
+  words.clear();
+  const target = {
+    addEventListener: (type: string, listener: never) => listeners.set(type, listener),
+    removeEventListener: (type: string) => listeners.delete(type),
+  };
+  global.window = target as never;
+  global.document = target as never;
+  global.localStorage = {
+    getItem: (name: string) => words.get(name) ?? null,
+    setItem: (name: string, text: string) => void words.set(name, text),
+    removeItem: (name: string) => void words.delete(name),
+  } as never;
   await db.scenes.clear();
   await db.views.clear();
   const scene = newScene('Reef');
   await db.scenes.add({ id: 'one', name: scene.name, changed: 1, scene, picture: null });
   openScene('one', scene);
   setView({ ...firstView, playing: false });
-  stop = startAutosave('one');
+  autosave = startAutosave('one');
 });
-afterEach(() => stop());
+afterEach(() => {
+  jest.restoreAllMocks();
+  autosave.stop(true);
+});
 
 test("a change is kept within a second, with the scene's new name and time", async () => {
   edit('Rename', (scene) => void (scene.name = 'Opening'));
@@ -41,7 +59,62 @@ test('how it is looked at is kept too, but not while it plays', async () => {
 
 test('leaving keeps what was not kept yet', async () => {
   edit('Rename', (scene) => void (scene.name = 'Last words'));
-  stop();
+  autosave.stop();
   await wait(200);
   expect((await db.scenes.get('one'))!.name).toBe('Last words');
 });
+
+test('while one goes on editing it is kept at least every second', async () => {
+  const names = new Set<string>();
+  for (let i = 0; i < 24; i++) {
+    edit('Rename', (scene) => void (scene.name = `Reef ${i}`));
+    await wait(100);
+    names.add((await db.scenes.get('one'))!.name);
+  }
+  // 2.4 seconds without a pause of 0.4: kept twice or more on the way.
+  expect([...names].filter((name) => name !== 'Reef').length).toBeGreaterThanOrEqual(2);
+});
+
+test('an edit right before the page goes is written down at once, and forgotten when it is kept', async () => {
+  edit('Rename', (scene) => void (scene.name = 'At the door'));
+  listeners.get('pagehide')!(null);
+  expect(readLastWords('one', 1)).toMatchObject({ name: 'At the door' });
+  expect(readLastWords('one', Date.now() + 1000)).toBeNull();
+  await wait(200);
+  expect((await db.scenes.get('one'))!.name).toBe('At the door');
+  expect(words.size).toBe(0);
+});
+
+test('without room to write it down the browser asks before leaving', () => {
+  const preventDefault = jest.fn();
+  edit('Rename', (scene) => void (scene.name = 'Large'));
+  listeners.get('beforeunload')!({ preventDefault });
+  expect(preventDefault).not.toHaveBeenCalled();
+  global.localStorage.setItem = () => {
+    throw new Error('QuotaExceededError');
+  };
+  listeners.get('beforeunload')!({ preventDefault });
+  expect(preventDefault).toHaveBeenCalled();
+});
+
+test('a scene that was deleted is said to be gone, not saved; it can be kept after all', async () => {
+  await db.scenes.delete('one');
+  edit('Rename', (scene) => void (scene.name = 'Alone'));
+  await wait(600);
+  expect(useSaving.getState().state).toBe('gone');
+  await autosave.keep();
+  expect(useSaving.getState().state).toBe('saved');
+  expect((await db.scenes.get('one'))!.scene.name).toBe('Alone');
+});
+
+test('a failed write is told with what to do, and tried again by itself', async () => {
+  const full = Object.assign(new Error('no room'), { name: 'QuotaExceededError' });
+  const broken = jest.spyOn(db.scenes, 'update').mockRejectedValue(full as never);
+  edit('Rename', (scene) => void (scene.name = 'Full'));
+  await wait(700);
+  expect(useSaving.getState()).toMatchObject({ state: 'failed', advice: expect.stringContaining('no room left') });
+  broken.mockRestore();
+  await wait(4300);
+  expect(useSaving.getState().state).toBe('saved');
+  expect((await db.scenes.get('one'))!.name).toBe('Full');
+}, 10_000);

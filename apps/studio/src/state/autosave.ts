@@ -3,12 +3,26 @@ import { type Scene } from '@uvrex/core';
 import { sayProblem } from '@/ui/Toasts';
 import { db } from './db';
 import { useDocument } from './document';
+import { forgetLastWords, writeLastWords } from './lastWords';
 import { savedView, useView } from './view';
 
-type Saving = 'saved' | 'saving' | 'failed';
+interface Saving {
+  /** `gone`: the scene was deleted from this device while it is open. */
+  state: 'saved' | 'saving' | 'failed' | 'gone';
+  /** What to do about a failure. */
+  advice: string;
+}
 
 /** Whether what is on the table is kept on this device. */
-export const useSaving = create<{ state: Saving }>(() => ({ state: 'saved' }));
+export const useSaving = create<Saving>(() => ({ state: 'saved', advice: '' }));
+
+/** Puts the open scene back where it was deleted; there while one is open. */
+let keeper: (() => Promise<void>) | null = null;
+export const setKeeper = (keep: () => Promise<void>): (() => void) => {
+  keeper = keep;
+  return () => void (keeper = null);
+};
+export const keepScene = (): void => void keeper?.().catch(sayProblem);
 
 /** Takes the small picture of the scene; set by the viewport while it stands. */
 let takePicture: (() => Promise<Blob | null>) | null = null;
@@ -16,16 +30,32 @@ export const setPictureTaker = (taker: typeof takePicture): void => {
   takePicture = taker;
 };
 
+/** Milliseconds after a change; and while changes go on, from the first of them. */
 const SCENE_DELAY = 400;
+const SCENE_MOST = 900;
 const VIEW_DELAY = 300;
 const PICTURE_DELAY = 1500;
+/** After a failure it is tried again so often, milliseconds. */
+const AGAIN = 4000;
 
-/** Keeps the open scene and how it is looked at, shortly after each change; returns how to stop it. */
-export function startAutosave(id: string): () => void {
-  let saved: Scene = useDocument.getState().scene;
+export interface Autosave {
+  /** Keeps now what is not kept yet. */
+  flush: () => Promise<void>;
+  /** Puts a scene back that was deleted while it is open. */
+  keep: () => Promise<void>;
+  /** @param silently leaves what is not kept alone: it is another tab's now */
+  stop: (silently?: boolean) => void;
+}
+
+/** Keeps the open scene and how it is looked at, shortly after each change and at least every second while changes go on. */
+export function startAutosave(id: string): Autosave {
+  let saved: Scene | null = useDocument.getState().scene;
+  let since: number | null = null;
   let viewTimer: ReturnType<typeof setTimeout> | undefined;
   let sceneTimer: ReturnType<typeof setTimeout> | undefined;
   let pictureTimer: ReturnType<typeof setTimeout> | undefined;
+  let writing: Promise<void> | null = null;
+  const unsaved = (): boolean => useDocument.getState().scene !== saved;
 
   const savePicture = async (): Promise<void> => {
     const picture = await takePicture?.();
@@ -36,28 +66,51 @@ export function startAutosave(id: string): () => void {
     pictureTimer = setTimeout(() => void savePicture().catch(() => undefined), PICTURE_DELAY);
   };
   const saveView = (): void => {
-    db.views.put({ id, ...savedView(useView.getState()) }).catch(sayProblem);
+    db.views.put({ id, ...savedView(useView.getState()) }).catch(() => undefined);
     pictureSoon();
   };
-  const saveScene = async (): Promise<void> => {
+
+  const write = async (): Promise<void> => {
     const { scene } = useDocument.getState();
+    since = null;
+    clearTimeout(sceneTimer);
     try {
-      await db.scenes.update(id, { scene, name: scene.name, changed: Date.now() });
+      const there = await db.transaction('rw', db.scenes, async () => {
+        if ((await db.scenes.where('id').equals(id).count()) === 0) return false;
+        await db.scenes.update(id, { scene, name: scene.name, changed: Date.now() });
+        return true;
+      });
+      if (!there) {
+        useSaving.setState({ state: 'gone', advice: 'It was deleted from this device.' });
+        return;
+      }
       saved = scene;
-      useSaving.setState({ state: useDocument.getState().scene === scene ? 'saved' : 'saving' });
+      forgetLastWords(id);
+      useSaving.setState({ state: unsaved() ? 'saving' : 'saved', advice: '' });
       pictureSoon();
     } catch (error) {
-      useSaving.setState({ state: 'failed' });
-      sayProblem(error);
+      if (useSaving.getState().state !== 'failed') sayProblem(error);
+      useSaving.setState({ state: 'failed', advice: adviceFor(error) });
+      sceneTimer = setTimeout(() => void save(), AGAIN);
     }
+  };
+  /** Writes one after another, so that an older state never comes to lie over a newer one. */
+  const save = (): Promise<void> => {
+    writing = (writing ?? Promise.resolve()).then(() => (unsaved() ? write() : undefined));
+    return writing;
+  };
+  const saveSoon = (): void => {
+    const now = Date.now();
+    since ??= now;
+    clearTimeout(sceneTimer);
+    sceneTimer = setTimeout(() => void save(), Math.max(0, Math.min(SCENE_DELAY, since + SCENE_MOST - now)));
   };
 
   const stops = [
     useDocument.subscribe((now, before) => {
       if (now.scene === before.scene || now.id !== id) return;
-      useSaving.setState({ state: 'saving' });
-      clearTimeout(sceneTimer);
-      sceneTimer = setTimeout(() => void saveScene(), SCENE_DELAY);
+      if (useSaving.getState().state !== 'gone') useSaving.setState({ state: 'saving' });
+      saveSoon();
     }),
     useView.subscribe((now, before) => {
       const [a, b] = [savedView(now), savedView(before)];
@@ -66,15 +119,45 @@ export function startAutosave(id: string): () => void {
       viewTimer = setTimeout(saveView, VIEW_DELAY);
     }),
   ];
-  const flush = (): void => {
-    if (useDocument.getState().scene !== saved) void saveScene();
+  const flush = async (): Promise<void> => {
     saveView();
+    await save();
   };
-  window.addEventListener('pagehide', flush);
-  return () => {
-    flush();
-    for (const stop of stops) stop();
-    for (const timer of [viewTimer, sceneTimer, pictureTimer]) clearTimeout(timer);
-    window.removeEventListener('pagehide', flush);
+  const onLeave = (): void => {
+    // The database may not come to write any more; what is written down here is taken up at the next opening.
+    if (unsaved()) writeLastWords(id, useDocument.getState().scene);
+    void flush();
+  };
+  const onHidden = (): void => {
+    if (document.visibilityState === 'hidden') onLeave();
+  };
+  const onBeforeLeave = (event: BeforeUnloadEvent): void => {
+    if (unsaved() && !writeLastWords(id, useDocument.getState().scene)) event.preventDefault();
+  };
+  window.addEventListener('pagehide', onLeave);
+  window.addEventListener('beforeunload', onBeforeLeave);
+  document.addEventListener('visibilitychange', onHidden);
+  useSaving.setState({ state: 'saved', advice: '' });
+  return {
+    flush,
+    keep: async () => {
+      const { scene } = useDocument.getState();
+      await db.scenes.put({ id, name: scene.name, changed: Date.now(), scene, picture: null });
+      saved = null;
+      await flush();
+    },
+    stop: (silently = false) => {
+      if (!silently) void flush();
+      for (const stop of stops) stop();
+      for (const timer of [viewTimer, sceneTimer, pictureTimer]) clearTimeout(timer);
+      window.removeEventListener('pagehide', onLeave);
+      window.removeEventListener('beforeunload', onBeforeLeave);
+      document.removeEventListener('visibilitychange', onHidden);
+    },
   };
 }
+
+const adviceFor = (error: unknown): string =>
+  /quota/i.test(`${(error as Error)?.name} ${(error as Error)?.message}`)
+    ? 'There is no room left: export the scene, delete others, and it is tried again.'
+    : 'It is tried again every few seconds: export the scene before you leave.';

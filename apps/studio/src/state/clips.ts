@@ -113,8 +113,8 @@ const tell = (what: string, lost: number): void =>
   });
 
 /** Files and guides of the clip that the scene has not. */
-function bring(draft: { assets: Clip['scene']['assets']; guides: Clip['scene']['guides'] }, { scene }: Clip): void {
-  for (const asset of scene.assets) if (!draft.assets.some(({ id }) => id === asset.id)) draft.assets.push(asset);
+function bring(draft: { files: Clip['scene']['files']; guides: Clip['scene']['guides'] }, { scene }: Clip): void {
+  for (const file of scene.files) if (!draft.files.some(({ id }) => id === file.id)) draft.files.push(file);
   const text = JSON.stringify(scene.growths);
   for (const guide of scene.guides)
     if (text.includes(`"guide:${guide.id}"`) && !draft.guides.some(({ id }) => id === guide.id))
@@ -134,10 +134,11 @@ function pasteGrowths(clip: Clip): void {
     const steps = made.steps.map((step, i) => ({ ...step, id: growth.steps[i].id }));
     return { ...growth, id: own.get(growth.id)!, name: freeName(growth.name), steps };
   });
-  edit('Paste a growth', (draft) => {
+  const done = edit('Paste a growth', (draft) => {
     bring(draft, clip);
     draft.growths.push(...growths);
   });
+  if (!done) return;
   setView({ growth: growths[0].id, openSteps: [] });
   tell('Growth', lost);
 }
@@ -153,7 +154,7 @@ function pasteSteps(clip: Clip): void {
     new Map(),
   );
   const { focusStep } = useView.getState();
-  edit('Paste a step', (draft) => {
+  const done = edit('Paste a step', (draft) => {
     bring(draft, clip);
     const list = growthIn(draft, growth.id)?.steps;
     for (const step of steps) {
@@ -161,7 +162,7 @@ function pasteSteps(clip: Clip): void {
       list?.splice(focused >= 0 ? focused + 1 : bestPlace(list, step.kind), 0, step);
     }
   });
-  tell('Step', lost);
+  if (done) tell('Step', lost);
 }
 
 /** Puts tracks in the place of what is there; keys among those that are there, the first of them at the playhead. */
@@ -192,7 +193,7 @@ function pasteTracks(clip: Clip, keys: boolean): void {
   }
   const first = Math.min(...placed.flatMap(({ track }) => track.keys.map((key) => key.frame)));
   const later = ownFrame(growth, frame) - first;
-  edit(keys ? 'Paste keys' : 'Paste tracks', (draft) => {
+  const done = edit(keys ? 'Paste keys' : 'Paste tracks', (draft) => {
     for (const { to, param, track } of placed) {
       const step = stepIn(draft, growth.id, to);
       if (!step) continue;
@@ -202,6 +203,7 @@ function pasteTracks(clip: Clip, keys: boolean): void {
       step.params[param] = withBase(step.params[param], next);
     }
   });
+  if (!done) return;
   if (keys)
     setView({
       keys: placed.flatMap(({ to, param, track }) =>

@@ -18,15 +18,40 @@ export interface StoredView extends SavedView {
   id: string;
 }
 
+/** A file that scenes use, once for all of them, under the hash of its bytes. */
+export interface StoredFile {
+  id: string;
+  bytes: Uint8Array;
+  /** Milliseconds since 1970 when it was last taken in. */
+  taken: number;
+}
+
 class Store extends Dexie {
   scenes!: EntityTable<StoredScene, 'id'>;
   views!: EntityTable<StoredView, 'id'>;
+  files!: EntityTable<StoredFile, 'id'>;
 
   constructor() {
     super('uvrex');
     this.version(1).stores({ scenes: 'id, changed', views: 'id' });
+    this.version(2)
+      .stores({ files: 'id' })
+      .upgrade(async (transaction) => {
+        // Files move out of the scenes that held them; a scene that cannot be read so stays as it is, for its rescue.
+        const { unpacked } = await Dexie.waitFor(import('@uvrex/core/files'));
+        const scenes = transaction.table<StoredScene>('scenes');
+        for (const stored of await scenes.toArray()) {
+          try {
+            const { document, files } = unpacked(stored.scene);
+            for (const [id, bytes] of files) await transaction.table('files').put({ id, bytes, taken: Date.now() });
+            if (files.size > 0) await scenes.put({ ...stored, scene: document as Scene });
+          } catch {
+            continue;
+          }
+        }
+      });
   }
 }
 
-/** The browser's store of scenes. */
+/** The browser's store of scenes and their files. */
 export const db = new Store();

@@ -1,5 +1,17 @@
 import { create } from 'zustand';
-import { type Growth, type Scene, type Step, newScene } from '@uvrex/core';
+import {
+  faultOfScene,
+  type Fault,
+  gentleChanges,
+  type Growth,
+  namedPlace,
+  newScene,
+  Problem,
+  putAt,
+  type Scene,
+  type Step,
+} from '@uvrex/core';
+import { say, sayProblem } from '@/ui/Toasts';
 import { change, emptyHistory, type History, redo, seal, undo } from './history';
 
 interface DocumentState {
@@ -20,16 +32,45 @@ export const useDocument = create<DocumentState>(() => ({
 export const openScene = (id: string, scene: Scene): void => useDocument.setState({ id, scene, history: emptyHistory });
 
 /**
- * Changes the scene, undoably.
+ * Changes the scene, undoably. Every change passes here: what a hand overshot is brought back within its limits, and what
+ * would give a scene that does not open again is refused, with its reason.
  * @param label what the change is, as undo names it
  * @param merge changes in a row with the same key become one entry, until `endEdit`
+ * @returns whether the scene took the change
  */
-export function edit(label: string, recipe: (scene: Scene) => void, merge: string | null = null): void {
-  useDocument.setState(({ scene, history }) => {
-    const next = change(scene, history, label, recipe, merge);
-    return { scene: next.value, history: next.history };
-  });
+export function edit(label: string, recipe: (scene: Scene) => void, merge: string | null = null): boolean {
+  const { scene, history } = useDocument.getState();
+  let next = change(scene, history, label, recipe, merge);
+  const fault = faultOfScene(next.value, scene);
+  if (fault) {
+    const gentle = gentleChanges(next.value, scene);
+    if (!gentle) {
+      sayProblem(refusal(next.value, fault, label));
+      return false;
+    }
+    next = change(
+      scene,
+      history,
+      label,
+      (draft) => {
+        recipe(draft);
+        for (const { path, value } of gentle) putAt(draft, path, value);
+      },
+      merge,
+    );
+    if (merge === null)
+      say({ tone: 'info', text: `Brought within its limits: ${placeOf(next.value, fault)} ${fault.reason}.` });
+  }
+  useDocument.setState({ scene: next.value, history: next.history });
+  return true;
 }
+
+const placeOf = (scene: Scene, { path }: Fault): string => namedPlace(scene, path) ?? String(path[0] ?? 'the scene');
+
+const refusal = (scene: Scene, fault: Fault, label: string): Problem =>
+  new Problem(`“${label}” was not done: ${placeOf(scene, fault)}: ${fault.reason}.`, 'The scene is as it was before.', {
+    path: fault.path.join('.'),
+  });
 
 /** Ends a drag: the next change is an entry of its own. */
 export const endEdit = (): void => useDocument.setState(({ history }) => ({ history: seal(history) }));

@@ -42,4 +42,4 @@ export function changeGuide(
 }
 
 export const deleteGuide = (id: string): void =>
-  edit('Delete a guide', (draft) => void (draft.guides = draft.guides.filter((entry) => entry.id !== id)));
+  void edit('Delete a guide', (draft) => void (draft.guides = draft.guides.filter((entry) => entry.id !== id)));

@@ -53,7 +53,7 @@ const TELL = 150;
 const sameResult = (a: Scene, b: Scene): boolean =>
   a.growths === b.growths &&
   a.guides === b.guides &&
-  a.assets === b.assets &&
+  a.files === b.files &&
   a.seed === b.seed &&
   a.fps === b.fps &&
   a.range === b.range;
@@ -71,6 +71,7 @@ class Director {
   #loaded: Scene | null = null;
   #running = false;
   #again = false;
+  #disposed = false;
   /** A frame whose evaluation lost the engine is not tried again until the scene or the playhead changes. */
   #poisoned = false;
   #idle: ReturnType<typeof setTimeout> | null = null;
@@ -102,6 +103,7 @@ class Director {
   }
 
   dispose(): void {
+    this.#disposed = true;
     for (const stop of this.#stop) stop();
     if (this.#idle) clearTimeout(this.#idle);
     if (this.#teller) clearTimeout(this.#teller);
@@ -165,12 +167,12 @@ class Director {
     } finally {
       this.#running = false;
     }
-    this.#idle = setTimeout(() => void this.#fill(), 30);
+    if (!this.#disposed) this.#idle = setTimeout(() => void this.#fill(), 30);
   }
 
   /** Evaluates the next frame of the range that is not ready, from the playhead on and round. */
   async #fill(): Promise<void> {
-    if (this.#running || this.#poisoned) return;
+    if (this.#running || this.#poisoned || this.#disposed) return;
     const [first, last] = this.#scene.range;
     const length = last - first + 1;
     const { frame } = useView.getState();
@@ -209,9 +211,8 @@ class Director {
       const payload = await this.#engine.evaluate(frame);
       if (payload && scene === this.#scene) this.#take(payload);
     } catch (error) {
-      if (!(error instanceof EngineLost)) throw error;
       this.#poisoned = true;
-      useResults.setState({ lost: lostNotice(scene, error.stage) });
+      if (!this.#disposed) useResults.setState({ lost: lostNotice(scene, error) });
     } finally {
       this.#evaluating = null;
       clearInterval(watch);
@@ -324,7 +325,15 @@ function measured(
   return next;
 }
 
-function lostNotice(scene: Scene, stage: Stage | null): Notice {
+function lostNotice(scene: Scene, error: unknown): Notice {
+  if (!(error instanceof EngineLost) || error.dead)
+    return {
+      level: 'error',
+      what: error instanceof EngineLost ? error.message : `The engine could not answer: ${String(error)}.`,
+      advice: 'The scene is kept. Load the page again; where that does not help, close other tabs.',
+      place: {},
+    };
+  const { stage } = error;
   const growth = stage && growthIn(scene, stage.growth);
   const step = stage && stepIn(scene, stage.growth, stage.step);
   const where = growth && step ? ` in step ${step.name || step.kind} of “${growth.name}”` : '';

@@ -12,7 +12,7 @@ test('the sound is that of the first shown growth whose levels follow one', () =
     bars({ levels: 0, levelsBy: 'sound' }),
     bars({ levels: 0.5, levelsBy: 'sound', repeat: false }),
   ];
-  expect(soundOf(scene)).toEqual({ asset: REEF_SOUND, repeat: false });
+  expect(soundOf(scene)).toEqual({ file: REEF_SOUND, repeat: false });
   scene.growths[2].visible = false;
   expect(soundOf(scene)).toBeNull();
   scene.growths[2].visible = true;

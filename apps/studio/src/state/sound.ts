@@ -1,10 +1,11 @@
-import { base64Bytes, REEF_SOUND, reefWav, type Scene } from '@uvrex/core';
+import { REEF_SOUND, reefWav, type Scene } from '@uvrex/core';
 import { useDocument } from './document';
+import { storedBytes } from './files';
 import { useView } from './view';
 
 /** The sound that a scene moves to: that of its first shown growth whose levels follow one. */
 export interface Track {
-  asset: string;
+  file: string;
   repeat: boolean;
 }
 
@@ -15,22 +16,19 @@ export function soundOf(scene: Scene): Track | null {
       ({ kind, on, params }) => kind === 'grow' && on && params.levels !== 0 && params.levelsBy === 'sound',
     );
     if (step && typeof step.params.sound === 'string')
-      return { asset: step.params.sound, repeat: step.params.repeat !== false };
+      return { file: step.params.sound, repeat: step.params.repeat !== false };
   }
   return null;
 }
 
-/** Bytes of a sound that a scene uses; null when its file is not there. */
-function bytesOf(scene: Scene, asset: string): Uint8Array | null {
-  if (asset === REEF_SOUND) return reefWav();
-  const found = scene.assets.find(({ id }) => id === asset);
-  return found ? base64Bytes(found.data) : null;
-}
+/** Bytes of a sound that a scene uses; undefined when its file is not there. */
+const bytesOf = async (file: string): Promise<Uint8Array | undefined> =>
+  file === REEF_SOUND ? reefWav() : storedBytes(file);
 
 /** The decoded sound of a scene; null when there is none, or the browser cannot read it. */
 export async function decodedSound(scene: Scene, context: BaseAudioContext): Promise<AudioBuffer | null> {
   const track = soundOf(scene);
-  const bytes = track && bytesOf(scene, track.asset);
+  const bytes = track && (await bytesOf(track.file));
   if (!bytes) return null;
   // Decoding takes the buffer away: it gets a copy.
   return context.decodeAudioData(bytes.slice().buffer as ArrayBuffer).catch(() => null);
@@ -44,7 +42,8 @@ const PATIENCE = 0.5;
 /** Plays the scene's sound along with its frames. */
 export function startSound(): () => void {
   let context: AudioContext | null = null;
-  let ready: { asset: string; buffer: AudioBuffer } | null = null;
+  /** The sound that was decoded last; null where it could not be. */
+  let ready: { file: string; buffer: Promise<AudioBuffer | null> } | null = null;
   let source: AudioBufferSourceNode | null = null;
   let origin = 0;
   let begun = -Infinity;
@@ -71,18 +70,18 @@ export function startSound(): () => void {
       return;
     }
     context ??= new AudioContext();
-    if (ready?.asset !== track.asset) {
-      const { asset } = track;
-      ready = null;
-      const buffer = await decodedSound(scene, context);
-      if (buffer) ready = { asset, buffer };
-      return;
+    if (ready?.file !== track.file) {
+      silence();
+      ready = { file: track.file, buffer: decodedSound(scene, context) };
     }
+    const buffer = await ready.buffer;
+    // Playing may have ended while it was decoded.
+    if (!buffer || !useView.getState().playing) return;
     const seconds = (frame - scene.range[0]) / scene.fps;
     const heard = origin + context.currentTime - begun;
     const wrapped = seconds < origin;
     if (!source || wrapped || (Math.abs(heard - seconds) > APART && context.currentTime - begun > PATIENCE))
-      play(seconds, ready.buffer, track.repeat);
+      play(seconds, buffer, track.repeat);
   };
   const stop = useView.subscribe((now, before) => {
     if (now.playing !== before.playing || now.muted !== before.muted || (now.playing && now.frame !== before.frame))

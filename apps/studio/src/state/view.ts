@@ -2,7 +2,8 @@ import { create } from 'zustand';
 import { type Trail, type Vec3 } from '@uvrex/core';
 
 export type Look = 'finished' | 'paths' | 'points';
-export type Quality = 'auto' | 'draft' | 'standard' | 'fine';
+export const QUALITIES = ['auto', 'draft', 'standard', 'fine'] as const;
+export type Quality = (typeof QUALITIES)[number];
 
 /** A camera in space. */
 export interface Eye {
@@ -67,6 +68,27 @@ export const firstView: SavedView = {
   quality: 'auto',
   eye: null,
 };
+
+const QUALITY = 'uvrex-quality';
+
+/** The picture quality chosen last on this device, which scenes open with that have not been looked at yet. */
+export function chosenQuality(): Quality {
+  try {
+    const chosen = localStorage.getItem(QUALITY);
+    return QUALITIES.find((quality) => quality === chosen) ?? 'auto';
+  } catch {
+    return 'auto';
+  }
+}
+
+export function chooseQuality(quality: Quality): void {
+  setView({ quality });
+  try {
+    localStorage.setItem(QUALITY, quality);
+  } catch {
+    // It holds for this scene all the same.
+  }
+}
 
 /** How the studio is being looked at; not part of the scene, not undone. */
 export const useView = create<ViewState>(() => ({

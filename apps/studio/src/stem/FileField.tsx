@@ -4,12 +4,12 @@ import Box from '@mui/material/Box';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import { useRef } from 'react';
-import { type AssetParam, Problem } from '@uvrex/core';
-import { ASSET_FILES, takeFile } from '@/state/assets';
+import { type FileParam } from '@uvrex/core';
+import { FILE_KINDS, takeFile } from '@/state/files';
 import { useDocument } from '@/state/document';
 import { Row } from '@/ui/fields';
 import { INK } from '@/ui/theme';
-import { say } from '@/ui/Toasts';
+import { sayProblem } from '@/ui/Toasts';
 
 const LOAD = 'load';
 
@@ -19,21 +19,20 @@ export function FileField({
   value,
   onChange,
 }: {
-  spec: AssetParam;
+  spec: FileParam;
   value: string | null;
   onChange: (value: string | null) => void;
 }) {
   const input = useRef<HTMLInputElement>(null);
-  const assets = useDocument((state) => state.scene.assets);
-  const own = assets.filter(({ kind }) => kind === spec.kind);
-  const { accept, word } = ASSET_FILES[spec.kind];
+  const files = useDocument((state) => state.scene.files);
+  const own = files.filter(({ kind }) => kind === spec.kind);
+  const { accept, word } = FILE_KINDS[spec.kind];
   const take = async (file: File | undefined): Promise<void> => {
     if (!file) return;
     try {
       onChange(await takeFile(spec.kind, file));
     } catch (error) {
-      if (!(error instanceof Problem)) throw error;
-      say({ tone: 'error', text: `${error.message} ${error.advice}` });
+      sayProblem(error);
     }
   };
   return (

@@ -1,13 +1,6 @@
 'use client';
 
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { restrictToVerticalAxis } from '@dnd-kit/modifiers';
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
+import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import Visibility from '@mui/icons-material/Visibility';
 import VisibilityOff from '@mui/icons-material/VisibilityOff';
@@ -25,17 +18,13 @@ import { SCENE_ENTRY, setView, useView } from '@/state/view';
 import { podPath } from '@/timeline/pod';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';
+import { SortableRows } from './SortableRows';
 import { INK } from '@/ui/theme';
 
 /** The scene and its growths; each with a small pod of how it grows over the range. */
 export function GrowthList() {
   const growths = useDocument((state) => state.scene.growths);
   const selected = useView((state) => state.growth);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
-  const ids = growths.map(({ id }) => id);
   return (
     <Box
       component="section"
@@ -60,20 +49,11 @@ export function GrowthList() {
         <Dot hue="#7fb4ff" />
         Scene, light and camera
       </ButtonBase>
-      <DndContext
-        sensors={sensors}
-        collisionDetection={closestCenter}
-        modifiers={[restrictToVerticalAxis]}
-        onDragEnd={({ active, over }) => {
-          if (over && active.id !== over.id) moveGrowth(ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
-        }}
-      >
-        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-          {growths.map((growth) => (
-            <GrowthRow key={growth.id} growth={growth} selected={selected === growth.id} />
-          ))}
-        </SortableContext>
-      </DndContext>
+      <SortableRows rows={growths} onMove={moveGrowth}>
+        {growths.map((growth) => (
+          <GrowthRow key={growth.id} growth={growth} selected={selected === growth.id} />
+        ))}
+      </SortableRows>
     </Box>
   );
 }
@@ -133,6 +113,7 @@ function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) 
         <ButtonBase
           {...attributes}
           {...listeners}
+          data-row={growth.id}
           aria-pressed={selected}
           onClick={() => setView({ growth: growth.id, keys: [] })}
           onDoubleClick={() => setNaming(true)}

@@ -16,7 +16,7 @@ import {
   type Stop,
   type Anchor,
   baseOf,
-  formulaFault,
+  paramFault,
   formulaNames,
   GrowthValues,
   isFormula,
@@ -109,7 +109,7 @@ function NumberParamField({
   /** Tries a formula on the growth as it would then be. */
   const link = (formula: string | null): string | null => {
     if (formula === null) return null;
-    const fault = formulaFault(formula);
+    const fault = paramFault(spec, { formula });
     if (fault) return fault;
     const trial: Step = { ...step, params: { ...step.params, [name]: { formula } } };
     const steps = growth.steps.map((entry) => (entry.id === step.id ? trial : entry));
@@ -236,7 +236,7 @@ function ParamField({
       );
     case 'text':
       return <TextField spec={spec} value={value as string} onChange={set} />;
-    case 'asset':
+    case 'file':
       return <FileField spec={spec} value={value as string | null} onChange={(next) => set(next, false)} />;
     case 'guide':
       return (

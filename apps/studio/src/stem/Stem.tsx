@@ -1,17 +1,15 @@
 'use client';
 
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import { restrictToVerticalAxis } from '@dnd-kit/modifiers';
-import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { type Growth, type NumberParam } from '@uvrex/core';
-import { changeGrowth, moveStep } from '@/state/actions';
+import { changeGrowth, moveStep, titleOf } from '@/state/actions';
 import { endEdit } from '@/state/document';
 import { useResults } from '@/state/results';
 import { setView } from '@/state/view';
 import { NumberField } from '@/ui/NumberField';
 import { INK } from '@/ui/theme';
+import { SortableRows } from './SortableRows';
 import { StepRow } from './StepRow';
 
 const SEED: NumberParam = {
@@ -39,10 +37,6 @@ const LATE: NumberParam = {
 
 /** The steps of a growth from first to last, along a drawn line. */
 export function Stem({ growth }: { growth: Growth }) {
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const result = useResults((state) => state.record?.growths.find(({ id }) => id === growth.id));
   const lost = useResults((state) => state.lost);
   const notices = [...(result?.notices ?? []), ...(lost?.place.growth === growth.id ? [lost] : [])];
@@ -50,7 +44,6 @@ export function Stem({ growth }: { growth: Growth }) {
     changeGrowth(growth.id, label, { [part]: value }, `${part}:${growth.id}`);
     if (!live) endEdit();
   };
-  const ids = growth.steps.map(({ id }) => id);
 
   return (
     <Box
@@ -81,27 +74,20 @@ export function Stem({ growth }: { growth: Growth }) {
           },
         }}
       >
-        <DndContext
-          sensors={sensors}
-          collisionDetection={closestCenter}
-          modifiers={[restrictToVerticalAxis]}
-          onDragEnd={({ active, over }) => {
-            if (over && active.id !== over.id)
-              moveStep(growth.id, ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
-          }}
+        <SortableRows
+          rows={growth.steps.map((step) => ({ id: step.id, name: titleOf(step) }))}
+          onMove={(from, to) => moveStep(growth.id, from, to)}
         >
-          <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-            {growth.steps.map((step) => (
-              <StepRow
-                key={step.id}
-                growth={growth}
-                step={step}
-                notices={notices.filter(({ place }) => place.step === step.id)}
-                cost={result?.costs.find((cost) => cost.step === step.id)}
-              />
-            ))}
-          </SortableContext>
-        </DndContext>
+          {growth.steps.map((step) => (
+            <StepRow
+              key={step.id}
+              growth={growth}
+              step={step}
+              notices={notices.filter(({ place }) => place.step === step.id)}
+              cost={result?.costs.find((cost) => cost.step === step.id)}
+            />
+          ))}
+        </SortableRows>
         <Box sx={{ pl: '46px', pr: 1.75, pt: 0.5 }}>
           <Button
             color="inherit"

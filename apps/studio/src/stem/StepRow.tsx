@@ -5,6 +5,7 @@ import { CSS } from '@dnd-kit/utilities';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import Tooltip from '@mui/material/Tooltip';
+import dynamic from 'next/dynamic';
 import { memo, useState } from 'react';
 import {
   baseOf,
@@ -27,7 +28,9 @@ import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';
 import { StepIcon } from '@/ui/StepIcon';
 import { INK, MONO } from '@/ui/theme';
-import { ParamFields } from './ParamFields';
+
+/** Fields are loaded when a step is first opened: a picture can be seen before. */
+const ParamFields = dynamic(() => import('./ParamFields').then((module) => module.ParamFields), { ssr: false });
 
 interface Props {
   growth: Growth;
@@ -41,8 +44,8 @@ function summaryOf(growth: Growth, step: Step, declaration: StepDeclaration, clo
   try {
     return declaration.summary(new GrowthValues(growth, clock, frame).of(declaration, step));
   } catch (error) {
-    if (!(error instanceof Problem)) throw error;
-    return 'a formula has no value';
+    // A line of help must not take the studio down.
+    return error instanceof Problem ? 'a formula has no value' : 'nothing to tell yet';
   }
 }
 
@@ -114,6 +117,7 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
           <ButtonBase
             {...attributes}
             {...listeners}
+            data-row={step.id}
             aria-expanded={open}
             onClick={toggleOpen}
             onDoubleClick={() => setNaming(true)}

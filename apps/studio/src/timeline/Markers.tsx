@@ -70,7 +70,7 @@ export function Markers({ scale }: { scale: Scale }) {
                   label="Name of the marker"
                   done={(next) => {
                     setNaming(null);
-                    if (next !== null) changeMarker(index, { name: next.slice(0, 120) });
+                    if (next !== null) changeMarker(index, { name: next });
                   }}
                 />
               </foreignObject>

@@ -103,7 +103,7 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
         <TypedFigure
           label="Frames a second"
           value={fps}
-          set={(next) => edit('Change rate', (scene) => void (scene.fps = Math.min(240, Math.max(1, next))))}
+          set={(next) => edit('Change rate', (scene) => void (scene.fps = next))}
         />
         fps
       </Box>
@@ -143,13 +143,8 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
   );
 }
 
-const MOST = 100_000;
-
-const setRange = ([first, last]: [number, number]): void =>
-  edit(
-    'Change range',
-    (scene) => void (scene.range = [Math.max(-MOST, Math.round(first)), Math.min(MOST, Math.round(last))]),
-  );
+const setRange = (range: [number, number]): void =>
+  void edit('Change range', (scene) => void (scene.range = range.map(Math.round) as [number, number]));
 
 interface FigureProps {
   label: string;

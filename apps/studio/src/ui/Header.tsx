@@ -9,21 +9,27 @@ import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import Link from 'next/link';
 import { useState } from 'react';
-import { useSaving } from '@/state/autosave';
+import { keepScene, useSaving } from '@/state/autosave';
 import { runCommand } from '@/state/commands';
 import { edit, useDocument } from '@/state/document';
 import { setView } from '@/state/view';
 import { RenameInput } from './RenameInput';
 import { INK, wordmark } from './theme';
 
-const SAVING = { saved: 'Saved on this device', saving: 'Saving …', failed: 'Not saved' } as const;
+const SAVING = {
+  saved: 'Saved on this device',
+  saving: 'Saving …',
+  failed: 'Not saved.',
+  gone: 'Not on this device any more.',
+} as const;
 
 /** Where one is, whether it is kept, and the way out. */
 export function Header() {
   const name = useDocument((state) => state.scene.name);
   const past = useDocument((state) => state.history.past.at(-1)?.label);
   const future = useDocument((state) => state.history.future[0]?.label);
-  const saving = useSaving((state) => state.state);
+  const { state: saving, advice } = useSaving();
+  const trouble = saving === 'failed' || saving === 'gone';
   const [naming, setNaming] = useState(false);
   return (
     <Box
@@ -68,9 +74,14 @@ export function Header() {
           </ButtonBase>
         </Tooltip>
       )}
-      <Box role="status" sx={{ color: saving === 'failed' ? 'error.main' : 'text.secondary', fontSize: 12.5 }}>
-        {SAVING[saving]}
+      <Box role="status" sx={{ color: trouble ? 'error.main' : 'text.secondary', fontSize: 12.5 }}>
+        {SAVING[saving]} {advice}
       </Box>
+      {saving === 'gone' && (
+        <Button variant="outlined" color="inherit" onClick={keepScene} sx={{ py: 0.1, borderColor: INK.line }}>
+          Keep it
+        </Button>
+      )}
       <Box sx={{ ml: 'auto', display: 'flex', gap: 1, alignItems: 'center' }}>
         <Tooltip title={past ? `Undo: ${past.toLowerCase()}` : 'Nothing to undo'}>
           <span>

@@ -6,7 +6,7 @@ import Slider from '@mui/material/Slider';
 import Tooltip from '@mui/material/Tooltip';
 import { type PointerEvent, type ReactNode, useId, useRef, useState } from 'react';
 import { type NumberParam, paramFault } from '@uvrex/core';
-import { shownFigure, typedValue, unitOf } from './units';
+import { draggedValue, shownFigure, typedValue, unitOf } from './units';
 import { INK, MONO } from './theme';
 
 interface Props {
@@ -52,13 +52,7 @@ export function NumberField({
   const [low, high] = spec.slider ?? [spec.min, spec.max];
   const name = context ? `${context} ${spec.label}` : spec.label;
 
-  const within = (raw: number): number => {
-    const bounded = Math.min(spec.max, Math.max(spec.min, raw));
-    if (spec.whole) return Math.round(bounded);
-    // A thousandth of the reach is finer than any hand.
-    const grain = 10 ** Math.floor(Math.log10((high - low) / 1000));
-    return Number((Math.round(bounded / grain) * grain).toPrecision(12));
-  };
+  const within = (raw: number): number => draggedValue(spec, raw);
   const commit = (): void => {
     if (text === null) return;
     if (onFormula && text.trim().startsWith('=')) {

@@ -1,24 +1,29 @@
 'use client';
 
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { checkScene } from '@uvrex/core';
-import { startAutosave } from '@/state/autosave';
+import { checkScene, Problem, type Scene } from '@uvrex/core';
+import { keepBeside } from '@/library/scenes';
+import { setKeeper, startAutosave, useSaving } from '@/state/autosave';
 import { startClipboard } from '@/state/clips';
 import { COMMANDS, runCommand } from '@/state/commands';
-import { db } from '@/state/db';
-import { growthIn, openScene, useDocument } from '@/state/document';
+import { db, type StoredScene } from '@/state/db';
+import { edit, growthIn, openScene, useDocument } from '@/state/document';
+import { forgetLastWords, readLastWords } from '@/state/lastWords';
 import { startPlaying } from '@/state/play';
 import { startDirector } from '@/state/results';
 import { startSound } from '@/state/sound';
-import { firstView, SCENE_ENTRY, setView, useView } from '@/state/view';
+import { storeProblem } from '@/state/storeProblem';
+import { hearTabs, holdScene } from '@/state/tabs';
+import { chosenQuality, firstView, SCENE_ENTRY, setView, useView } from '@/state/view';
 import { GrowthList } from '@/stem/GrowthList';
-import { ScenePanel } from '@/stem/ScenePanel';
 import { Stem } from '@/stem/Stem';
 import { Timeline } from '@/timeline/Timeline';
 import { Viewport } from '@/viewport/Viewport';
+import { Guarded } from './Guarded';
 import { Header } from './Header';
 import { Missing } from './Missing';
 import { Palette } from './Palette';
@@ -26,57 +31,154 @@ import { INK } from './theme';
 import { sayProblem } from './Toasts';
 import { Waiting } from './Waiting';
 
+const Rescue = dynamic(() => import('./Rescue').then((module) => module.Rescue), { ssr: false });
+const ScenePanel = dynamic(() => import('@/stem/ScenePanel').then((module) => module.ScenePanel), { ssr: false });
 const Shortcuts = dynamic(() => import('./Shortcuts').then((module) => module.Shortcuts), { ssr: false });
 const ExportSheet = dynamic(() => import('@/export/ExportSheet').then((module) => module.ExportSheet), { ssr: false });
 
-type Loading = 'loading' | 'open' | 'missing';
+type Loading =
+  | { as: 'loading' | 'open' | 'missing' | 'elsewhere' }
+  | { as: 'damaged'; stored: StoredScene; problem: Problem }
+  | { as: 'failed'; problem: Problem };
 
-/** The studio: one scene from this device, opened where it was left. */
+/** The studio: one scene from this device, opened where it was left, in one tab at a time. */
 export function Studio({ id }: { id: string }) {
-  const [loading, setLoading] = useState<Loading>('loading');
+  const [loading, setLoading] = useState<Loading>({ as: 'loading' });
+  /** Counts up to take the scene over from another tab. */
+  const [taking, setTaking] = useState(0);
 
   useEffect(() => {
     let gone = false;
-    let stops: (() => void)[] = [];
+    let close: Closing = () => Promise.resolve();
+    const leave = (kept: boolean): Promise<void> => {
+      const closing = close(kept);
+      close = () => Promise.resolve();
+      if (!gone) setLoading({ as: 'elsewhere' });
+      return closing;
+    };
     void (async () => {
-      const [stored, view] = await Promise.all([db.scenes.get(id), db.views.get(id)]);
-      if (gone) return;
-      if (!stored) {
-        setLoading('missing');
+      const hold = await holdScene(id, { onAsked: () => leave(true), onStolen: () => void leave(false) }, taking > 0);
+      if (gone || !hold) {
+        hold?.release();
+        if (!gone) setLoading({ as: 'elsewhere' });
         return;
       }
-      const scene = checkScene(stored.scene);
-      openScene(id, scene);
-      const { id: sceneId, ...seen } = view ?? { id, ...firstView, frame: scene.range[0] };
-      const known = seen.growth === SCENE_ENTRY || growthIn(scene, seen.growth) !== undefined;
-      setView({
-        ...seen,
-        growth: known ? seen.growth : (scene.growths[0]?.id ?? SCENE_ENTRY),
-        playing: false,
-        tool: 'look',
-        span: null,
-        trail: null,
-        pins: [],
-        ghosts: 0,
-        redraw: null,
-        keys: [],
-        palette: null,
-        sheet: null,
-      });
-      stops = [startDirector(), startPlaying(), startAutosave(id), startClipboard(), startSound()];
-      setLoading('open');
-    })().catch((error) => {
-      sayProblem(error);
-      setLoading('missing');
+      close = () => Promise.resolve(hold.release());
+      const opened = await open(id);
+      if (gone) {
+        hold.release();
+        return;
+      }
+      if (opened.as === 'open') {
+        const stop = start(id);
+        close = async (kept) => {
+          await stop(kept);
+          hold.release();
+        };
+      }
+      setLoading(opened);
+    })().catch((error: unknown) => {
+      if (!gone) setLoading({ as: 'failed', problem: storeProblem(error) });
     });
     return () => {
       gone = true;
-      for (const stop of stops.reverse()) stop();
+      void close(true);
     };
-  }, [id]);
+  }, [id, taking]);
 
-  if (loading === 'missing') return <Missing what="This scene is not on this device." />;
-  return loading === 'open' ? <Room /> : <Waiting />;
+  switch (loading.as) {
+    case 'loading':
+      return <Waiting />;
+    case 'open':
+      return <Room />;
+    case 'missing':
+      return <Missing what="This scene is not on this device." />;
+    case 'elsewhere':
+      return (
+        <Missing
+          what="This scene is open in another tab."
+          advice="Edit it there, or here: the other tab keeps what it has and lets go."
+        >
+          <Button
+            variant="contained"
+            onClick={() => {
+              setLoading({ as: 'loading' });
+              setTaking((times) => times + 1);
+            }}
+          >
+            Edit it here
+          </Button>
+        </Missing>
+      );
+    case 'damaged':
+      return <Rescue stored={loading.stored} problem={loading.problem} />;
+    case 'failed':
+      return <Missing what={loading.problem.message} advice={loading.problem.advice} />;
+  }
+}
+
+/** Closes the open scene; `kept` says whether what is not kept yet is kept now, or is another tab's already. */
+type Closing = (kept: boolean) => Promise<void>;
+
+/** Puts a stored scene on the table. */
+async function open(id: string): Promise<Loading> {
+  const [stored, view] = await Promise.all([db.scenes.get(id), db.views.get(id)]);
+  if (!stored) return { as: 'missing' };
+  let scene: Scene;
+  let unkept = false;
+  try {
+    const words = readLastWords(id, stored.changed);
+    unkept = words !== null;
+    scene = checkScene(words ?? stored.scene);
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    return { as: 'damaged', stored, problem: error };
+  }
+  openScene(id, scene);
+  if (unkept) await db.scenes.update(id, { scene, name: scene.name, changed: Date.now() });
+  forgetLastWords(id);
+  const { id: sceneId, ...seen } = view ?? { id, ...firstView, quality: chosenQuality(), frame: scene.range[0] };
+  const known = seen.growth === SCENE_ENTRY || growthIn(scene, seen.growth) !== undefined;
+  setView({
+    ...seen,
+    growth: known ? seen.growth : (scene.growths[0]?.id ?? SCENE_ENTRY),
+    playing: false,
+    tool: 'look',
+    span: null,
+    trail: null,
+    pins: [],
+    ghosts: 0,
+    redraw: null,
+    keys: [],
+    palette: null,
+    sheet: null,
+  });
+  return { as: 'open' };
+}
+
+/** Starts all that works on the open scene; returns how to end it. */
+function start(id: string): Closing {
+  const autosave = startAutosave(id);
+  const stops = [
+    startDirector(),
+    startPlaying(),
+    startClipboard(),
+    startSound(),
+    hearTabs((news) => {
+      if (news.news === 'renamed' && news.id === id) edit('Rename scene', (draft) => void (draft.name = news.name));
+      if (news.news === 'deleted' && news.id === id)
+        useSaving.setState({ state: 'gone', advice: 'It was deleted from this device.' });
+    }),
+    setKeeper(autosave.keep),
+  ];
+  return async (kept) => {
+    for (const stop of stops.reverse()) stop();
+    const { scene } = useDocument.getState();
+    // Taken without asking: what this tab had not kept is kept beside it.
+    if (!kept && useSaving.getState().state !== 'saved') await keepBeside(scene).catch(sayProblem);
+    autosave.stop(true);
+    if (kept) await autosave.flush().catch(() => undefined);
+  };
 }
 
 const ALL_KEYS = COMMANDS.flatMap(({ keys }) => keys?.split(', ') ?? []);
@@ -115,6 +217,8 @@ function Room() {
       sx={{
         height: '100vh',
         display: 'grid',
+        // Narrower than this it is scrolled to the side: every part can be reached, at any zoom.
+        minWidth: 1180,
         gridTemplate: '46px minmax(0, 1fr) / 356px minmax(0, 1fr)',
         overflow: 'hidden',
       }}
@@ -131,15 +235,23 @@ function Room() {
           borderRight: `1px solid ${INK.line}`,
         }}
       >
-        <GrowthList />
-        {chosen ? <Stem key={chosen.id} growth={chosen} /> : <ScenePanel />}
+        <Guarded what="The list of growths">
+          <GrowthList />
+        </Guarded>
+        <Guarded key={chosen?.id} what="The steps">
+          {chosen ? <Stem growth={chosen} /> : <ScenePanel />}
+        </Guarded>
       </Box>
       <Box
         component="main"
         sx={{ display: 'grid', gridTemplateRows: 'minmax(0, 1fr) 236px', minWidth: 0, minHeight: 0 }}
       >
-        <Viewport />
-        <Timeline />
+        <Guarded what="The picture">
+          <Viewport />
+        </Guarded>
+        <Guarded what="The timeline">
+          <Timeline />
+        </Guarded>
       </Box>
       <Palette />
       {sheet === 'shortcuts' && <Shortcuts />}

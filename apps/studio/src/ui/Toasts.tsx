@@ -1,11 +1,10 @@
 'use client';
 
-import Alert from '@mui/material/Alert';
-import AlertTitle from '@mui/material/AlertTitle';
-import Button from '@mui/material/Button';
-import Snackbar from '@mui/material/Snackbar';
+import dynamic from 'next/dynamic';
 import { create } from 'zustand';
 import { Problem } from '@uvrex/core';
+
+const ToastView = dynamic(() => import('./ToastView').then((module) => module.ToastView), { ssr: false });
 
 export interface Toast {
   tone: 'info' | 'success' | 'error';
@@ -28,40 +27,8 @@ export function sayProblem(error: unknown): void {
   else say({ tone: 'error', text: error instanceof Error ? error.message : String(error) });
 }
 
+/** The message that is shown now, if any; what draws it is loaded with the first. */
 export function Toasts() {
   const current = useToasts((state) => state.current);
-  const close = (): void => useToasts.setState({ current: null });
-  if (!current) return null;
-  const { tone, text, advice, action, key } = current;
-  return (
-    <Snackbar
-      key={key}
-      open
-      autoHideDuration={tone === 'error' ? null : 7000}
-      onClose={(_, reason) => reason !== 'clickaway' && close()}
-      anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
-    >
-      <Alert
-        severity={tone}
-        variant="outlined"
-        onClose={close}
-        sx={{ bgcolor: 'background.paper', maxWidth: 620, alignItems: 'center' }}
-        action={
-          action && (
-            <Button
-              onClick={() => {
-                action.run();
-                close();
-              }}
-            >
-              {action.label}
-            </Button>
-          )
-        }
-      >
-        {advice ? <AlertTitle sx={{ fontSize: 14 }}>{text}</AlertTitle> : text}
-        {advice}
-      </Alert>
-    </Snackbar>
-  );
+  return current && <ToastView key={current.key} toast={current} close={() => useToasts.setState({ current: null })} />;
 }

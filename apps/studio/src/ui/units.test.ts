@@ -1,4 +1,5 @@
-import { shownFigure, typedValue } from './units';
+import { paramFault, STEPS } from '@uvrex/core';
+import { draggedValue, shownFigure, typedValue } from './units';
 
 test('shares are shown in percent and stored 0..1', () => {
   expect(shownFigure(0.684, 'share')).toBe('68.4');
@@ -11,4 +12,25 @@ test('units may be typed, a comma may be the decimal sign, and what is no number
   expect(typedValue('0,12', 'm')).toBe(0.12);
   expect(typedValue('-1.5e-2', 'm')).toBe(-0.015);
   for (const text of ['', 'many', '1 2', '%']) expect(typedValue(text, 'share')).toBeNaN();
+});
+
+test('whatever a hand does to any number of any step, the field gives a value that its step takes', () => {
+  const numbers = STEPS.flatMap(({ params }) => Object.values(params).filter((spec) => spec.type === 'number'));
+  expect(numbers.length).toBeGreaterThan(200);
+  for (const spec of numbers) {
+    const [low, high] = spec.slider ?? [spec.min, spec.max];
+    for (const raw of [
+      -Infinity,
+      spec.min - 1,
+      spec.min,
+      low,
+      0,
+      (low + high) / 3,
+      high,
+      spec.max,
+      spec.max + 1,
+      1e300,
+    ])
+      expect([spec.label, raw, paramFault(spec, draggedValue(spec, raw))]).toEqual([spec.label, raw, null]);
+  }
 });

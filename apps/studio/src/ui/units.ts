@@ -1,4 +1,4 @@
-import { figure, type Unit } from '@uvrex/core';
+import { figure, fittedNumber, type NumberParam, type Unit } from '@uvrex/core';
 
 interface UnitStyle {
   /** Written behind the figure. */
@@ -34,4 +34,13 @@ export function typedValue(text: string, unit: Unit): number {
   // A comma as the decimal sign, as many keyboards write it.
   if (/^[-+]?\d*,\d+$/.test(bare)) bare = bare.replace(',', '.');
   return bare === '' ? NaN : Number(bare) / factor;
+}
+
+/** What a hand means that drags, slides or steps a number: a figure without dust, within what the field allows. */
+export function draggedValue(spec: NumberParam, raw: number): number {
+  if (spec.whole) return fittedNumber(spec, raw);
+  const [low, high] = spec.slider ?? [spec.min, spec.max];
+  // A thousandth of the reach is finer than any hand.
+  const grain = 10 ** Math.floor(Math.log10((high - low) / 1000));
+  return fittedNumber(spec, Number((Math.round(fittedNumber(spec, raw) / grain) * grain).toPrecision(12)));
 }

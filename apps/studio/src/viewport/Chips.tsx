@@ -6,7 +6,7 @@ import Tooltip from '@mui/material/Tooltip';
 import { type ReactNode } from 'react';
 import { edit, useDocument } from '@/state/document';
 import { giveUp, useResults } from '@/state/results';
-import { type Look, type Quality, setView, useView } from '@/state/view';
+import { chooseQuality, type Look, type Quality, setView, useView } from '@/state/view';
 import { say } from '@/ui/Toasts';
 import { INK, MONO } from '@/ui/theme';
 import { useProjection } from './projection';
@@ -53,13 +53,7 @@ export function Chips() {
       </Bar>
       <Bar label="Picture quality" place={{ right: 14, top: 12 }}>
         {QUALITIES.map(([value, label, help]) => (
-          <Choice
-            key={value}
-            label={label}
-            help={help}
-            on={quality === value}
-            pick={() => setView({ quality: value })}
-          />
+          <Choice key={value} label={label} help={help} on={quality === value} pick={() => chooseQuality(value)} />
         ))}
       </Bar>
       <Statistics />

@@ -35,6 +35,8 @@ export class Stage {
   #copied = { to: 1, share: 1 };
   /** The camera is being put where the view says, not moved by hand. */
   #ours = false;
+  /** Told when the graphics are lost, and when they are back. */
+  onLost: (lost: boolean) => void = () => {};
 
   constructor() {
     this.canvas.style.display = 'block';
@@ -46,6 +48,15 @@ export class Stage {
       powerPreference: 'high-performance',
     });
     prepareRenderer(this.#renderer);
+    this.canvas.addEventListener('webglcontextlost', (event) => {
+      // Else the browser does not give them back.
+      event.preventDefault();
+      this.onLost(true);
+    });
+    this.canvas.addEventListener('webglcontextrestored', () => {
+      this.onLost(false);
+      this.#moved();
+    });
     this.#orbit = this.#controls();
     this.#stops = [
       useView.subscribe((now, before) => {
@@ -85,6 +96,7 @@ export class Stage {
   }
 
   dispose(): void {
+    this.onLost = () => {};
     clearTimeout(this.#timer);
     cancelAnimationFrame(this.#asked);
     for (const stop of this.#stops) stop();
@@ -210,6 +222,7 @@ export class Stage {
       this.#costs[rendering.quality] = { faces, took: performance.now() - started };
     }
     this.canvas.dataset.drawn = rendering.quality;
+    this.canvas.dataset.rest = String(rest);
     this.canvas.dataset.frame = String(record?.frame ?? '');
     useProjection.setState(({ drawn }) => ({
       camera: this.#camera,

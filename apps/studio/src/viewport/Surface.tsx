@@ -1,16 +1,27 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Stage } from './Stage';
 
 /** Holds the stage's canvas, and keeps it as large as its place. */
 export function Surface() {
   const box = useRef<HTMLDivElement>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
 
   useEffect(() => {
     const holder = box.current!;
-    const stage = new Stage();
+    let stage: Stage;
+    try {
+      stage = new Stage();
+    } catch (error) {
+      setTrouble(
+        `This browser draws no 3D (WebGL 2): ${(error as Error).message} Switch its hardware acceleration on, or use another browser. The scene is kept, and can be exported as a file.`,
+      );
+      return;
+    }
+    stage.onLost = (lost) =>
+      setTrouble(lost ? 'The graphics were lost: the picture comes back when the browser gives them back.' : null);
     holder.append(stage.canvas);
     const observer = new ResizeObserver(() => {
       const { width, height } = holder.getBoundingClientRect();
@@ -23,5 +34,17 @@ export function Surface() {
     };
   }, []);
 
-  return <Box ref={box} sx={{ position: 'absolute', inset: 0 }} />;
+  return (
+    <>
+      <Box ref={box} sx={{ position: 'absolute', inset: 0 }} />
+      {trouble && (
+        <Box
+          role="alert"
+          sx={{ position: 'absolute', inset: 0, display: 'grid', placeContent: 'center', p: 6, textAlign: 'center' }}
+        >
+          {trouble}
+        </Box>
+      )}
+    </>
+  );
 }

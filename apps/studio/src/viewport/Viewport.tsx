@@ -4,16 +4,17 @@ import Box from '@mui/material/Box';
 import dynamic from 'next/dynamic';
 import { type Growth, type Step } from '@uvrex/core';
 import { growthIn, useDocument } from '@/state/document';
+import { useResults } from '@/state/results';
 import { SCENE_ENTRY, useView } from '@/state/view';
 import { AnchorHandles } from './AnchorHandles';
 import { Empty } from './Empty';
 import { Pins } from './Pins';
 import { TrailLine } from './TrailLine';
-import { LostNotice } from './LostNotice';
 import { Chips } from './Chips';
 import { Surface } from './Surface';
 
 // What is seldom there is loaded when it is first asked for.
+const LostNotice = dynamic(() => import('./LostNotice').then((module) => module.LostNotice), { ssr: false });
 const DrawLayer = dynamic(() => import('./DrawLayer').then((module) => module.DrawLayer), { ssr: false });
 const PickLayer = dynamic(() => import('./PickLayer').then((module) => module.PickLayer), { ssr: false });
 const GuideHandles = dynamic(() => import('./GuideHandles').then((module) => module.GuideHandles), { ssr: false });
@@ -37,6 +38,7 @@ export function Viewport() {
   const drawing = useView((state) => state.tool === 'draw');
   const picking = useView((state) => state.tool === 'pick');
   const checks = useView((state) => state.checks);
+  const lost = useResults((state) => state.lost !== null);
   const shaping = useShaping();
   // Guides are handled while the scene itself is selected.
   const guiding = useView((state) => state.growth === SCENE_ENTRY && !state.playing && state.tool === 'look');
@@ -63,7 +65,7 @@ export function Viewport() {
       {picking && <PickLayer />}
       <Empty />
       <Chips />
-      <LostNotice />
+      {lost && <LostNotice />}
       {checks && <ChecksPanel />}
     </Box>
   );

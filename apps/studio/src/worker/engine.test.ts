@@ -22,6 +22,7 @@ class FakeWorker {
 
 const calls: [string, ...unknown[]][] = [];
 jest.mock('comlink', () => ({
+  releaseProxy: 'release',
   wrap: () =>
     new Proxy(
       {},
@@ -79,6 +80,50 @@ test('silence counts as loss, signs of life do not', async () => {
   await jest.advanceTimersByTimeAsync(10_000);
   expect(await waiting).toBeInstanceOf(EngineLost);
   expect(FakeWorker.all).toHaveLength(2);
+});
+
+test('a worker that never says a word is started again a few times, later each time, and then no more', async () => {
+  const engine = new Engine();
+  engine.load(newScene('Reef'));
+  const outcomes: unknown[] = [];
+  for (let i = 0; i < 40; i++) {
+    void engine.evaluate(1).catch((error: EngineLost) => outcomes.push(error.dead));
+    worker().emit('error', new Error('it cannot be loaded'));
+    await jest.advanceTimersByTimeAsync(1000);
+  }
+  expect(FakeWorker.all).toHaveLength(4);
+  expect(FakeWorker.all.every(({ ended }) => ended)).toBe(true);
+  expect(outcomes.slice(0, 3)).toEqual([false, false, false]);
+  expect(outcomes.at(-1)).toBe(true);
+});
+
+test('a worker that has spoken is followed by another at once, however often', async () => {
+  const engine = new Engine();
+  for (let i = 0; i < 20; i++) {
+    void engine.evaluate(1).catch(() => undefined);
+    worker().emit('message', { data: { news: 'alive' } });
+    worker().emit('error', new Error('out of memory'));
+  }
+  expect(FakeWorker.all).toHaveLength(21);
+});
+
+test('two requests at a time are watched each by itself, and nothing is left when they end', async () => {
+  const engine = new Engine();
+  const both = [engine.evaluate(1), engine.evaluate(2)].map((one) => one.catch((reason: unknown) => reason));
+  await jest.advanceTimersByTimeAsync(10_000);
+  expect((await Promise.all(both)).every((reason) => reason instanceof EngineLost)).toBe(true);
+  expect(jest.getTimerCount()).toBeLessThanOrEqual(1);
+});
+
+test('disposing lets go of the worker and of whoever waits', async () => {
+  const engine = new Engine();
+  const waiting = engine.evaluate(1);
+  engine.dispose();
+  expect(await waiting).toBeNull();
+  expect(calls).toContainEqual(['release']);
+  expect(worker().ended).toBe(true);
+  expect(jest.getTimerCount()).toBe(0);
+  expect(await engine.evaluate(2)).toBeNull();
 });
 
 test('what is cancelled is the request at work', () => {

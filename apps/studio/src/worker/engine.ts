@@ -8,29 +8,41 @@ export interface Stage {
   step: string;
 }
 
-/** Thrown to whoever waits when the worker has died or fallen silent; a new one is up already. */
+/** Thrown to whoever waits when the worker has died or fallen silent. */
 export class EngineLost extends Error {
-  constructor(readonly stage: Stage | null) {
-    super('The engine stopped and was started again.');
+  /** @param dead no worker takes its place: several in a row have not said a word */
+  constructor(
+    readonly stage: Stage | null,
+    readonly dead = false,
+  ) {
+    super(dead ? 'The engine does not start.' : 'The engine stopped and was started again.');
   }
 }
 
 /** Silence after which a working engine counts as lost: steps report several times a second. */
 const SILENCE = 8000;
+/** Workers in a row that die without a word before no other is started. */
+const TRIES = 4;
+/** Milliseconds before the next of them, longer each time. */
+const DELAY = 300;
 
 /**
  * The engine as the page sees it: one worker, one evaluation at a time. A crash or endless silence ends the worker; a
  * new one takes its place with the scene loaded, and the evaluation that was lost is told which step it was in.
  */
 export class Engine {
-  #worker!: Worker;
-  #api!: Comlink.Remote<EngineApi>;
+  #worker: Worker | null = null;
+  #api: Comlink.Remote<EngineApi> | null = null;
   #scene: Scene | null = null;
   #ticket = 0;
   #stage: Stage | null = null;
   #heard = 0;
-  #fail: ((error: EngineLost) => void) | null = null;
-  #watch: ReturnType<typeof setInterval> | null = null;
+  /** Workers in a row that have not said a word. */
+  #dumb = 0;
+  #disposed = false;
+  #starting: ReturnType<typeof setTimeout> | null = null;
+  /** Whoever waits: told of a loss, or that nothing more will come. */
+  readonly #waiting = new Set<{ lost: (error: EngineLost) => void; over: () => void }>();
   readonly #restarted: () => void;
   /** Told how far a check is, 0..1. */
   onProgress: (share: number) => void = () => {};
@@ -47,66 +59,70 @@ export class Engine {
   }
 
   load(scene: Scene): void {
-    const same = this.#scene?.assets === scene.assets;
     this.#scene = scene;
-    void this.#api.load(same ? { ...scene, assets: [] } : scene, same);
+    void this.#api?.load(scene);
   }
 
   /**
    * Evaluates one frame. To be called again only after the one before has ended or was cancelled and ended.
-   * @returns null when cancelled
+   * @returns null when cancelled, or when the engine was disposed of
    * @throws EngineLost
    */
   evaluate(frame: number): Promise<FramePayload | null> {
-    return this.#run((ticket) => this.#api.evaluate(ticket, frame));
+    return this.#run((api, ticket) => api.evaluate(ticket, frame));
   }
 
   /** A geometry file of one frame, under the same rules. */
   file(frame: number, format: 'glb' | 'obj'): Promise<Uint8Array | null> {
-    return this.#run((ticket) => this.#api.file(ticket, frame, format));
+    return this.#run((api, ticket) => api.file(ticket, frame, format));
   }
 
   /** Measures how the range closes, under the same rules. */
   seam(): Promise<Seam | null> {
-    return this.#run((ticket) => this.#api.seam(ticket));
+    return this.#run((api, ticket) => api.seam(ticket));
   }
 
   /** Looks for the shortest range that closes; gives its last frame. */
   loop(): Promise<{ end: number | null } | null> {
-    return this.#run((ticket) => this.#api.loop(ticket));
+    return this.#run((api, ticket) => api.loop(ticket));
   }
 
   /** Measures how copies go together at a frame, under the same rules. */
   fit(frame: number): Promise<FitReport[] | null> {
-    return this.#run((ticket) => this.#api.fit(ticket, frame));
+    return this.#run((api, ticket) => api.fit(ticket, frame));
   }
 
   /** Follows a point over the range, under the same rules. */
   trail(target: TrailTarget): Promise<Trail | null> {
-    return this.#run((ticket) => this.#api.trail(ticket, target));
+    return this.#run((api, ticket) => api.trail(ticket, target));
   }
 
-  async #run<T>(work: (ticket: number) => Promise<T>): Promise<T> {
+  async #run<T>(work: (api: Comlink.Remote<EngineApi>, ticket: number) => Promise<T | null>): Promise<T | null> {
+    if (this.#disposed) return null;
+    const api = this.#api;
+    if (!api) throw new EngineLost(null, this.#starting === null);
     const ticket = ++this.#ticket;
     this.#heard = performance.now();
     this.#stage = null;
-    const lost = new Promise<never>((_, reject) => {
-      this.#fail = reject;
+    let waiter: { lost: (error: EngineLost) => void; over: () => void };
+    const ended = new Promise<null>((over, lost) => {
+      waiter = { lost, over: () => over(null) };
+      this.#waiting.add(waiter);
     });
-    this.#watch = setInterval(() => {
+    const watch = setInterval(() => {
       if (performance.now() - this.#heard > SILENCE) this.#lose();
     }, 500);
     try {
-      return await Promise.race([work(ticket), lost]);
+      return await Promise.race([work(api, ticket), ended]);
     } finally {
-      this.#fail = null;
-      if (this.#watch) clearInterval(this.#watch);
+      this.#waiting.delete(waiter!);
+      clearInterval(watch);
     }
   }
 
   /** Gives up the running evaluation. */
   cancel(): void {
-    void this.#api.cancel(this.#ticket);
+    void this.#api?.cancel(this.#ticket);
   }
 
   /** Ends a worker that does not come back by itself; the waiting evaluation throws EngineLost. */
@@ -115,34 +131,60 @@ export class Engine {
   }
 
   forget(keys: string[]): void {
-    void this.#api.forget(keys);
+    void this.#api?.forget(keys);
   }
 
+  /** Ends the worker; whoever waits gets null. */
   dispose(): void {
-    if (this.#watch) clearInterval(this.#watch);
-    this.#worker.terminate();
+    this.#disposed = true;
+    if (this.#starting) clearTimeout(this.#starting);
+    this.#end();
+    for (const { over } of this.#waiting) over();
   }
 
   #start(): void {
+    this.#starting = null;
     const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module', name: 'uvrex-engine' });
     worker.addEventListener('message', ({ data }: MessageEvent<EngineNews | object>) => {
       this.#heard = performance.now();
+      this.#dumb = 0;
       if ('news' in data && data.news === 'progress') this.onProgress(data.share ?? 0);
       if ('news' in data && data.news === 'stage') this.#stage = { growth: data.growth ?? '', step: data.step ?? '' };
     });
-    worker.addEventListener('error', () => this.#lose());
-    worker.addEventListener('messageerror', () => this.#lose());
+    const lose = (): void => {
+      if (this.#worker === worker) this.#lose();
+    };
+    worker.addEventListener('error', lose);
+    worker.addEventListener('messageerror', lose);
     this.#worker = worker;
     this.#api = Comlink.wrap<EngineApi>(worker);
-    if (this.#scene) void this.#api.load(this.#scene, false);
+    this.#dumb++;
+    if (this.#scene) void this.#api.load(this.#scene);
+  }
+
+  #end(): void {
+    // Comlink holds what it has wrapped until it is told to let go.
+    this.#api?.[Comlink.releaseProxy]();
+    this.#worker?.terminate();
+    this.#api = null;
+    this.#worker = null;
   }
 
   #lose(): void {
-    this.#worker.terminate();
+    if (this.#disposed || !this.#worker) return;
+    this.#end();
     const { stage } = this;
-    const fail = this.#fail;
-    this.#start();
+    const dead = this.#dumb >= TRIES;
+    if (this.#dumb === 0) this.#start();
+    else if (!dead)
+      this.#starting = setTimeout(
+        () => {
+          this.#start();
+          this.#restarted();
+        },
+        DELAY * 2 ** this.#dumb,
+      );
     this.#restarted();
-    fail?.(new EngineLost(stage));
+    for (const { lost } of [...this.#waiting]) lost(new EngineLost(stage, dead));
   }
 }

@@ -18,6 +18,7 @@ import {
   trailOf,
   type Wanted,
 } from '@uvrex/core';
+import { db } from '@/state/db';
 import { matricesOf } from './matrices';
 import { type EngineApi, type EngineNews, type FitReport, type GrowthPayload, type Shown } from './protocol';
 
@@ -27,6 +28,8 @@ const tell = (news: EngineNews): void => self.postMessage(news);
 
 // A message to oneself is the quickest way to let the other messages in.
 const channel = new MessageChannel();
+/** Whoever pauses, in the order in which they go on: two pieces of work may be under way. */
+const resumes: (() => void)[] = [];
 let told = 0;
 const pause = (): Promise<void> => {
   const now = performance.now();
@@ -35,17 +38,36 @@ const pause = (): Promise<void> => {
     tell({ news: 'alive' });
   }
   return new Promise((resume) => {
-    channel.port1.onmessage = () => resume();
+    resumes.push(resume);
     channel.port2.postMessage(null);
   });
 };
+channel.port1.onmessage = () => resumes.shift()?.();
 
 const evaluator = new Evaluator({
   now: () => performance.now(),
   pause,
   stage: (growth, step) => tell({ news: 'stage', growth: growth.id, step: step.id }),
   shipped,
+  file: storedFile,
 });
+
+/** Files of scenes, read from the device's store once each. */
+const stored = new Map<string, Promise<Uint8Array | undefined>>();
+
+function storedFile(id: string): Promise<Uint8Array | undefined> {
+  let file = stored.get(id);
+  if (!file) {
+    file = db.files.get(id).then((entry) => entry?.bytes);
+    stored.set(id, file);
+    // What is not there now may be there later.
+    void file.then(
+      (bytes) => bytes ?? stored.delete(id),
+      () => stored.delete(id),
+    );
+  }
+  return file;
+}
 
 /** Files that come with Uvrex, fetched once each from where the page comes from. */
 const SHIPPED: Record<string, URL> = {
@@ -71,8 +93,8 @@ const tickets = new Map<number, { aborted: boolean }>();
 const held = new Set<string>();
 
 const api: EngineApi = {
-  load(next, sameAssets) {
-    scene = sameAssets && scene ? { ...next, assets: scene.assets } : next;
+  load(next) {
+    scene = next;
   },
   async evaluate(ticket, frame) {
     const result = await evaluated(ticket, frame);

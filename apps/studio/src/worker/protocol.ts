@@ -69,8 +69,7 @@ export interface FramePayload {
 
 /** The engine in its worker. Tickets rise; cancelling one gives up that evaluation. */
 export interface EngineApi {
-  /** @param sameAssets the scene's files are those of the last one, and are left out here: they can be large */
-  load(scene: Scene, sameAssets: boolean): void;
+  load(scene: Scene): void;
   /** Null when it was given up. */
   evaluate(ticket: number, frame: number): Promise<FramePayload | null>;
   /** A geometry file of one frame; null when it was given up. Throws a plain error with the problem's text. */

@@ -1,0 +1,73 @@
+/** What tabs tell each other about a scene. */
+export type TabNews = { news: 'take' | 'deleted'; id: string } | { news: 'renamed'; id: string; name: string };
+
+const CHANNEL = 'uvrex-scenes';
+/** How long a tab that is asked for a scene may take to keep it and let go, milliseconds. */
+const PATIENCE = 4000;
+/** How long a page that is just going may take to let go, milliseconds. */
+const MOMENT = 700;
+
+/** Tells all other tabs. */
+export function tellTabs(news: TabNews): void {
+  const channel = new BroadcastChannel(CHANNEL);
+  channel.postMessage(news);
+  channel.close();
+}
+
+/** Hears what other tabs tell; returns how to stop. */
+export function hearTabs(take: (news: TabNews) => void): () => void {
+  const channel = new BroadcastChannel(CHANNEL);
+  channel.onmessage = ({ data }: MessageEvent<TabNews>) => take(data);
+  return () => channel.close();
+}
+
+/** One tab's right to edit a scene. */
+export interface Hold {
+  release: () => void;
+}
+
+interface Holding {
+  /** Asked by another tab: keep what is not kept yet; the hold is let go then. */
+  onAsked: () => Promise<void>;
+  /** Taken away without asking, since this tab did not answer. */
+  onStolen: () => void;
+}
+
+const lockName = (id: string): string => `uvrex-scene:${id}`;
+
+/**
+ * Takes the right to edit a scene, which one tab has at a time.
+ * @param force asks the tab that has it, and takes it where that one does not answer
+ * @returns null where another tab has it
+ */
+export async function holdScene(id: string, holding: Holding, force = false): Promise<Hold | null> {
+  // Without locks, as on pages that are not served securely, every tab goes by itself.
+  if (!navigator.locks) return { release: () => undefined };
+  if (force) tellTabs({ news: 'take', id });
+  return (
+    (await request(id, holding, { signal: AbortSignal.timeout(force ? PATIENCE : MOMENT) })) ??
+    (force ? request(id, holding, { steal: true }) : null)
+  );
+}
+
+function request(id: string, { onAsked, onStolen }: Holding, options: LockOptions): Promise<Hold | null> {
+  return new Promise((resolve) => {
+    let held = false;
+    let release = (): void => undefined;
+    const until = new Promise<void>((done) => (release = done));
+    const stop = hearTabs((news) => {
+      if (held && news.news === 'take' && news.id === id) void onAsked().finally(release);
+    });
+    navigator.locks
+      .request(lockName(id), options, () => {
+        held = true;
+        resolve({ release });
+        return until;
+      })
+      .then(stop, () => {
+        stop();
+        if (held) onStolen();
+        else resolve(null);
+      });
+  });
+}
