@@ -7,12 +7,19 @@ export default defineConfig({
   // Pictures are drawn by the processor on machines without a graphics card, and machines may be busy: time is generous.
   timeout: 180_000,
   expect: { timeout: 30_000 },
-  workers: 1,
-  retries: 1,
+  workers: 2,
+  fullyParallel: true,
+  // A test that passes only when it is tried again has failed.
+  retries: 0,
   outputDir: 'test-results/e2e',
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   use: {
     baseURL: `http://localhost:${port}`,
+    // Pictures are drafts, as a person may choose; tests that are about the picture choose otherwise.
+    storageState: {
+      cookies: [],
+      origins: [{ origin: `http://localhost:${port}`, localStorage: [{ name: 'uvrex-quality', value: 'draft' }] }],
+    },
     viewport: { width: 1280, height: 800 },
     actionTimeout: 30_000,
     launchOptions: {

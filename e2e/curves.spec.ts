@@ -82,7 +82,7 @@ test.describe('files', () => {
     await expect(text.getByRole('alert')).toHaveCount(0);
     await saved(page);
     await page.reload();
-    await expect(canvas(page)).toHaveAttribute('data-drawn', 'fine');
+    await expect(canvas(page)).toHaveAttribute('data-rest', 'true');
     await page.getByRole('button', { name: 'Vector file', exact: true }).first().click();
     await expect((await openStep(page, 'Vector file')).getByRole('combobox', { name: 'SVG file' })).toHaveText(
       'buoy.svg',

@@ -13,7 +13,7 @@ export async function openStarter(page: Page): Promise<void> {
 export async function openNamed(page: Page, name: string): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: `Open the starter ${name}`, exact: true }).click();
-  await expect(canvas(page)).toHaveAttribute('data-drawn', 'fine', { timeout: 60_000 });
+  await expect(canvas(page)).toHaveAttribute('data-rest', 'true', { timeout: 60_000 });
 }
 
 /** Makes a new, empty scene and waits for the studio. */
@@ -28,7 +28,7 @@ export const canvas = (page: Page): Locator => page.locator('canvas').first();
 /** Waits until the picture of a frame is on the canvas and nothing moves any more. */
 export async function pictureAt(page: Page, frame: number): Promise<void> {
   await expect(canvas(page)).toHaveAttribute('data-frame', String(frame));
-  await expect(canvas(page)).toHaveAttribute('data-drawn', 'fine');
+  await expect(canvas(page)).toHaveAttribute('data-rest', 'true');
 }
 
 /** Puts the playhead on a frame and waits for its picture. */
@@ -53,6 +53,8 @@ export async function openStep(page: Page, name: string): Promise<Locator> {
   const found = step(page, name);
   const head = found.locator('[aria-expanded]').first();
   if ((await head.getAttribute('aria-expanded')) === 'false') await head.click();
+  // Fields are loaded when a step is first opened.
+  await expect(found.locator('input').first()).toBeAttached();
   return found;
 }
 

@@ -59,7 +59,7 @@ test('turban shell', async ({ page }) => {
   expect(await hands.seam('Helix')).toMatch(/Helix\s*0(\.0\d*)? mm/);
   await hands.set('Sweep', { Profile: 'Letter', Letter: 'B' });
   await expect(step(page, 'Sweep').getByText(/letter B/)).toBeVisible();
-  await expect(canvas(page)).toHaveAttribute('data-drawn', 'fine');
+  await expect(canvas(page)).toHaveAttribute('data-rest', 'true');
   await expect(step(page, 'Sweep').getByRole('alert')).toHaveCount(0);
 });
 

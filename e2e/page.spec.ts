@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect, test, type Locator } from '@playwright/test';
 import { openStarter } from './helpers';
 
 test('the policy forbids inline scripts and foreign origins, and no page breaks it', async ({ page }) => {
@@ -25,9 +25,14 @@ test('the policy forbids inline scripts and foreign origins, and no page breaks 
 });
 
 test('axe finds nothing serious in the library, the studio and its sheets', async ({ page }) => {
-  const serious = async () => {
+  const serious = async (sheet?: Locator) => {
+    if (sheet) await expect(sheet).toBeVisible();
     // What is still fading in has not its own contrast yet.
-    await page.waitForFunction(() => document.getAnimations().every(({ playState }) => playState !== 'running'));
+    await page.waitForFunction(
+      () =>
+        document.getAnimations().every(({ playState }) => playState !== 'running') &&
+        [...document.querySelectorAll('.MuiDialog-container')].every((box) => getComputedStyle(box).opacity === '1'),
+    );
     return (await new AxeBuilder({ page }).analyze()).violations
       .filter(({ impact }) => impact === 'serious' || impact === 'critical')
       .map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
@@ -42,10 +47,10 @@ test('axe finds nothing serious in the library, the studio and its sheets', asyn
   await page.getByRole('button', { name: 'Scene, light and camera' }).click();
   expect(await serious()).toEqual([]);
   await page.getByRole('button', { name: 'Commands' }).click();
-  expect(await serious()).toEqual([]);
+  expect(await serious(page.getByRole('dialog'))).toEqual([]);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Export', exact: true }).click();
-  expect(await serious()).toEqual([]);
+  expect(await serious(page.getByRole('dialog', { name: 'Export' }))).toEqual([]);
 });
 
 test("the studio's script is under 600 kB compressed", async ({ page }) => {

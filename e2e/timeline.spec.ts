@@ -156,7 +156,7 @@ test('a falloff is moved and keyed in the view, and acts at once; ghosts show th
   await goTo(page, 60);
   const alone = await picture(page);
   await page.getByRole('button', { name: 'Ghosts' }).click();
-  await expect(canvas(page)).toHaveAttribute('data-drawn', 'fine');
+  await expect(canvas(page)).toHaveAttribute('data-rest', 'true');
   await page.getByRole('button', { name: /^Ghosts/ }).click();
   await expect.poll(async () => (await picture(page)).equals(alone)).toBe(false);
 });
