@@ -1,13 +1,6 @@
-import {
-  allocatePaths,
-  FRAME_KEYS,
-  MAYBE_PER_POINT,
-  PER_PATH,
-  PER_POINT,
-  type Paths,
-  pathCount,
-} from '../geometry/paths';
-import { at, dot, unit, type Vec3 } from '../geometry/vec';
+import { Carrier } from '../geometry/attributes';
+import { PATHS, type Paths, pathCount } from '../geometry/paths';
+import { squareOff } from './frames';
 import { arcLengths, fraction, locate, totalLength } from './arclength';
 
 /**
@@ -20,25 +13,31 @@ import { arcLengths, fraction, locate, totalLength } from './arclength';
 export function cutPaths(paths: Paths, window: (p: number) => readonly [number, number]): Paths {
   const m = pathCount(paths);
   const plans = Array.from({ length: m }, (_, p) => plan(paths, p, window(p)));
-  const cut = allocatePaths(
+  const rows = new Carrier(
+    PATHS,
+    paths,
+    'point',
     plans.reduce((sum, { count }) => sum + count, 0),
-    m,
   );
-  for (const key of FRAME_KEYS) if (paths[key]) cut[key] = new Float32Array(cut.positions.length);
-  for (const key of MAYBE_PER_POINT) if (paths[key]) cut[key] = new Float32Array(cut.s.length);
-  for (const key of PER_PATH) cut[key].set(paths[key]);
-  cut.level = paths.level;
-  cut.uncut = paths.uncut === undefined ? paths : paths.uncut;
+  const cut: Paths = {
+    ...paths,
+    ...rows.result(),
+    offsets: new Uint32Array(m + 1),
+    closed: paths.closed.slice(),
+    cutFrom: paths.cutFrom.slice(),
+    fronts: paths.fronts.slice(),
+    uncut: paths.uncut === undefined ? paths : paths.uncut,
+  };
   let first = 0;
   plans.forEach(({ kept, from, parts }, p) => {
-    cut.closed[p] = kept ? paths.closed[p] : 0;
-    cut.cutFrom[p] = paths.cutFrom[p] + from;
+    if (!kept) cut.closed[p] = 0;
+    cut.cutFrom[p] += from;
     parts.forEach(({ head, inner, tail }, round) => {
       const begun = first;
-      if (head) mixPoint(paths, head, cut, first++, p);
-      copyPoints(paths, inner[0], inner[1], cut, first);
+      if (head) mixPoint(rows, paths, head, cut, first++, p);
+      rows.run(inner[0], inner[1], first);
       first += inner[1] - inner[0];
-      if (tail) mixPoint(paths, tail, cut, first++, p);
+      if (tail) mixPoint(rows, paths, tail, cut, first++, p);
       for (let i = begun; round > 0 && i < first; i++) {
         cut.s[i] += paths.whole[p];
         cut.u[i] += 1;
@@ -118,42 +117,13 @@ function part(table: Float64Array, a: number, b: number, from: number, to: numbe
   };
 }
 
-function copyPoints(from: Paths, a: number, b: number, to: Paths, first: number): void {
-  to.positions.set(from.positions.subarray(3 * a, 3 * b), 3 * first);
-  for (const key of FRAME_KEYS) if (from[key]) to[key]!.set(from[key].subarray(3 * a, 3 * b), 3 * first);
-  for (const key of PER_POINT) to[key].set(from[key].subarray(a, b), first);
-  for (const key of MAYBE_PER_POINT) if (from[key]) to[key]!.set(from[key].subarray(a, b), first);
-}
-
-function mixPoint(from: Paths, [i, j, t]: Mixed, to: Paths, k: number, p: number): void {
-  for (let c = 0; c < 3; c++) {
-    const value = from.positions[3 * i + c];
-    to.positions[3 * k + c] = value + (from.positions[3 * j + c] - value) * t;
-  }
+function mixPoint(rows: Carrier<typeof PATHS>, from: Paths, [i, j, t]: Mixed, to: Paths, k: number, p: number): void {
+  rows.mix(i, j, t, k);
   // The closing segment of a closed path leads to its full rest length, not back to 0.
   const wraps = j < i;
   const s1 = wraps ? from.whole[p] : from.s[j];
   const u1 = wraps ? 1 : from.u[j];
   to.s[k] = from.s[i] + Math.max(0, s1 - from.s[i]) * t;
   to.u[k] = from.u[i] + (u1 - from.u[i]) * t;
-  to.size[k] = from.size[i] + (from.size[j] - from.size[i]) * t;
-  for (const key of MAYBE_PER_POINT) {
-    const values = from[key];
-    if (values) to[key]![k] = values[i] + (values[j] - values[i]) * t;
-  }
-  if (from.tangents && from.normals) {
-    const tangent = unit(between(from.tangents, i, j, t));
-    const normal = between(from.normals, i, j, t);
-    const along = dot(normal, tangent);
-    to.tangents!.set(tangent, 3 * k);
-    to.normals!.set(
-      unit([normal[0] - along * tangent[0], normal[1] - along * tangent[1], normal[2] - along * tangent[2]]),
-      3 * k,
-    );
-  }
+  if (to.tangents && to.normals) squareOff(to.tangents, to.normals, k);
 }
-
-const between = (flat: Float32Array, i: number, j: number, t: number): Vec3 => {
-  const [a, b] = [at(flat, i), at(flat, j)];
-  return [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t];
-};

@@ -162,11 +162,14 @@ function rotateNormal(normals: Flat, tangent: Flat, i: number, angle: number): v
  * path never re-rolls it.
  */
 export function squareNormals(normals: Flat, tangent: Flat, out: Flat): void {
-  for (let i = 0; i < normals.length / 3; i++) {
-    const t = at(tangent, i);
-    const r = at(normals, i);
-    const along = dot(r, t);
-    const flat: Vec3 = [r[0] - along * t[0], r[1] - along * t[1], r[2] - along * t[2]];
-    out.set(unit(flat, perpendicular(t)), 3 * i);
-  }
+  for (let i = 0; i < normals.length / 3; i++) squareOff(tangent, normals, i, out);
+}
+
+/** Makes one normal square to its tangent, and of length 1. */
+export function squareOff(tangent: Flat, normals: Flat, i: number, out: Flat = normals): void {
+  const t = at(tangent, i);
+  const r = at(normals, i);
+  const along = dot(r, t);
+  const flat: Vec3 = [r[0] - along * t[0], r[1] - along * t[1], r[2] - along * t[2]];
+  out.set(unit(flat, perpendicular(t)), 3 * i);
 }

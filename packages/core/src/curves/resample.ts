@@ -36,15 +36,32 @@ export function sampleAt(
   out: Flat,
   outFirst: number,
 ): void {
-  const count = end - first;
-  let k = 0;
   let write = width * outFirst;
+  eachAlong(end - first, table, arcs, (k, next, t) => {
+    const i = width * (first + k);
+    const j = width * (first + next);
+    for (let c = 0; c < width; c++) out[write++] = values[i + c] + (values[j + c] - values[i + c]) * t;
+  });
+}
+
+/**
+ * Finds the segments of a path that rising arc lengths fall into, in one walk.
+ * @param count points of the path
+ * @param table their arc lengths; one entry more than points means that the path is closed
+ * @param arcs rising arc lengths, metres
+ * @param put told both points, counted from the path's first, how far between them, and which of the arcs it is
+ */
+export function eachAlong(
+  count: number,
+  table: Float64Array,
+  arcs: ArrayLike<number>,
+  put: (i: number, j: number, t: number, at: number) => void,
+): void {
+  let k = 0;
   for (let a = 0; a < arcs.length; a++) {
     const s = arcs[a];
     while (k < table.length - 2 && table[k + 1] < s) k++;
     const t = table.length > 1 ? fraction(table, k, s) : 0;
-    const i = width * (first + k);
-    const j = width * (first + (k + 1 < count ? k + 1 : table.length > count ? 0 : k));
-    for (let c = 0; c < width; c++) out[write++] = values[i + c] + (values[j + c] - values[i + c]) * t;
+    put(k, k + 1 < count ? k + 1 : table.length > count ? 0 : k, t, a);
   }
 }

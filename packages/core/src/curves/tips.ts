@@ -8,6 +8,8 @@ export interface Tip {
   id: number;
   /** Its place among the paths. */
   path: number;
+  /** The point that it stands at. */
+  point: number;
   /** Metres. */
   position: Vec3;
   /** Unit vector along the path, away from it. */
@@ -29,6 +31,7 @@ export function tipsOf(input: Paths): Tip[] {
       tips.push({
         id: paths.ids[path],
         path,
+        point,
         position: at(paths.positions, point),
         tangent: scale(at(paths.tangents, point), way),
         normal: at(paths.normals, point),

@@ -24,6 +24,9 @@ export function digestOf(value: unknown): string {
 export function formHash(form: Form): string {
   const hasher = blake3.create({ dkLen: 16 });
   hasher.update(utf8ToBytes(kindsOf(form).join()));
+  for (const part of [form.paths, form.mesh, form.points, form.copies, form.seats])
+    for (const [name, { domain, width }] of Object.entries(part?.named ?? {}))
+      hasher.update(utf8ToBytes(`;${domain} ${width} ${name}`));
   for (const array of arraysOf(form)) {
     hasher.update(utf8ToBytes(`;${array.byteLength};`));
     hasher.update(new Uint8Array(array.buffer, array.byteOffset, array.byteLength));

@@ -4,7 +4,7 @@ import { copiesOfSeats, countCopies, joinCopies, type ShownItem } from '../geome
 import { emptyForm, type Form, type FormKind, kindsOf } from '../geometry/form';
 import { momentsOf, type SeatMoment } from '../geometry/seats';
 import { Cancelled, Problem } from '../problem';
-import { type Growth, type Scene } from '../scene/schema';
+import { type Growth, isVaried, type Scene } from '../scene/schema';
 import { GrowthValues } from '../scene/values';
 import { type Resolved, type StepDeclaration, type Want, type Wants } from '../steps/declare';
 import { stepOf } from '../steps/index';
@@ -270,6 +270,9 @@ export class Run {
       for (const want of this.wants(heir, moment)) wants.add(want);
     for (const step of growth.steps) {
       const declaration = step.on ? stepOf(step.kind) : undefined;
+      for (const value of Object.values(step.params))
+        if (declaration && isVaried(value) && value.vary.by === 'attribute' && value.vary.attribute === 'age')
+          wants.add('age');
       if (!declaration?.wants) continue;
       try {
         const params = this.values(growth, moment.frame - growth.shift, moment.drive).of(declaration, step);

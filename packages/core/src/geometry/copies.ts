@@ -1,6 +1,7 @@
 import { hash } from '../fields/random';
-import { type Copies, type Form, type Item } from './form';
-import { type Mesh } from './mesh';
+import { emptyColumns, joined, NO_NAMED } from './attributes';
+import { COPIES, type Copies, type Form, type Item } from './form';
+import { type Mesh, meshWith } from './mesh';
 import { type Seats } from './seats';
 import { after, NO_TURN, turnedBy, type Turn } from './turns';
 import { at, unit, type Vec3 } from './vec';
@@ -89,37 +90,27 @@ const turnAt = (turns: Float32Array, k: number): Turn => [
   turns[4 * k + 3],
 ];
 
-function allocateCopies(items: Item[], count: number, tinted: boolean): Copies {
-  return {
-    items,
-    item: new Uint32Array(count),
-    positions: new Float32Array(3 * count),
-    turns: new Float32Array(4 * count),
-    sizes: new Float32Array(3 * count),
-    ids: new Uint32Array(count),
-    rows: new Uint32Array(count),
-    tints: tinted ? new Float32Array(3 * count).fill(1) : null,
-  };
-}
+const allocateCopies = (items: Item[], count: number, tinted: boolean): Copies => ({
+  ...emptyColumns(COPIES, 'copy', count),
+  items,
+  tints: tinted ? new Float32Array(3 * count).fill(1) : null,
+  named: NO_NAMED,
+});
 
 /** All of `a`, then all of `b`; ids of `b` follow those of `a`. */
 export function joinCopies(a: Copies | null, b: Copies | null): Copies | null {
   if (!a || !b) return a ?? b;
-  const joined = allocateCopies([...a.items, ...b.items], a.ids.length + b.ids.length, !!(a.tints ?? b.tints));
-  if (a.tints) joined.tints!.set(a.tints);
-  if (b.tints) joined.tints!.set(b.tints, 3 * a.ids.length);
-  for (const key of ['positions', 'turns', 'sizes'] as const) {
-    joined[key].set(a[key]);
-    joined[key].set(b[key], a[key].length);
-  }
-  const nextId = a.ids.reduce((top, id) => Math.max(top, id + 1), 0);
-  joined.item.set(a.item);
-  joined.ids.set(a.ids);
-  joined.rows.set(a.rows);
-  joined.rows.set(b.rows, a.ids.length);
-  b.item.forEach((item, k) => (joined.item[a.ids.length + k] = item + a.items.length));
-  b.ids.forEach((id, k) => (joined.ids[a.ids.length + k] = id + nextId));
-  return joined;
+  const count = a.ids.length;
+  const both: Copies = {
+    ...a,
+    ...joined(COPIES, 'copy', [
+      { of: a, count },
+      { of: b, count: b.ids.length },
+    ]),
+    items: [...a.items, ...b.items],
+  };
+  for (let k = count; k < both.item.length; k++) both.item[k] += a.items.length;
+  return both;
 }
 
 /** A form's mesh with all copies made real: for files and measures that know no copies. */
@@ -132,15 +123,14 @@ export function wholeMesh({ mesh, copies }: Pick<Form, 'mesh' | 'copies'>): Mesh
   }
   const painted = copies.tints !== null || mesh?.colors || copies.items.some((item) => item.mesh.colors);
   const glows = mesh?.glow || copies.items.some((item) => item.mesh.glow);
-  const whole: Mesh = {
-    ...EMPTY,
+  const whole = meshWith({
     positions: new Float32Array(3 * vertices),
     normals: new Float32Array(3 * vertices),
     uvs: new Float32Array(2 * vertices),
     indices: new Uint32Array(indices),
     colors: painted ? new Float32Array(3 * vertices).fill(1) : null,
     glow: glows ? new Float32Array(vertices) : null,
-  };
+  });
   let [vertex, index] = [0, 0];
   const put = (part: Mesh, position: Vec3, turn: Turn, size: Vec3, tint: Vec3): void => {
     const n = part.positions.length / 3;
@@ -171,18 +161,3 @@ export function wholeMesh({ mesh, copies }: Pick<Form, 'mesh' | 'copies'>): Mesh
     );
   return whole;
 }
-
-const NONE = new Float32Array(0);
-const EMPTY: Mesh = {
-  positions: NONE,
-  normals: NONE,
-  uvs: NONE,
-  indices: new Uint32Array(0),
-  u: null,
-  tip: null,
-  parts: null,
-  age: null,
-  levels: null,
-  colors: null,
-  glow: null,
-};

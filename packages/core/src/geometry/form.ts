@@ -1,23 +1,29 @@
-import { type Mesh, faceCount } from './mesh';
-import { type Paths, pointCount } from './paths';
-import { type Seats } from './seats';
+import { type Attributed, floats, integers, maybeFloats, type Numbers, type Table } from './attributes';
+import { faceCount, MESH, type Mesh } from './mesh';
+import { type Paths, PATHS, pointCount } from './paths';
+import { SEATS, type Seats } from './seats';
 import { turnedBy, type Turn } from './turns';
 
-/** Loose points in flat arrays, n of them. */
-export interface Points {
+/** What loose points know, n of them. */
+export const POINTS = {
   /** 3n, metres. */
-  positions: Float32Array;
+  positions: floats('point', 3),
   /** 4n unit quaternions xyzw. */
-  turns: Float32Array;
+  turns: floats('point', 4, { blend: 'rotate' }),
   /** n, size multiplier. */
-  size: Float32Array;
+  size: floats('point', 1, { missing: 1 }),
   /** n, stable number of each point. */
-  ids: Uint32Array;
+  ids: integers('point', { numbers: true }),
   /** n, where in its arrangement each point stands, 0..1. */
-  share: Float32Array;
+  share: floats('point'),
   /** n, how much of its life each point has had, 0..1; null where they do not come and go. */
-  life: Float32Array | null;
-}
+  life: maybeFloats('point', 1, { missing: 1 }),
+  /** n, seconds since a growing front passed; null where no growth tells. */
+  age: maybeFloats('point'),
+};
+
+/** Loose points in flat arrays. */
+export type Points = Attributed<typeof POINTS>;
 
 /** Something that is copied: a form with a mesh, under the key of the result that it is. */
 export interface Item {
@@ -26,23 +32,27 @@ export interface Item {
   surface: Surface | null;
 }
 
-/** Copies of items at places, turns and sizes of their own. k copies. */
-export interface Copies {
-  items: Item[];
+/** What copies know, k of them. */
+export const COPIES = {
   /** k, which of the items. */
-  item: Uint32Array;
+  item: integers('copy'),
   /** 3k, metres. */
-  positions: Float32Array;
+  positions: floats('copy', 3),
   /** 4k unit quaternions xyzw. */
-  turns: Float32Array;
+  turns: floats('copy', 4, { blend: 'rotate' }),
   /** 3k, size along the item's own axes. */
-  sizes: Float32Array;
+  sizes: floats('copy', 3, { missing: 1 }),
   /** k, stable number of each copy. */
-  ids: Uint32Array;
+  ids: integers('copy', { numbers: true }),
   /** k, the row along a path that it stands in: 0 for none, odd ones are open, even ones closed. */
-  rows: Uint32Array;
+  rows: integers('copy'),
   /** 3k, linear RGB that the item's own colours are multiplied by; null where none is tinted. */
-  tints: Float32Array | null;
+  tints: maybeFloats('copy', 3, { missing: 1 }),
+};
+
+/** Copies of items at places, turns and sizes of their own. */
+export interface Copies extends Attributed<typeof COPIES> {
+  items: Item[];
 }
 
 /** How the surface of a growth takes the light. */
@@ -88,14 +98,21 @@ export function kindsOf(form: Form): FormKind[] {
   );
 }
 
+const columnArrays = <T extends Table>(table: T, of: Attributed<T>): Numbers[] => [
+  ...Object.keys(table).flatMap((name) => of[name] ?? []),
+  ...Object.values(of.named).map(({ values }) => values),
+];
+
 /** Every typed array of a form, in a fixed order: for measuring, hashing and copying. */
 export function arraysOf(form: Form): ArrayBufferView<ArrayBufferLike>[] {
-  const arrays: ArrayBufferView<ArrayBufferLike>[] = [];
-  for (const part of [form.paths, form.mesh, form.points, form.copies, form.seats]) {
-    if (!part) continue;
-    for (const value of Object.values(part) as unknown[]) if (ArrayBuffer.isView(value)) arrays.push(value);
-  }
-  return arrays;
+  const { paths, mesh, points, copies, seats } = form;
+  return [
+    ...(paths ? [paths.offsets, ...columnArrays(PATHS, paths)] : []),
+    ...(mesh ? [mesh.indices, ...(mesh.parts ? [mesh.parts] : []), ...columnArrays(MESH, mesh)] : []),
+    ...(points ? columnArrays(POINTS, points) : []),
+    ...(copies ? columnArrays(COPIES, copies) : []),
+    ...(seats ? columnArrays(SEATS, seats) : []),
+  ];
 }
 
 /** Bytes of a form's arrays that `besides` does not already hold (steps share what they do not change). */

@@ -1,24 +1,20 @@
 import { newStep } from '../scene/make';
 import { formOf, sceneOf } from '../testing';
+import { NO_NAMED } from './attributes';
 import { arraysOf, boundsOf, bytesOf, countsOf, emptyForm, type Form, kindsOf } from './form';
 import { flaws } from './invariants';
-import { areaAndVolume, type Mesh, topology } from './mesh';
-import { joinPaths, pathsFrom } from './paths';
+import { areaAndVolume, type Mesh, meshWith, topology } from './mesh';
+import { joinPaths, NO_PARENT, type Paths, pathsFrom } from './paths';
+import { treeOf } from './tree';
 
 /** A mesh of bare triangles; normals and texture coordinates play no part in what is tested. */
-const meshOf = (positions: number[], indices: number[]): Mesh => ({
-  positions: Float32Array.from(positions),
-  normals: new Float32Array(positions.length),
-  uvs: new Float32Array((2 * positions.length) / 3),
-  indices: Uint32Array.from(indices),
-  u: null,
-  tip: null,
-  parts: null,
-  age: null,
-  levels: null,
-  colors: null,
-  glow: null,
-});
+const meshOf = (positions: number[], indices: number[]): Mesh =>
+  meshWith({
+    positions: Float32Array.from(positions),
+    normals: new Float32Array(positions.length),
+    uvs: new Float32Array((2 * positions.length) / 3),
+    indices: Uint32Array.from(indices),
+  });
 
 const CORNERS = Array.from({ length: 8 }, (_, i) => [i & 1, (i >> 1) & 1, i >> 2]).flat();
 /** The unit cube's twelve triangles, anticlockwise from outside. */
@@ -78,7 +74,16 @@ describe('the invariant checker', () => {
     ['offsets past the points', (form) => (form.paths!.offsets[1] = 99), /offsets do not run/],
     ['a normal that is not a unit', (form) => form.paths!.normals!.fill(0.1), /normals number 0 has length/],
     ['a normal along the path', (form) => form.paths!.normals!.set(form.paths!.tangents!), /not square to the path/],
-    ['a parent that is not there', (form) => (form.paths!.parent[0] = 3), /parent that is not there/],
+    ['a parent that is not there', (form) => (form.paths!.parent = Uint32Array.of(3)), /parent that is not there/],
+    ['a path that is its own parent', (form) => (form.paths!.parent = Uint32Array.of(0)), /circle of parents/],
+    [
+      'a number of an attribute of a name that is none',
+      (form) =>
+        (form.paths!.named = {
+          heat: { domain: 'point', width: 1, blend: 'mix', missing: 0, values: new Float32Array(60).fill(NaN) },
+        }),
+      /heat\[0\] is NaN/,
+    ],
     ['arrays of different lengths', (form) => (form.mesh!.uvs = new Float32Array(2)), /mesh: uvs has 2 entries/],
     ['an index past the vertices', (form) => (form.mesh!.indices[0] = 1e6), /past the last/],
     ['half a triangle', (form) => (form.mesh!.indices = form.mesh!.indices.slice(0, 4)), /whole number of triangles/],
@@ -97,7 +102,14 @@ describe('the invariant checker', () => {
     };
     const form: Form = {
       ...emptyForm(),
-      points: { ...placed, size: Float32Array.of(1, 1), share: Float32Array.of(0, 1), life: null },
+      points: {
+        ...placed,
+        size: Float32Array.of(1, 1),
+        share: Float32Array.of(0, 1),
+        life: null,
+        age: null,
+        named: NO_NAMED,
+      },
     };
     expect(flaws(form)).toEqual(['points: two entries share an id']);
     const copies = {
@@ -108,6 +120,7 @@ describe('the invariant checker', () => {
       sizes: new Float32Array(6).fill(1),
       rows: new Uint32Array(2),
       tints: null,
+      named: NO_NAMED,
     };
     expect(flaws({ ...emptyForm(), copies })).toEqual(['copies: a copy names an item that is not there']);
   });
@@ -138,12 +151,32 @@ describe('forms', () => {
   test('joined paths keep their points, and get ids of their own', () => {
     const a = pathsFrom([{ positions: [0, 0, 0, 1, 0, 0], id: 5 }]);
     const b = pathsFrom([{ positions: [0, 1, 0, 0, 2, 0, 0, 3, 0], closed: true, size: [1, 2, 3] }]);
-    b.parent[0] = 0;
     const both = joinPaths(a, b);
     expect([...both.offsets]).toEqual([0, 2, 5]);
     expect([...both.ids]).toEqual([5, 6]);
-    expect([...both.parent]).toEqual([-1, 1]);
+    expect(both.parent).toBeNull();
     expect([...both.size]).toEqual([1, 1, 1, 2, 3]);
+    expect(flaws({ ...emptyForm(), paths: both })).toEqual([]);
+  });
+
+  test('parents go by ids, and stay the same paths when trees are joined', () => {
+    const stem = { positions: [0, 0, 0, 0, 1, 0] };
+    const twig = { positions: [0, 1, 0, 1, 1, 0] };
+    const tree = (): Paths => ({
+      ...pathsFrom([
+        { ...twig, id: 9 },
+        { ...stem, id: 4 },
+      ]),
+      parent: Uint32Array.of(4, NO_PARENT),
+      attach: Float32Array.of(1, 0),
+    });
+    const both = joinPaths(joinPaths(pathsFrom([{ ...stem, id: 30 }]), tree()), tree());
+    const { parents, depths, order } = treeOf(both);
+    expect([...parents]).toEqual([-1, 2, -1, 4, -1]);
+    expect([...depths]).toEqual([0, 1, 0, 1, 0]);
+    const rank = [...order];
+    expect(rank.indexOf(2)).toBeLessThan(rank.indexOf(1));
+    expect(rank.indexOf(4)).toBeLessThan(rank.indexOf(3));
     expect(flaws({ ...emptyForm(), paths: both })).toEqual([]);
   });
 });

@@ -1,6 +1,9 @@
-import { type Copies, type Form, type Points } from './form';
-import { type Mesh } from './mesh';
-import { FRAME_KEYS, type Paths } from './paths';
+import { type Attributed, columnsOf, type Domain, type Table } from './attributes';
+import { COPIES, type Copies, type Form, POINTS, type Points } from './form';
+import { MESH, type Mesh } from './mesh';
+import { PATHS, type Paths } from './paths';
+import { SEATS, type Seats } from './seats';
+import { treeFlaws } from './tree';
 import { at, dot } from './vec';
 
 /**
@@ -11,23 +14,28 @@ export function flaws(form: Form): string[] {
   return [
     ...(form.paths ? pathFlaws(form.paths).map((flaw) => `paths: ${flaw}`) : []),
     ...(form.mesh ? meshFlaws(form.mesh).map((flaw) => `mesh: ${flaw}`) : []),
-    ...(form.points ? placedFlaws(form.points).map((flaw) => `points: ${flaw}`) : []),
+    ...(form.points ? pointFlaws(form.points).map((flaw) => `points: ${flaw}`) : []),
+    ...(form.seats ? seatFlaws(form.seats).map((flaw) => `seats: ${flaw}`) : []),
     ...(form.copies ? copyFlaws(form.copies).map((flaw) => `copies: ${flaw}`) : []),
   ];
 }
 
-function sized(flaws: string[], name: string, array: ArrayLike<number> | null, length: number): void {
-  if (array && array.length !== length) flaws.push(`${name} has ${array.length} entries, not ${length}`);
+/** Lengths that agree with the table, finite numbers, directions and turns of length 1. */
+function columnFlaws<T extends Table>(table: T, of: Attributed<T>, domain: Domain, count: number): string[] {
+  const found: string[] = [];
+  for (const { name, type, values } of columnsOf(table, of, domain)) {
+    if (!values) continue;
+    if (values.length !== type.width * count)
+      found.push(`${name} has ${values.length} entries, not ${type.width * count}`);
+    const wild = values.findIndex((value) => !Number.isFinite(value) && !ENDLESS.has(name));
+    if (wild >= 0) found.push(`${name}[${wild}] is ${values[wild]}`);
+    else if (type.blend === 'rotate') units(found, name, values, type.width);
+  }
+  return found;
 }
 
-function finite(flaws: string[], name: string, array: ArrayLike<number> | null): void {
-  for (let i = 0; array && i < array.length; i++) {
-    if (!Number.isFinite(array[i])) {
-      flaws.push(`${name}[${i}] is ${array[i]}`);
-      return;
-    }
-  }
-}
+/** Where infinity has a meaning: no growth has uncovered it. */
+const ENDLESS = new Set(['age']);
 
 function units(flaws: string[], name: string, array: ArrayLike<number> | null, width: number): void {
   for (let i = 0; array && i < array.length; i += width) {
@@ -41,32 +49,10 @@ function units(flaws: string[], name: string, array: ArrayLike<number> | null, w
 }
 
 function pathFlaws(paths: Paths): string[] {
-  const found: string[] = [];
   const n = paths.s.length;
   const m = paths.offsets.length - 1;
-  sized(found, 'positions', paths.positions, 3 * n);
-  for (const key of FRAME_KEYS) sized(found, key, paths[key], 3 * n);
-  for (const key of ['u', 'size', 'lean', 'age'] as const) sized(found, key, paths[key], n);
-  sized(found, 'level', paths.level, m);
-  for (const key of ['closed', 'ids', 'whole', 'cutFrom', 'parent', 'attach', 'depth', 'birth', 'fronts'] as const) {
-    sized(found, key, paths[key], m);
-  }
+  const found = [...columnFlaws(PATHS, paths, 'point', n), ...columnFlaws(PATHS, paths, 'path', m)];
   if (paths.offsets[0] !== 0 || paths.offsets[m] !== n) found.push('offsets do not run from 0 to the point count');
-  for (const key of [
-    'positions',
-    's',
-    'u',
-    'size',
-    'tangents',
-    'normals',
-    'whole',
-    'cutFrom',
-    'lean',
-    'age',
-    'level',
-  ] as const)
-    finite(found, key, paths[key]);
-  for (const key of FRAME_KEYS) units(found, key, paths[key], 3);
   for (let i = 0; paths.tangents && paths.normals && i < n; i++) {
     if (Math.abs(dot(at(paths.tangents, i), at(paths.normals, i))) > 1e-3) {
       found.push(`the normal of point ${i} is not square to the path`);
@@ -76,28 +62,22 @@ function pathFlaws(paths: Paths): string[] {
   if (new Set(paths.ids).size !== m) found.push('two paths share an id');
   for (let p = 0; p < m; p++) {
     if (paths.offsets[p + 1] < paths.offsets[p]) found.push(`offsets fall at path ${p}`);
-    if (paths.parent[p] >= m) found.push(`path ${p} names a parent that is not there`);
     for (let i = paths.offsets[p] + 1; i < paths.offsets[p + 1]; i++) {
-      if (paths.u[i] < paths.u[i - 1] || paths.s[i] < paths.s[i - 1]) {
+      const falls = (values: Float32Array | null): boolean => values !== null && values[i] < values[i - 1];
+      if (falls(paths.u) || falls(paths.s) || falls(paths.arrival)) {
         found.push(`rest coordinates fall at point ${i}`);
         break;
       }
     }
   }
-  return found;
+  return [...found, ...treeFlaws(paths)];
 }
 
 function meshFlaws(mesh: Mesh): string[] {
-  const found: string[] = [];
   const n = mesh.positions.length / 3;
-  sized(found, 'normals', mesh.normals, 3 * n);
-  sized(found, 'uvs', mesh.uvs, 2 * n);
-  sized(found, 'colors', mesh.colors, 3 * n);
-  for (const key of ['u', 'tip', 'glow', 'age'] as const) sized(found, key, mesh[key], n);
-  for (const key of ['positions', 'normals', 'uvs', 'colors', 'u', 'tip', 'glow', 'age', 'levels'] as const)
-    finite(found, key, mesh[key]);
-  units(found, 'normals', mesh.normals, 3);
-  sized(found, 'levels', mesh.levels, (mesh.parts?.length ?? 0) / 2);
+  const parts = (mesh.parts?.length ?? 0) / 2;
+  const found = [...columnFlaws(MESH, mesh, 'vertex', n), ...columnFlaws(MESH, mesh, 'path', parts)];
+  found.push(...columnFlaws(MESH, mesh, 'face', mesh.indices.length / 3));
   if (mesh.parts) {
     for (let k = 0; k < mesh.parts.length; k += 2) {
       if (mesh.parts[k] > n || (k > 0 && mesh.parts[k] < mesh.parts[k - 2]))
@@ -110,22 +90,21 @@ function meshFlaws(mesh: Mesh): string[] {
   return found;
 }
 
-function placedFlaws(points: Points | Copies): string[] {
-  const found: string[] = [];
-  const k = points.ids.length;
-  sized(found, 'positions', points.positions, 3 * k);
-  sized(found, 'turns', points.turns, 4 * k);
-  finite(found, 'positions', points.positions);
-  units(found, 'turns', points.turns, 4);
-  if (new Set(points.ids).size !== k) found.push('two entries share an id');
-  return found;
+function pointFlaws(points: Points): string[] {
+  return [...columnFlaws(POINTS, points, 'point', points.ids.length), ...doubles(points.ids)];
 }
 
 function copyFlaws(copies: Copies): string[] {
-  const found = placedFlaws(copies);
-  sized(found, 'item', copies.item, copies.ids.length);
-  sized(found, 'sizes', copies.sizes, 3 * copies.ids.length);
-  finite(found, 'sizes', copies.sizes);
+  const found = [...columnFlaws(COPIES, copies, 'copy', copies.ids.length), ...doubles(copies.ids)];
   if (copies.item.some((item) => item >= copies.items.length)) found.push('a copy names an item that is not there');
   return found;
 }
+
+function seatFlaws(seats: Seats): string[] {
+  const found = columnFlaws(SEATS, seats, 'copy', seats.ids.length);
+  if (seats.growth.some((growth) => growth >= seats.growths.length))
+    found.push('a seat names a growth that is not there');
+  return found;
+}
+
+const doubles = (ids: Uint32Array): string[] => (new Set(ids).size === ids.length ? [] : ['two entries share an id']);

@@ -1,4 +1,5 @@
-import { type Mesh } from './mesh';
+import { joined } from './attributes';
+import { MESH, type Mesh } from './mesh';
 import { cross, type Vec3 } from './vec';
 
 /** Where a mesh is put: its origin, three unit axes that its x, y and z are turned to, and its size. */
@@ -15,45 +16,24 @@ export interface Placement {
  */
 export function withRiders(base: Mesh | null, rider: Mesh, placements: readonly Placement[]): Mesh {
   const [n, k] = [(base?.positions.length ?? 0) / 3, rider.positions.length / 3];
-  const total = n + k * placements.length;
-  const faces = (base?.indices.length ?? 0) + rider.indices.length * placements.length;
-  const keep = <T>(of: T | null | undefined): boolean => of !== null && of !== undefined;
-  const array = (width: number, wanted: boolean): Float32Array | null =>
-    wanted ? new Float32Array(width * total) : null;
-  const colored = keep(base?.colors) || keep(rider.colors);
+  // What is put on has no front of its own here: it stands where the base's is.
+  const plain = { ...rider, tip: null, age: null };
+  const parts = [...(base ? [{ of: base, count: n }] : []), ...placements.map(() => ({ of: plain, count: k }))];
+  const first = base?.indices.length ?? 0;
   const mesh: Mesh = {
-    positions: new Float32Array(3 * total),
-    normals: new Float32Array(3 * total),
-    uvs: new Float32Array(2 * total),
-    indices: new Uint32Array(faces),
-    u: array(1, keep(base?.u) || keep(rider.u)),
-    tip: array(1, keep(base?.tip)),
+    ...(base ?? plain),
+    ...joined(MESH, 'vertex', parts),
+    indices: new Uint32Array(first + rider.indices.length * placements.length),
     parts: base?.parts ?? null,
-    age: array(1, keep(base?.age)),
-    levels: base?.levels ?? null,
-    colors: array(3, colored),
-    glow: array(1, keep(base?.glow) || keep(rider.glow)),
+    level: base?.level ?? null,
   };
-  if (base) {
-    for (const key of ['positions', 'normals', 'uvs', 'u', 'tip', 'age', 'colors', 'glow'] as const)
-      if (base[key]) mesh[key]?.set(base[key]);
-    mesh.indices.set(base.indices);
-  }
-  // Unpainted surfaces show white, as they do alone.
-  if (colored && base && !base.colors) mesh.colors!.fill(1, 0, 3 * n);
+  if (base) mesh.indices.set(base.indices);
   placements.forEach((placement, i) => {
-    const first = n + k * i;
-    place(rider.positions, placement, placement.size, placement.origin, mesh.positions, first);
-    place(rider.normals, placement, 1, [0, 0, 0], mesh.normals, first);
-    mesh.uvs.set(rider.uvs, 2 * first);
-    if (mesh.colors) {
-      if (rider.colors) mesh.colors.set(rider.colors, 3 * first);
-      else mesh.colors.fill(1, 3 * first, 3 * (first + k));
-    }
-    if (mesh.glow && rider.glow) mesh.glow.set(rider.glow, first);
-    if (mesh.u && rider.u) mesh.u.set(rider.u, first);
-    const at = (base?.indices.length ?? 0) + rider.indices.length * i;
-    for (let j = 0; j < rider.indices.length; j++) mesh.indices[at + j] = rider.indices[j] + first;
+    const vertex = n + k * i;
+    place(rider.positions, placement, placement.size, placement.origin, mesh.positions, vertex);
+    place(rider.normals, placement, 1, [0, 0, 0], mesh.normals, vertex);
+    const at = first + rider.indices.length * i;
+    for (let j = 0; j < rider.indices.length; j++) mesh.indices[at + j] = rider.indices[j] + vertex;
   });
   return mesh;
 }

@@ -1,30 +1,49 @@
+import { type Attributed, emptyColumns, floats, maybeFloats, NO_NAMED } from './attributes';
 import { weld } from './weld';
 
-/** A triangle mesh in flat arrays: n vertices, f faces. Front faces run anticlockwise seen from outside. */
-export interface Mesh {
+/** What a mesh knows of each vertex, n of them, and of each path that it was made of. */
+export const MESH = {
   /** 3n, metres. */
-  positions: Float32Array;
+  positions: floats('vertex', 3),
   /** 3n unit vectors. */
-  normals: Float32Array;
+  normals: floats('vertex', 3, { blend: 'rotate' }),
   /** 2n, around and along in even scale. */
-  uvs: Float32Array;
+  uvs: floats('vertex', 2),
+  /** n, rest coordinate 0..1 of the path point the vertex belongs to; null on meshes not made from a path. */
+  u: maybeFloats('vertex'),
+  /** n, distance behind the growing tip along the path, metres; null on meshes not made from a path. */
+  tip: maybeFloats('vertex'),
+  /** n, seconds since the growing front passed; null where no growth tells. */
+  age: maybeFloats('vertex'),
+  /** 3n, linear RGB 0..1; null while unpainted. */
+  colors: maybeFloats('vertex', 3, { missing: 1 }),
+  /** n, emitted light as a share of the glow colour, 0 for none; null where nothing glows. */
+  glow: maybeFloats('vertex'),
+  /** Level 0..1 of each part's path; null where growth has none. */
+  level: maybeFloats('path', 1, { missing: 1 }),
+};
+
+/** A triangle mesh in flat arrays: n vertices, f faces. Front faces run anticlockwise seen from outside. */
+export interface Mesh extends Attributed<typeof MESH> {
   /** 3f vertex numbers. */
   indices: Uint32Array;
-  /** n, rest coordinate 0..1 of the path point the vertex belongs to; null on meshes not made from a path. */
-  u: Float32Array | null;
-  /** n, distance behind the growing tip along the path, metres; null on meshes not made from a path. */
-  tip: Float32Array | null;
   /** First vertex and path id of each path's part, in pairs; null on meshes not made from paths. */
   parts: Uint32Array | null;
-  /** n, seconds since the growing front passed; null where no growth tells. */
-  age: Float32Array | null;
-  /** Level 0..1 of each part's path; null where growth has none. */
-  levels: Float32Array | null;
-  /** 3n, linear RGB 0..1; null while unpainted. */
-  colors: Float32Array | null;
-  /** n, emitted light as a share of the glow colour, 0 for none; null where nothing glows. */
-  glow: Float32Array | null;
 }
+
+/** A mesh of what every mesh has, and whatever more is told; the rest is null. */
+export const meshWith = (mesh: Pick<Mesh, 'positions' | 'normals' | 'uvs' | 'indices'> & Partial<Mesh>): Mesh => ({
+  ...NOTHING,
+  ...mesh,
+});
+
+const NOTHING: Mesh = {
+  ...emptyColumns(MESH, 'vertex', 0),
+  ...emptyColumns(MESH, 'path', 0),
+  indices: new Uint32Array(0),
+  parts: null,
+  named: NO_NAMED,
+};
 
 export const vertexCount = (mesh: Mesh): number => mesh.positions.length / 3;
 export const faceCount = (mesh: Mesh): number => mesh.indices.length / 3;

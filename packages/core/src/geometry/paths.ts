@@ -1,46 +1,70 @@
+import {
+  type Attributed,
+  bytes,
+  emptyColumns,
+  floats,
+  integers,
+  joined,
+  maybeFloats,
+  maybeIntegers,
+  NO_NAMED,
+} from './attributes';
+
+/** Bits of `fronts`. */
+export const FAR = 1;
+export const NEAR = 2;
+
+/** Parent of a path that grows from no other. */
+export const NO_PARENT = 0xffffffff;
+
+/** What paths know of each point, n of them, and of each path, m of them. */
+export const PATHS = {
+  /** 3n, metres. */
+  positions: floats('point', 3),
+  /** n, rest length from the path's base, metres; kept from birth through every later step. */
+  s: floats('point'),
+  /** n, rest coordinate 0..1 along the whole path; kept from birth. */
+  u: floats('point'),
+  /** n, thickness multiplier for skins, 1 as the skin says. */
+  size: floats('point', 1, { missing: 1 }),
+  /** n, roll of what is swept along the path besides the skin's own, radians; null where none leans. */
+  lean: maybeFloats('point'),
+  /** n, seconds since the growing front passed; null on paths that no growth has passed over. */
+  age: maybeFloats('point'),
+  /**
+   * n, share 0..1 of the whole growing at which the front gets to the point, rising along each path; null where each path grows by
+   * itself, from its own base to its own tip. What branches has it: a child begins with what its parent has at the joint.
+   */
+  arrival: maybeFloats('point'),
+  /** 3n unit vectors along the path, or null while no step has needed frames. */
+  tangents: maybeFloats('point', 3, { blend: 'rotate' }),
+  /** 3n unit vectors square to the tangents, transported without twist; there when the tangents are. */
+  normals: maybeFloats('point', 3, { blend: 'rotate' }),
+  /** m, 1 where the path is closed. */
+  closed: bytes('path'),
+  /** m, stable number of each path: randomness and colours hang on it, not on the place in the array. */
+  ids: integers('path', { numbers: true }),
+  /** m, length of the whole path before any cut, metres, as it lies at this frame. */
+  whole: floats('path'),
+  /** m, arc length at which the visible part begins on the whole path, metres. */
+  cutFrom: floats('path'),
+  /** m, which ends are growing or being eaten: 1 the far one, 2 the near one, 3 both. */
+  fronts: bytes('path', { missing: FAR }),
+  /** m, the level 0..1 that each path stands at; null where growth has none. */
+  level: maybeFloats('path', 1, { missing: 1 }),
+  /** m, id of the path that this one grows from, or `NO_PARENT`; null where no path grows from another. */
+  parent: maybeIntegers('path', { missing: NO_PARENT }),
+  /** m, rest coordinate on the parent where this path is attached; there when the parents are. */
+  attach: maybeFloats('path'),
+};
+
 /**
  * Any number of paths in flat arrays. With n points in m paths, path p owns points `offsets[p]` up to `offsets[p + 1]`.
  * A closed path does not repeat its first point: the last segment runs from its last point back to the first.
  */
-export interface Paths {
-  /** 3n, metres. */
-  positions: Float32Array;
+export interface Paths extends Attributed<typeof PATHS> {
   /** m + 1, rising from 0 to n. */
   offsets: Uint32Array;
-  /** m, 1 where the path is closed. */
-  closed: Uint8Array;
-  /** n, rest length from the path's base, metres; kept from birth through every later step. */
-  s: Float32Array;
-  /** n, rest coordinate 0..1 along the whole path; kept from birth. */
-  u: Float32Array;
-  /** n, thickness multiplier for skins, 1 as the skin says. */
-  size: Float32Array;
-  /** n, roll of what is swept along the path besides the skin's own, radians; null where none leans. */
-  lean: Float32Array | null;
-  /** n, seconds since the growing front passed; null on paths that no growth has passed over. */
-  age: Float32Array | null;
-  /** 3n unit vectors along the path, or null while no step has needed frames. */
-  tangents: Float32Array | null;
-  /** 3n unit vectors square to the tangents, transported without twist; there when the tangents are. */
-  normals: Float32Array | null;
-  /** m, stable number of each path: randomness and colours hang on it, not on the place in the array. */
-  ids: Uint32Array;
-  /** m, length of the whole path before any cut, metres, as it lies at this frame. */
-  whole: Float32Array;
-  /** m, arc length at which the visible part begins on the whole path, metres. */
-  cutFrom: Float32Array;
-  /** m, index of the path that this one grows from, or -1. */
-  parent: Int32Array;
-  /** m, rest coordinate on the parent where this path is attached. */
-  attach: Float32Array;
-  /** m, how many joints lie between this path and a root. */
-  depth: Uint16Array;
-  /** m, frame at which the path is born. */
-  birth: Float32Array;
-  /** m, which ends are growing or being eaten: 1 the far one, 2 the near one, 3 both. */
-  fronts: Uint8Array;
-  /** m, the level 0..1 that each path stands at; null where growth has none. */
-  level: Float32Array | null;
   /**
    * The paths as they were before growth cut them, path by path; null where a later step has moved what was cut, left out
    * where nothing has been cut.
@@ -48,22 +72,16 @@ export interface Paths {
   uncut?: Paths | null;
 }
 
-/** Bits of `fronts`. */
-export const FAR = 1;
-export const NEAR = 2;
-
-/** What every point has besides its position. */
-export const PER_POINT = ['s', 'u', 'size'] as const;
-/** What points may have; 0 where they have not. */
-export const MAYBE_PER_POINT = ['lean', 'age'] as const;
-/** What every path has, apart from where its points are. */
-export const PER_PATH = ['closed', 'ids', 'whole', 'cutFrom', 'parent', 'attach', 'depth', 'birth', 'fronts'] as const;
-
 /** The two arrays that make a path's frames; the third direction is tangent × normal. */
 export const FRAME_KEYS = ['tangents', 'normals'] as const;
 
 /** Paths whose frames are there. */
 export type FramedPaths = Paths & { tangents: Float32Array; normals: Float32Array };
+
+/** The same paths as they would be told of had they never been cut: for steps that lay their points anew. */
+export function uncut({ uncut: _, ...paths }: Paths): Paths {
+  return paths;
+}
 
 export const pointCount = (paths: Paths): number => paths.s.length;
 export const pathCount = (paths: Paths): number => paths.offsets.length - 1;
@@ -105,30 +123,13 @@ export function pathsFrom(sources: readonly PathSource[]): Paths {
   return paths;
 }
 
-/** Empty arrays for n points in m paths; parents are set to none. */
-export function allocatePaths(n: number, m: number): Paths {
-  return {
-    positions: new Float32Array(3 * n),
-    offsets: new Uint32Array(m + 1),
-    closed: new Uint8Array(m),
-    s: new Float32Array(n),
-    u: new Float32Array(n),
-    size: new Float32Array(n),
-    lean: null,
-    age: null,
-    tangents: null,
-    normals: null,
-    ids: new Uint32Array(m),
-    whole: new Float32Array(m),
-    cutFrom: new Float32Array(m),
-    parent: new Int32Array(m).fill(-1),
-    attach: new Float32Array(m),
-    depth: new Uint16Array(m),
-    birth: new Float32Array(m),
-    fronts: new Uint8Array(m).fill(FAR),
-    level: null,
-  };
-}
+/** Arrays for n points in m paths; parents are set to none. */
+export const allocatePaths = (n: number, m: number): Paths => ({
+  ...emptyColumns(PATHS, 'point', n),
+  ...emptyColumns(PATHS, 'path', m),
+  offsets: new Uint32Array(m + 1),
+  named: NO_NAMED,
+});
 
 /** Writes `s`, `u` and `whole` from the positions, as at a path's birth. */
 function measureRest(paths: Paths): void {
@@ -156,38 +157,26 @@ function segment(positions: Float32Array, i: number, j: number): number {
 
 /** All paths of `a`, then all of `b`; frames are kept only when both have them. Path ids of `b` follow those of `a`. */
 export function joinPaths(a: Paths, b: Paths): Paths {
-  const n = pointCount(a);
-  const m = pathCount(a);
-  const joined = allocatePaths(n + pointCount(b), m + pathCount(b));
-  for (const key of ['positions', ...PER_POINT, ...PER_PATH] as const) {
-    joined[key].set(a[key]);
-    joined[key].set(b[key], a[key].length);
-  }
-  for (const [keys, ours, all] of [
-    [MAYBE_PER_POINT, n, pointCount(joined)],
-    [['level'] as const, m, pathCount(joined)],
-  ] as const) {
-    for (const key of keys) {
-      if (!a[key] && !b[key]) continue;
-      joined[key] = new Float32Array(all);
-      if (a[key]) joined[key].set(a[key]);
-      if (b[key]) joined[key].set(b[key], ours);
-    }
-  }
-  joined.offsets.set(a.offsets);
-  for (let p = 0; p <= pathCount(b); p++) joined.offsets[m + p] = n + b.offsets[p];
-  const nextId = a.ids.reduce((top, id) => Math.max(top, id + 1), 0);
-  for (let p = 0; p < pathCount(b); p++) {
-    joined.ids[m + p] = nextId + b.ids[p];
-    if (b.parent[p] >= 0) joined.parent[m + p] = b.parent[p] + m;
-  }
-  for (const key of FRAME_KEYS) {
-    const [ours, theirs] = [a[key], b[key]];
-    if (!ours || !theirs) continue;
-    const both = new Float32Array(3 * (n + pointCount(b)));
-    both.set(ours);
-    both.set(theirs, 3 * n);
-    joined[key] = both;
-  }
-  return joined;
+  const [n, m, k] = [pointCount(a), pathCount(a), pathCount(b)];
+  const framed = a.normals && b.normals;
+  const points = joined(
+    PATHS,
+    'point',
+    [
+      { of: a, count: n },
+      { of: b, count: pointCount(b) },
+    ],
+    framed ? [] : FRAME_KEYS,
+  );
+  const paths = joined(PATHS, 'path', [
+    { of: a, count: m },
+    { of: b, count: k },
+  ]);
+  const offsets = new Uint32Array(m + k + 1);
+  offsets.set(a.offsets);
+  for (let p = 0; p <= k; p++) offsets[m + p] = n + b.offsets[p];
+  // Parents go by ids: those of `b` follow on as its ids do.
+  const shift = k > 0 ? paths.ids![m] - b.ids[0] : 0;
+  for (let p = 0; b.parent && p < k; p++) if (b.parent[p] !== NO_PARENT) paths.parent![m + p] = b.parent[p] + shift;
+  return { ...allocatePaths(0, 0), ...points, ...paths, offsets, named: { ...points.named, ...paths.named } };
 }

@@ -1,53 +1,54 @@
+import { type Attributed, emptyColumns, floats, integers, joined, maybeFloats, NO_NAMED, picked } from './attributes';
 import { type Turn } from './turns';
 import { type Vec3 } from './vec';
 
+/** What places for copies know, k of them. */
+export const SEATS = {
+  /** k, which of the growths. */
+  growth: integers('copy'),
+  /** 3k, metres. */
+  positions: floats('copy', 3),
+  /** 4k unit quaternions xyzw. */
+  turns: floats('copy', 4, { blend: 'rotate' }),
+  /** 3k, size along the item's own axes. */
+  sizes: floats('copy', 3, { missing: 1 }),
+  /** k, stable number of each seat. */
+  ids: integers('copy', { numbers: true }),
+  /** k, place in its row, counted from 0. */
+  number: integers('copy'),
+  /** k, the row it is in: 0 for none, odd ones are open, even ones closed. */
+  row: integers('copy'),
+  /** k, where on the whole path, or in the whole arrangement, 0..1. */
+  share: floats('copy'),
+  /** k, seconds since the growing front uncovered it; Infinity where there is no growth. */
+  age: floats('copy', 1, { missing: Infinity }),
+  /** k, how much of its life it has had, 0..1; null where seats do not come and go. */
+  life: maybeFloats('copy', 1, { missing: 1 }),
+  /** k, frames by which it lags. */
+  late: floats('copy'),
+  /** k, frames after which it shows the same again, 0 for never. */
+  period: floats('copy'),
+  /** k, which variant: 0 is the growth as it is. */
+  variant: integers('copy'),
+  /** k, 0..1, for formulas of the item. */
+  drive: floats('copy'),
+  /** 3k, linear RGB that its colours are multiplied by. */
+  tints: maybeFloats('copy', 3, { missing: 1 }),
+  /** k, weight of the falloff before, 0..1; null where there has been none. */
+  weight: maybeFloats('copy', 1, { missing: 1 }),
+};
+
 /**
- * Places for copies that are still to be made, k of them. What each shows is its growth some frames ago, in one of its
- * variants, driven by a value: all that can be changed by later steps, and is made into copies after the last.
+ * Places for copies that are still to be made. What each shows is its growth some frames ago, in one of its variants,
+ * driven by a value: all that can be changed by later steps, and is made into copies after the last.
  */
-export interface Seats {
+export interface Seats extends Attributed<typeof SEATS> {
   /** Ids of the growths that are copied. */
   growths: string[];
-  /** k, which of the growths. */
-  growth: Uint32Array;
-  /** 3k, metres. */
-  positions: Float32Array;
-  /** 4k unit quaternions xyzw. */
-  turns: Float32Array;
-  /** 3k, size along the item's own axes. */
-  sizes: Float32Array;
-  /** k, stable number of each seat. */
-  ids: Uint32Array;
-  /** k, place in its row, counted from 0. */
-  number: Uint32Array;
-  /** k, the row it is in: 0 for none, odd ones are open, even ones closed. */
-  row: Uint32Array;
-  /** k, where on the whole path, or in the whole arrangement, 0..1. */
-  share: Float32Array;
-  /** k, seconds since the growing front uncovered it; Infinity where there is no growth. */
-  age: Float32Array;
-  /** k, how much of its life it has had, 0..1; null where seats do not come and go. */
-  life: Float32Array | null;
-  /** k, frames by which it lags. */
-  late: Float32Array;
-  /** k, frames after which it shows the same again, 0 for never. */
-  period: Float32Array;
-  /** k, which variant: 0 is the growth as it is. */
-  variant: Uint32Array;
-  /** k, 0..1, for formulas of the item. */
-  drive: Float32Array;
-  /** 3k, linear RGB that its colours are multiplied by. */
-  tints: Float32Array | null;
-  /** k, weight of the falloff before, 0..1; null where there has been none. */
-  weight: Float32Array | null;
 }
 
 /** Steps of `drive` that copies are made at: enough to look continuous, few enough to be shared. */
 export const DRIVE_STEPS = 64;
-
-const WIDTHS = { positions: 3, turns: 4, sizes: 3 } as const;
-const FLOATS = ['positions', 'turns', 'sizes', 'share', 'age', 'late', 'period', 'drive'] as const;
-const INTEGERS = ['growth', 'ids', 'number', 'row', 'variant'] as const;
 
 /** What a seat is when it is put down. */
 export interface Seat {
@@ -70,8 +71,8 @@ export class SeatList {
   #count = 0;
   #seats: Seats;
 
-  constructor(growths: string[]) {
-    this.#seats = emptySeats(growths);
+  constructor(private readonly growths: string[]) {
+    this.#seats = seatsFor(growths, 0);
   }
 
   get count(): number {
@@ -100,76 +101,53 @@ export class SeatList {
 
   /** The seats, in arrays of just their number. */
   done(): Seats {
-    return resized(this.#seats, this.#count);
+    return this.#sized(this.#count);
   }
 
   #grow(): void {
     this.#room = Math.max(64, 2 * this.#room);
-    this.#seats = resized(this.#seats, this.#room);
+    this.#seats = this.#sized(this.#room);
+  }
+
+  /** What has been put down so far, in arrays for `count` seats. */
+  #sized(count: number): Seats {
+    const held = { of: this.#seats, count: this.#count };
+    const room = { of: seatsFor(this.growths, count - this.#count), count: count - this.#count };
+    return { ...this.#seats, ...joined(SEATS, 'copy', [held, room]) };
   }
 }
 
-function emptySeats(growths: string[]): Seats {
-  const floats = Object.fromEntries(FLOATS.map((key) => [key, new Float32Array(0)]));
-  const integers = Object.fromEntries(INTEGERS.map((key) => [key, new Uint32Array(0)]));
-  return { growths, ...floats, ...integers, life: null, tints: null, weight: null } as unknown as Seats;
-}
-
-/** The same seats with room for `count`: cut short, or with nothing in the rest. */
-function resized(seats: Seats, count: number): Seats {
-  const fit = <T extends Float32Array | Uint32Array>(array: T, width = 1): T => {
-    const next = new (array.constructor as new (n: number) => T)(width * count);
-    next.set(array.length > next.length ? array.subarray(0, next.length) : array);
-    return next;
-  };
-  const result = { ...seats, life: seats.life && fit(seats.life), tints: null, weight: null };
-  for (const key of FLOATS) result[key] = fit(seats[key], WIDTHS[key as keyof typeof WIDTHS] ?? 1);
-  for (const key of INTEGERS) result[key] = fit(seats[key]);
-  return result;
-}
+/** Seats for so many copies of growths, all at the origin. */
+const seatsFor = (growths: string[], count: number): Seats => ({
+  ...emptyColumns(SEATS, 'copy', count),
+  growths,
+  named: NO_NAMED,
+});
 
 /** Only some of the seats, by their places in rising order. */
-export function keptSeats(seats: Seats, kept: readonly number[]): Seats {
-  const pick = <T extends Float32Array | Uint32Array>(array: T, width = 1): T => {
-    const next = new (array.constructor as new (n: number) => T)(width * kept.length);
-    kept.forEach((k, i) => next.set(array.subarray(width * k, width * (k + 1)), width * i));
-    return next;
-  };
-  const result = {
-    ...seats,
-    life: seats.life && pick(seats.life),
-    tints: seats.tints && pick(seats.tints, 3),
-    weight: seats.weight && pick(seats.weight),
-  };
-  for (const key of FLOATS) result[key] = pick(seats[key], WIDTHS[key as keyof typeof WIDTHS] ?? 1);
-  for (const key of INTEGERS) result[key] = pick(seats[key]);
-  return result;
-}
+export const keptSeats = (seats: Seats, kept: readonly number[]): Seats => ({
+  ...seats,
+  ...picked(SEATS, seats, 'copy', kept),
+});
 
 /** All of `a`, then all of `b`; ids of `b` follow those of `a`. */
 export function joinSeats(a: Seats | null, b: Seats): Seats {
   if (!a) return b;
   const [n, m] = [a.ids.length, b.ids.length];
-  const joined = resized(a, n + m);
-  for (const key of FLOATS) joined[key].set(b[key], n * (WIDTHS[key as keyof typeof WIDTHS] ?? 1));
-  for (const key of INTEGERS) joined[key].set(b[key], n);
-  const nextId = a.ids.reduce((top, id) => Math.max(top, id + 1), 0);
-  b.ids.forEach((id, k) => (joined.ids[n + k] = id + nextId));
-  b.growth.forEach((growth, k) => (joined.growth[n + k] = growth + a.growths.length));
-  const nextRow = 2 * Math.ceil(a.row.reduce((top, row) => Math.max(top, row), 0) / 2);
-  b.row.forEach((row, k) => (joined.row[n + k] = row === 0 ? 0 : row + nextRow));
-  joined.growths = [...a.growths, ...b.growths];
-  const both = (key: 'life' | 'tints' | 'weight', width: number, without: number): void => {
-    if (!a[key] && !b[key]) return;
-    const array = new Float32Array(width * (n + m)).fill(without);
-    if (a[key]) array.set(a[key]);
-    if (b[key]) array.set(b[key], width * n);
-    joined[key] = array;
+  const both: Seats = {
+    ...a,
+    ...joined(SEATS, 'copy', [
+      { of: a, count: n },
+      { of: b, count: m },
+    ]),
+    growths: [...a.growths, ...b.growths],
   };
-  both('life', 1, 1);
-  both('tints', 3, 1);
-  both('weight', 1, 1);
-  return joined;
+  const nextRow = 2 * Math.ceil(a.row.reduce((top, row) => Math.max(top, row), 0) / 2);
+  for (let k = n; k < n + m; k++) {
+    both.growth[k] += a.growths.length;
+    if (both.row[k] !== 0) both.row[k] += nextRow;
+  }
+  return both;
 }
 
 /** A growth at a moment that some seats show. */

@@ -1,4 +1,5 @@
 import type * as z from 'zod';
+import { DRIVABLE } from './vary';
 import { type NumberParam, type ParamSpec } from '../steps/declare';
 import { figure } from '../steps/format';
 import { formulaFault } from '../time/formula';
@@ -138,6 +139,11 @@ function numberOrDriven(spec: NumberParam, value: unknown): ParamFault | null {
     if (!parsed.success) return ofIssue(parsed.error);
     const { base, vary } = value as Varied;
     if (vary.by === 'along' && spec.varies === 'path') return at('cannot differ along a path');
+    if (vary.by === 'attribute') {
+      if (vary.attribute === undefined) return at('must name the attribute that it goes by');
+      if (spec.varies === 'path' && DRIVABLE[vary.attribute]?.domain === 'point')
+        return at('cannot go by an attribute that differs along a path');
+    }
     const fault = numberOrDriven(spec, base);
     return fault && { ...fault, path: ['base', ...fault.path] };
   }

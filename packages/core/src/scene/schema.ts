@@ -67,6 +67,9 @@ export const variationSchema = z.strictObject({
   waves: finite.min(0).max(LIMITS.waves),
   /** What the amount is multiplied by, from the first path to the last, or from base to tip. */
   shape: z.array(profilePointSchema).min(1).max(LIMITS.stops),
+  /** The attribute that it goes by, and which of its values stand at the shape's two ends. */
+  attribute: z.string().min(1).max(LIMITS.name).optional(),
+  span: z.tuple([between(LIMITS.vary), between(LIMITS.vary)]).optional(),
 });
 
 const drivenSchema = z.union([finite, trackSchema, formulaSchema]);
@@ -163,6 +166,8 @@ export interface Variation {
   amount: number;
   waves: number;
   shape: ProfilePoint[];
+  attribute?: string;
+  span?: [number, number];
 }
 
 /** A number in the document: constant, track or formula. */

@@ -16,7 +16,13 @@ const vary = (more: Partial<Variation> = {}): Variation => ({
   ],
   ...more,
 });
-const at = (id: number, index = 0, count = 1, u = 0) => ({ id, index, count, u });
+const at = (id: number, index = 0, count = 1, u = 0) => ({
+  id,
+  index,
+  count,
+  u,
+  read: () => null,
+});
 
 describe('values that differ', () => {
   test('at random: within the amount, evenly spread, the same for a path whatever its place', () => {
@@ -80,10 +86,56 @@ describe('values that differ', () => {
     (await radii(7)).slice(0, 4).forEach((r, i) => expect(r).toBeCloseTo(four[i], 5));
   });
 
+  test('by an attribute: its values between two limits take the shape from end to end, and beyond them its ends', () => {
+    const go = vary({ by: 'attribute', attribute: 'age', span: [1, 3], amount: 10 });
+    const value = variedNumber(5, go, [0, 100], 1, 1);
+    const read = (age: number | null) => value({ ...at(1), read: (name) => (name === 'age' ? age : null) });
+    expect([0, 1, 1.5, 3, 8, Infinity].map(read)).toEqual([5, 5, 7.5, 15, 15, 15]);
+    expect([null, NaN].map(read)).toEqual([5, 5]);
+    const turned = variedNumber(5, { ...go, span: [3, 1] }, [0, 100], 1, 1);
+    expect([1, 1.5, 3].map((age) => turned({ ...at(1), read: () => age }))).toEqual([15, 12.5, 5]);
+  });
+
+  test('a tube as thick as its path is old: the tip thin, the base full, though nothing else asks for ages', async () => {
+    const to = {
+      keys: [
+        { frame: 1, value: 0, ease: 'linear' as const },
+        { frame: 25, value: 1, ease: 'linear' as const },
+      ],
+      before: 'hold' as const,
+      after: 'hold' as const,
+    };
+    const by = vary({ by: 'attribute', attribute: 'age', span: [0, 1], amount: 0.2 });
+    const scene = sceneOf([
+      newStep('line', { points: 11 }),
+      newStep('grow', { to }),
+      newStep('tube', {
+        radius: { base: 0.1, vary: by },
+        along: [{ at: 0, value: 1 }],
+        swell: 0,
+        sides: 4,
+        start: 'open',
+        end: 'open',
+      }),
+    ]);
+    scene.fps = 24;
+    const { mesh, paths } = await formOf(scene, 25);
+    // After a second in which the front went evenly: a radius from 0.3 at the base to 0.1 at the tip.
+    for (let i = 0; i < 11; i++) {
+      const radius = Math.hypot(...[0, 1, 2].map((c) => mesh!.positions[15 * i + c] - paths!.positions[3 * i + c]));
+      expect(radius).toBeCloseTo(0.3 - 0.02 * i, 4);
+    }
+  });
+
   test('only numbers that a step asks for can differ', () => {
     expect(paramFault(stepOf('tube')!.params.radius, { base: 0.1, vary: vary() })).toBeNull();
     expect(paramFault(stepOf('tube')!.params.sides, { base: 8, vary: vary() })).toMatch(/cannot differ/);
     expect(paramFault(stepOf('twist')!.params.turns, { base: 1, vary: vary({ by: 'along' }) })).toMatch(/along a path/);
     expect(paramFault(stepOf('tube')!.params.radius, { base: -1, vary: vary() })).toMatch(/0 or more/);
+    const by = (attribute?: string) => ({ base: 1, vary: vary({ by: 'attribute', attribute }) });
+    expect(paramFault(stepOf('tube')!.params.radius, by())).toMatch(/name the attribute/);
+    expect(paramFault(stepOf('tube')!.params.radius, by('age'))).toBeNull();
+    expect(paramFault(stepOf('twist')!.params.turns, by('age'))).toMatch(/differs along a path/);
+    expect(paramFault(stepOf('twist')!.params.turns, by('whole'))).toBeNull();
   });
 });

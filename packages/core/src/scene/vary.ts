@@ -4,7 +4,7 @@ import { profileCurve } from '../geometry/profile';
 import { type Variation } from './schema';
 
 /** What a number can differ by. */
-export const VARIATIONS = ['random', 'noise', 'index', 'along'] as const;
+export const VARIATIONS = ['random', 'noise', 'index', 'along', 'attribute'] as const;
 export type VariationKind = (typeof VARIATIONS)[number];
 
 /** Where a value is asked for. */
@@ -16,7 +16,26 @@ export interface Element {
   count: number;
   /** Rest coordinate on the path, 0..1. */
   u: number;
+  /** An attribute there by its name, vectors by their length; null where there is none. */
+  read: (name: string) => number | null;
 }
+
+/** An attribute that numbers can be driven by, for people: what it is called, in which unit, and what it mostly lies between. */
+export interface Drivable {
+  label: string;
+  domain: 'point' | 'path';
+  unit: 'm' | 's' | 'share' | 'plain';
+  span: readonly [number, number];
+}
+
+/** The built-in attributes that numbers can be driven by. */
+export const DRIVABLE: Readonly<Record<string, Drivable>> = {
+  age: { label: 'Age since the front', domain: 'point', unit: 's', span: [0, 1] },
+  size: { label: 'Thickness factor', domain: 'point', unit: 'plain', span: [0, 1] },
+  s: { label: 'Distance from the base', domain: 'point', unit: 'm', span: [0, 1] },
+  whole: { label: 'Length of the path', domain: 'path', unit: 'm', span: [0, 5] },
+  level: { label: 'Level of the path', domain: 'path', unit: 'share', span: [0, 1] },
+};
 
 /** A number that differs from place to place: `base` plus the variation, kept within what the parameter allows. */
 export type VariedNumber = (element: Element) => number;
@@ -50,5 +69,14 @@ export function variedNumber(
       return ({ index, count }) => within(base + amount * curve(count > 1 ? index / (count - 1) : 0));
     case 'along':
       return ({ u }) => within(base + amount * curve(u));
+    case 'attribute': {
+      const { attribute = '', span: [low, high] = [0, 1] } = vary;
+      return ({ read }) => {
+        const value = read(attribute);
+        if (value === null || Number.isNaN(value)) return base;
+        const share = high === low ? (value < low ? 0 : 1) : (value - low) / (high - low);
+        return within(base + amount * curve(Math.min(1, Math.max(0, share))));
+      };
+    }
   }
 }

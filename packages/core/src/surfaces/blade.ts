@@ -1,4 +1,4 @@
-import { type Mesh } from '../geometry/mesh';
+import { type Mesh, meshWith } from '../geometry/mesh';
 import { cross, sub, unit, type Vec3 } from '../geometry/vec';
 
 /** A leaf or petal. */
@@ -78,19 +78,13 @@ export function blade(shape: BladeShape): Mesh {
     rim((i + 1) * across, i * across);
     rim(i * across + across - 1, (i + 1) * across + across - 1);
   }
-  return {
+  return meshWith({
     positions,
     normals: all,
     uvs,
     indices: Uint32Array.from(indices),
     u,
-    tip: null,
-    parts: null,
-    age: null,
-    levels: null,
-    colors: null,
-    glow: null,
-  };
+  });
 }
 
 /** A point of the sheet: `v` from foot to tip, `s` from −1 to 1 across. */

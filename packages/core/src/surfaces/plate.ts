@@ -1,4 +1,4 @@
-import { type Mesh } from '../geometry/mesh';
+import { type Mesh, meshWith } from '../geometry/mesh';
 import { cross, type Vec3 } from '../geometry/vec';
 import { type Region } from '../outline/region';
 import { regionProfile } from './profile';
@@ -47,17 +47,11 @@ export function plateOf(regions: readonly Region[], depth: number, hard: boolean
   }
   const heights = positions.filter((_, i) => i % 3 === 1);
   const [low, high] = heights.reduce(([a, b], h) => [Math.min(a, h), Math.max(b, h)], [Infinity, -Infinity]);
-  return {
+  return meshWith({
     positions: Float32Array.from(positions),
     normals: Float32Array.from(normals),
     uvs: Float32Array.from(uvs),
     indices: Uint32Array.from(indices),
     u: Float32Array.from(heights, (h) => (high > low ? (h - low) / (high - low) : 0)),
-    tip: null,
-    parts: null,
-    age: null,
-    levels: null,
-    colors: null,
-    glow: null,
-  };
+  });
 }

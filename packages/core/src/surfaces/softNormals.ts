@@ -1,4 +1,5 @@
-import { type Mesh } from '../geometry/mesh';
+import { picked } from '../geometry/attributes';
+import { MESH, type Mesh } from '../geometry/mesh';
 import { cross, type Vec3 } from '../geometry/vec';
 import { weld } from '../geometry/weld';
 
@@ -124,21 +125,10 @@ class Vertices {
   }
 }
 
-/** What vertices have, and how many numbers each. */
-export const VERTEX_WIDTHS = { positions: 3, normals: 3, uvs: 2, u: 1, tip: 1, age: 1, colors: 3, glow: 1 } as const;
-export const VERTEX_KEYS = Object.keys(VERTEX_WIDTHS) as (keyof typeof VERTEX_WIDTHS)[];
-
 /** A mesh of some of another's vertices, any of them any number of times; faces and parts are left to the caller. */
-export function pickedMesh(mesh: Mesh, sources: ArrayLike<number>): Mesh {
-  const result: Mesh = { ...mesh, parts: null, levels: null };
-  for (const key of VERTEX_KEYS) {
-    const from = mesh[key];
-    if (!from) continue;
-    const width = VERTEX_WIDTHS[key];
-    const to = new Float32Array(width * sources.length);
-    for (let i = 0; i < sources.length; i++)
-      for (let c = 0; c < width; c++) to[width * i + c] = from[width * sources[i] + c];
-    result[key] = to;
-  }
-  return result;
-}
+export const pickedMesh = (mesh: Mesh, sources: ArrayLike<number>): Mesh => ({
+  ...mesh,
+  ...picked(MESH, mesh, 'vertex', sources),
+  level: null,
+  parts: null,
+});

@@ -1,4 +1,4 @@
-import { type Mesh } from '../geometry/mesh';
+import { type Mesh, meshWith } from '../geometry/mesh';
 import { pathsFrom } from '../geometry/paths';
 import { cross, sub, unit, type Vec3 } from '../geometry/vec';
 import { sweepTubes } from './tube';
@@ -16,7 +16,7 @@ function meshOf(positions: number[], normals: number[], uvs: number[], indices: 
   for (let i = 1; i < positions.length; i += 3)
     [low, high] = [Math.min(low, positions[i]), Math.max(high, positions[i])];
   const height = high - low;
-  return {
+  return meshWith({
     positions: Float32Array.from(positions),
     normals: Float32Array.from(normals),
     uvs: Float32Array.from(uvs),
@@ -24,13 +24,7 @@ function meshOf(positions: number[], normals: number[], uvs: number[], indices: 
     u: Float32Array.from({ length: positions.length / 3 }, (_, i) =>
       height > 0 ? (positions[3 * i + 1] - low) / height : 0,
     ),
-    tip: null,
-    parts: null,
-    age: null,
-    levels: null,
-    colors: null,
-    glow: null,
-  };
+  });
 }
 
 /**

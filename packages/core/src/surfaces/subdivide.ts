@@ -1,34 +1,21 @@
-import { type Mesh } from '../geometry/mesh';
+import { type Attributed, Carrier } from '../geometry/attributes';
+import { MESH, type Mesh } from '../geometry/mesh';
 import { add, at, cross, scale, sub, unit, type Vec3 } from '../geometry/vec';
 import { EdgeTable, weld } from '../geometry/weld';
-import {
-  angleBetween,
-  type Breathe,
-  CHUNK,
-  pickedMesh,
-  VERTEX_KEYS,
-  VERTEX_WIDTHS,
-  withSoftNormals,
-} from './softNormals';
+import { angleBetween, type Breathe, CHUNK, pickedMesh, withSoftNormals } from './softNormals';
 
 /** Places, what they carry, and faces of any number of corners, in flat arrays. */
 interface Polygons {
   /** 3n, metres. */
   places: Float64Array;
-  /** What vertices have besides, in the order of the mesh's keys. */
-  carried: Carried[];
+  /** What places have besides. */
+  carried: Attributed<typeof MESH>;
   /** Corners of all faces, one face after another. */
   corners: Uint32Array;
   /** f + 1, where each face begins. */
   starts: Uint32Array;
   /** Whether an edge stays sharp. */
   sharp: (a: number, b: number) => boolean;
-}
-
-interface Carried {
-  key: (typeof VERTEX_KEYS)[number];
-  width: number;
-  values: Float64Array;
 }
 
 /**
@@ -47,10 +34,15 @@ export async function subdivided(
   let polygons = polygonsOf(mesh, crease);
   for (let level = 0; level < levels; level++) polygons = await refined(polygons, breathe);
   const { places, carried, corners } = polygons;
-  const flat: Mesh = { ...mesh, parts: null, levels: null, positions: Float32Array.from(places) };
-  for (const { key, values } of carried) flat[key] = Float32Array.from(values);
-  // Every face has four corners now.
-  flat.indices = new Uint32Array((corners.length / 4) * 6);
+  const flat: Mesh = {
+    ...carried,
+    parts: null,
+    level: null,
+    positions: Float32Array.from(places),
+    normals: new Float32Array(places.length),
+    // Every face has four corners now.
+    indices: new Uint32Array((corners.length / 4) * 6),
+  };
   for (let q = 0; q < corners.length / 4; q++) {
     const [a, b, c, d] = corners.subarray(4 * q, 4 * q + 4);
     flat.indices.set([a, b, c, a, c, d], 6 * q);
@@ -74,11 +66,7 @@ function polygonsOf(mesh: Mesh, crease: number): Polygons {
   const isSharp = new Uint8Array(table.count);
   for (let e = 0; e < table.count; e++)
     isSharp[e] = count[e] !== 2 || angleBetween(at(normals, left[e]), at(normals, right[e])) > crease ? 1 : 0;
-  const carried = VERTEX_KEYS.flatMap((key): Carried[] => {
-    const values = picked[key];
-    return values && key !== 'positions' ? [{ key, width: VERTEX_WIDTHS[key], values: Float64Array.from(values) }] : [];
-  });
-  return { places, carried, corners, starts, sharp: (a, b) => isSharp[table.idOf(a, b)] === 1 };
+  return { places, carried: picked, corners, starts, sharp: (a, b) => isSharp[table.idOf(a, b)] === 1 };
 }
 
 /** The edges of faces: their numbers at each corner (towards the next), and the faces at each: two of them, and how many. */
@@ -223,7 +211,7 @@ async function refined({ places, carried, corners, starts, sharp }: Polygons, br
   await breathe();
   return {
     places: next,
-    carried: carried.map((one) => ({ ...one, values: mixed(one, corners, starts, ends, m, n) })),
+    carried: await spread(carried, corners, starts, ends, m, n, breathe),
     corners: quads,
     starts: Uint32Array.from({ length: corners.length + 1 }, (_, q) => 4 * q),
     // Both halves of a sharp edge are sharp.
@@ -235,27 +223,31 @@ async function refined({ places, carried, corners, starts, sharp }: Polygons, br
 }
 
 /** What new places carry: old ones the same, those of edges and faces the mean of their corners. */
-function mixed(
-  { width, values }: Carried,
+async function spread(
+  carried: Attributed<typeof MESH>,
   corners: Uint32Array,
   starts: Uint32Array,
   ends: Uint32Array,
   m: number,
   n: number,
-): Float64Array {
+  breathe: Breathe,
+): Promise<Attributed<typeof MESH>> {
   const faces = starts.length - 1;
-  const next = new Float64Array(width * (n + m + faces));
-  next.set(values);
-  for (let e = 0; e < m; e++)
-    for (let c = 0; c < width; c++)
-      next[width * (n + e) + c] = (values[width * ends[2 * e] + c] + values[width * ends[2 * e + 1] + c]) / 2;
-  for (let f = 0; f < faces; f++)
-    for (let c = 0; c < width; c++) {
-      let sum = 0;
-      for (let k = starts[f]; k < starts[f + 1]; k++) sum += values[width * corners[k] + c];
-      next[width * (n + m + f) + c] = sum / (starts[f + 1] - starts[f]);
-    }
-  return next;
+  // Places and normals are made by the rule itself.
+  const rows = new Carrier(MESH, carried, 'vertex', n + m + faces, ['positions', 'normals']);
+  rows.run(0, n, 0);
+  for (let e = 0; e < m; e++) {
+    if (e % CHUNK === 0) await breathe();
+    rows.mix(ends[2 * e], ends[2 * e + 1], 0.5, n + e);
+  }
+  let even = new Float64Array(0);
+  for (let f = 0; f < faces; f++) {
+    if (f % CHUNK === 0) await breathe();
+    const k = starts[f + 1] - starts[f];
+    if (even.length !== k) even = new Float64Array(k).fill(1 / k);
+    rows.weigh(corners.subarray(starts[f], starts[f + 1]), even, n + m + f);
+  }
+  return { ...carried, ...rows.result() };
 }
 
 /**

@@ -1,5 +1,5 @@
 import { withFrames } from '../curves/pathFrames';
-import { type Mesh } from '../geometry/mesh';
+import { type Mesh, meshWith } from '../geometry/mesh';
 import { type FramedPaths, type Paths, pathCount } from '../geometry/paths';
 import { circleProfile, type SweepProfile } from './profile';
 import { hasExtent, type Rings, type TubeShape, ringFaces, ringsOf } from './rings';
@@ -55,7 +55,7 @@ export async function sweepProfile(
 
   const mesh = allocate(vertices, faces, all.length);
   if (paths.age) mesh.age = new Float32Array(vertices);
-  if (paths.level) mesh.levels = Float32Array.from(all, ({ path }) => paths.level![path]);
+  if (paths.level) mesh.level = Float32Array.from(all, ({ path }) => paths.level![path]);
   const perTurn = shape.radius > 0 ? 1 / (profile.round * shape.radius) : 1;
   let vertex = 0;
   let index = 0;
@@ -76,7 +76,7 @@ function allocate(vertices: number, faces: number, paths: number): SweptMesh {
   const buffer = new ArrayBuffer(4 * (10 * vertices + 3 * faces));
   const floats = (from: number, width: number): Float32Array =>
     new Float32Array(buffer, 4 * from * vertices, width * vertices);
-  return {
+  return meshWith({
     positions: floats(0, 3),
     normals: floats(3, 3),
     uvs: floats(6, 2),
@@ -84,11 +84,7 @@ function allocate(vertices: number, faces: number, paths: number): SweptMesh {
     tip: floats(9, 1),
     parts: new Uint32Array(2 * paths),
     indices: new Uint32Array(buffer, 40 * vertices, 3 * faces),
-    age: null,
-    levels: null,
-    colors: null,
-    glow: null,
-  };
+  }) as SweptMesh;
 }
 
 /** A mesh that knows where on the path its vertices belong. */

@@ -127,7 +127,7 @@ export const finish = defineStep({
 
 /** Position 0..1 in the gradient of each vertex, to be asked in rising order. */
 function placesBy(by: string, fade: number, mesh: Mesh, seed: number): (vertex: number) => number {
-  const { u, tip, parts, levels, age, positions } = mesh;
+  const { u, tip, parts, level, age, positions } = mesh;
   if (by === 'age') return (i) => (age ? Math.min(1, age[i] / fade) : 0);
   // A window over the seam of a closed path counts on past 1.
   if (by === 'rest' || !parts || !tip) return (i) => (u ? (u[i] > 1 ? u[i] - 1 : u[i]) : 0);
@@ -141,7 +141,7 @@ function placesBy(by: string, fade: number, mesh: Mesh, seed: number): (vertex: 
   let part = 0;
   return (i) => {
     while (part < count - 1 && i >= ends[part]) part++;
-    if (by === 'level') return levels ? levels[part] : 1;
+    if (by === 'level') return level ? level[part] : 1;
     if (by === 'grown') return lengths[part] > 0 ? 1 - tip[i] / lengths[part] : 0;
     return by === 'random' ? random(seed, parts[2 * part + 1], 6) : count > 1 ? part / (count - 1) : 0;
   };

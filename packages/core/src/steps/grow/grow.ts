@@ -1,10 +1,11 @@
+import { arcLengths } from '../../curves/arclength';
 import { cutPaths } from '../../curves/cut';
 import { withFrames } from '../../curves/pathFrames';
 import { FAR, NEAR, type Paths, pathCount } from '../../geometry/paths';
+import { agesBehind, lengthBefore } from '../../time/arrival';
 import { EASE_NAMES, easeAt, type EaseName } from '../../time/easing';
 import { defineStep, type ParamsOf, type StepContext } from '../declare';
 import { figure, metres, percent } from '../format';
-import { agesOf } from './age';
 import { ranksOf } from './order';
 import { softened } from './soft';
 import { soundParams } from './soundParams';
@@ -224,14 +225,16 @@ export const grow = defineStep({
     const window = (path: number): readonly [number, number] => {
       let [from, to] = [reached('from', path), reached('to', path)];
       if (paths.level && p.levels > 0) to = from + (to - from) * (1 - p.levels * (1 - paths.level[path]));
-      if (p.whole) {
-        const pieces = Math.max(1, paths.offsets[path + 1] - paths.offsets[path] - (paths.closed[path] ? 0 : 1));
-        // A hair above, so that a share that means a whole piece is not lost to rounding.
-        [from, to] = [Math.floor(from * pieces + 1e-6) / pieces, Math.floor(to * pieces + 1e-6) / pieces];
-      }
+      const whole = (share: number): number => (p.whole ? wholePieces(paths, path, share) : share);
+      if (!paths.arrival) [from, to] = [whole(from), whole(to)];
       if (p.begins === 'tip') [from, to] = [1 - to, 1 - from];
       if (p.begins === 'middle') [from, to] = [0.5 - to / 2, 0.5 + to / 2];
-      return travelled(from, to, p.travel, paths.closed[path] === 1);
+      [from, to] = travelled(from, to, p.travel, paths.closed[path] === 1 && !paths.arrival);
+      if (!paths.arrival) return [from, to];
+      // Where the front goes through a whole tree, it comes to each path in its turn.
+      const arrivals = paths.arrival.subarray(paths.offsets[path], paths.offsets[path + 1]);
+      const lengths = arcLengths(paths.positions, paths.offsets[path], paths.offsets[path + 1], false);
+      return [whole(lengthBefore(arrivals, lengths, from)), whole(lengthBefore(arrivals, lengths, to))];
     };
     const windows = Array.from({ length: pathCount(paths) }, (_, path) => window(path));
     let cut = cutPaths(paths, (path) => windows[path]);
@@ -240,11 +243,24 @@ export const grow = defineStep({
       const most = Math.min(2000, Math.max(0, Math.ceil(context.frame - context.range[0]) + 240));
       const share = { base: (u: number) => u, tip: (u: number) => 1 - u, middle: (u: number) => Math.abs(2 * u - 1) };
       const way = share[p.begins as keyof typeof share];
-      cut = { ...cut, age: agesOf(cut, way, (path, ago) => reached('to', path, ago), most, context.fps) };
+      const places = cut.arrival ?? cut.u;
+      const front = {
+        arrival: (i: number) => way(places[i]),
+        lanes: cut.offsets,
+        reached: (path: number, ago: number) => reached('to', path, ago),
+      };
+      cut = { ...cut, age: agesBehind(front, cut.s.length, most, context.fps) };
     }
     return { ...form, paths: p.soft > 0 ? softened(cut, p.soft, p.begins) : cut };
   },
 });
+
+/** The share of a path's length at which the last whole piece before a share ends. */
+function wholePieces(paths: Paths, path: number, share: number): number {
+  const pieces = Math.max(1, paths.offsets[path + 1] - paths.offsets[path] - (paths.closed[path] ? 0 : 1));
+  // A hair above, so that a share that means a whole piece is not lost to rounding.
+  return Math.floor(share * pieces + 1e-6) / pieces;
+}
 
 /** The level of each path, by what is chosen for it. */
 async function levelOfEach(paths: Paths, p: ParamsOf<typeof grow.params>, context: StepContext): Promise<Float32Array> {

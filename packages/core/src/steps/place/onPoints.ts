@@ -96,7 +96,7 @@ export const onPoints = defineStep({
         turn: after(stands, after(about([1, 0, 0], (-tilt * Math.PI) / 180), about([0, 1, 0], turn))),
         size: p.size * points.size[k] * readTable(sizes, share) * (1 - p.vary * random(number, 1)),
         share,
-        age: Infinity,
+        age: points.age ? points.age[k] : Infinity,
         life: points.life ? points.life[k] : null,
         variant: items.variant(number),
       });

@@ -1,5 +1,7 @@
+import { placeIn } from '../../curves/elements';
 import { tipsOf } from '../../curves/tips';
 import { type Placement, withRiders } from '../../geometry/joinMeshes';
+import { pathCount, PATHS } from '../../geometry/paths';
 import { add, cross, scale } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
@@ -68,8 +70,12 @@ export const tips = defineStep({
       'the number of paths, or of faces of what rides',
     );
     const [size, turn] = [context.varied('size'), context.varied('turn')];
+    const element = placeIn(PATHS, form.paths!, 'point', pathCount(form.paths!));
+    element.u = 1;
     const placements = found.map((tip): Placement => {
-      const element = { id: tip.id, index: tip.path, count: found.length, u: 1 };
+      element.id = tip.id;
+      element.index = tip.path;
+      element.at = tip.point;
       const angle = (turn(element) * Math.PI) / 180;
       const side = cross(tip.tangent, tip.normal);
       return {

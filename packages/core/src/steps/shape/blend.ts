@@ -1,7 +1,8 @@
+import { placeIn } from '../../curves/elements';
 import { arcLengths, totalLength } from '../../curves/arclength';
 import { movedPaths } from '../../curves/pathFrames';
 import { sampleAt } from '../../curves/resample';
-import { pathCount } from '../../geometry/paths';
+import { pathCount, PATHS } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
 import { percent } from '../format';
@@ -42,8 +43,11 @@ export const blend = defineStep({
     const amount = context.varied('amount');
     const positions = new Float32Array(paths.positions);
     const target = new Float32Array(positions.length);
+    const place = placeIn(PATHS, paths, 'point', pathCount(paths));
     for (let path = 0; path < pathCount(paths); path++) {
       await context.breathe();
+      place.id = paths.ids[path];
+      place.index = path;
       const [a, b] = [paths.offsets[path], paths.offsets[path + 1]];
       const from = path % pathCount(other);
       const [c, d] = [other.offsets[from], other.offsets[from + 1]];
@@ -54,7 +58,9 @@ export const blend = defineStep({
       const arcs = Float64Array.from({ length: b - a }, (_, i) => own[i] * k);
       sampleAt(other.positions, c, d, theirs, arcs, 3, target, a);
       for (let i = a; i < b; i++) {
-        const share = amount({ id: paths.ids[path], index: path, count: pathCount(paths), u: paths.u[i] });
+        place.u = paths.u[i];
+        place.at = i;
+        const share = amount(place);
         for (let q = 3 * i; q < 3 * i + 3; q++) positions[q] += share * (target[q] - positions[q]);
       }
     }

@@ -1,9 +1,10 @@
 import { movedPaths } from '../../curves/pathFrames';
-import { boundsOf, type Form } from '../../geometry/form';
-import { type Mesh } from '../../geometry/mesh';
+import { placeIn } from '../../curves/elements';
+import { boundsOf, type Form, POINTS, type Points } from '../../geometry/form';
+import { MESH, type Mesh } from '../../geometry/mesh';
 import { movedMesh } from '../../geometry/moveMesh';
-import { pathCount } from '../../geometry/paths';
-import { type Vec3 } from '../../geometry/vec';
+import { pathCount, PATHS } from '../../geometry/paths';
+import { at, type Vec3 } from '../../geometry/vec';
 import { type Element } from '../../scene/vary';
 import { type StepContext } from '../declare';
 
@@ -21,13 +22,14 @@ export async function eachPathPoint(
   const paths = form.paths!;
   const positions = new Float32Array(paths.positions.length);
   const count = pathCount(paths);
-  const element: Element = { id: 0, index: 0, count, u: 0 };
+  const element = placeIn(PATHS, paths, 'point', count);
   for (let path = 0; path < count; path++) {
     element.id = paths.ids[path];
     element.index = path;
     for (let i = paths.offsets[path]; i < paths.offsets[path + 1]; i++) {
       if (i % CHUNK === 0) await context.breathe();
       element.u = paths.u[i];
+      element.at = i;
       const place: Vec3 = [paths.positions[3 * i], paths.positions[3 * i + 1], paths.positions[3 * i + 2]];
       positions.set(move(place, i, element), 3 * i);
     }
@@ -44,12 +46,8 @@ export async function eachPoint(
   const moved = form.paths ? await eachPathPoint(form, context, (place, _, element) => move(place, element)) : form;
   if (!form.mesh && !form.points) return moved;
   await context.breathe();
-  const alone: Element = { id: 0, index: 0, count: 1, u: 0 };
   const mesh = form.mesh && meshMoved(form.mesh, form, move);
-  const points = form.points && {
-    ...form.points,
-    positions: eachTriple(form.points.positions, (place) => move(place, alone)),
-  };
+  const points = form.points && pointsMoved(form.points, move);
   return { ...moved, mesh, points };
 }
 
@@ -59,7 +57,7 @@ function meshMoved(mesh: Mesh, form: Form, move: (place: Vec3, element: Readonly
   if (!bounds) return mesh;
   const small = 2e-4 * Math.max(1e-4, ...[0, 1, 2].map((axis) => bounds.max[axis] - bounds.min[axis]));
   const parts = (mesh.parts?.length ?? 0) / 2;
-  const element: Element = { id: 0, index: 0, count: Math.max(1, parts), u: 0 };
+  const element = placeIn(MESH, mesh, 'vertex', Math.max(1, parts));
   let part = -1;
   return movedMesh(
     mesh,
@@ -69,14 +67,22 @@ function meshMoved(mesh: Mesh, form: Form, move: (place: Vec3, element: Readonly
         element.id = mesh.parts[2 * part + 1];
       }
       element.u = mesh.u ? Math.min(1, mesh.u[i]) : 0;
+      element.at = i;
       return move(place, element);
     },
     small,
   );
 }
 
-function eachTriple(flat: Float32Array, move: (place: Vec3) => Vec3): Float32Array {
-  const out = new Float32Array(flat.length);
-  for (let i = 0; i < flat.length; i += 3) out.set(move([flat[i], flat[i + 1], flat[i + 2]]), i);
-  return out;
+function pointsMoved(points: Points, move: (place: Vec3, element: Readonly<Element>) => Vec3): Points {
+  // Each loose point is one of its own, where paths have one for all their points.
+  const element = placeIn(POINTS, points, 'point', points.ids.length);
+  const positions = new Float32Array(points.positions.length);
+  for (let i = 0; i < points.ids.length; i++) {
+    element.at = element.index = i;
+    element.id = points.ids[i];
+    element.u = points.share[i];
+    positions.set(move(at(points.positions, i), element), 3 * i);
+  }
+  return { ...points, positions };
 }

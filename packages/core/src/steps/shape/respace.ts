@@ -1,6 +1,7 @@
 import { arcLengths, totalLength } from '../../curves/arclength';
-import { sampleAt } from '../../curves/resample';
-import { allocatePaths, MAYBE_PER_POINT, PER_PATH, pathCount } from '../../geometry/paths';
+import { eachAlong, sampleAt } from '../../curves/resample';
+import { Carrier } from '../../geometry/attributes';
+import { FRAME_KEYS, PATHS, type Paths, pathCount, uncut } from '../../geometry/paths';
 import { defineStep } from '../declare';
 import { counted, figure, metres } from '../format';
 
@@ -100,26 +101,18 @@ export const respace = defineStep({
         : placesAlong(totalLength(table), old.closed[k] === 1, fixed, spacing, p.rest),
     );
     const total = plans.reduce((sum, arcs) => sum + arcs.length, 0);
-    const paths = allocatePaths(total, m);
-    for (const key of PER_PATH) paths[key].set(old[key]);
-    for (const key of MAYBE_PER_POINT) if (old[key]) paths[key] = new Float32Array(total);
-    paths.level = old.level;
+    // Normals belong to points that are gone: the next step that needs frames transports them anew.
+    const rows = new Carrier(PATHS, old, 'point', total, FRAME_KEYS);
+    const paths: Paths = { ...uncut(old), ...rows.result(), offsets: new Uint32Array(m + 1) };
     let first = 0;
     for (let k = 0; k < m; k++) {
       await context.breathe();
       const [a, b, arcs, table] = [old.offsets[k], old.offsets[k + 1], plans[k], tables[k]];
-      sampleAt(old.positions, a, b, table, arcs, 3, paths.positions, first);
-      sampleAt(old.size, a, b, table, arcs, 1, paths.size, first);
-      for (const key of MAYBE_PER_POINT) if (old[key]) sampleAt(old[key], a, b, table, arcs, 1, paths[key]!, first);
+      eachAlong(b - a, table, arcs, (i, j, t, at) => rows.mix(a + i, a + j, t, first + at));
       if (old.closed[k]) restOnClosed(old, a, b, old.whole[k], table, arcs, paths, first);
-      else {
-        sampleAt(old.s, a, b, table, arcs, 1, paths.s, first);
-        sampleAt(old.u, a, b, table, arcs, 1, paths.u, first);
-      }
       first += arcs.length;
       paths.offsets[k + 1] = first;
     }
-    // Normals belong to points that are gone: the next step that needs frames transports them anew.
     return { ...form, paths };
   },
 });

@@ -1,4 +1,5 @@
-import { allocatePaths, MAYBE_PER_POINT, PER_PATH, PER_POINT, pathCount, pointCount } from '../../geometry/paths';
+import { joined } from '../../geometry/attributes';
+import { FRAME_KEYS, NO_PARENT, PATHS, type Paths, pathCount, pointCount, uncut } from '../../geometry/paths';
 import { visibleLength, withFrames } from '../../curves/pathFrames';
 import { random } from '../../fields/random';
 import { add, at, cross, scale, sub, type Vec3 } from '../../geometry/vec';
@@ -98,23 +99,25 @@ export const strands = defineStep({
     const old = withFrames(form.paths!);
     const [n, m] = [pointCount(old), pathCount(old)];
     context.claim('points', n * p.count, 'Count');
-    const paths = allocatePaths(n * p.count, m * p.count);
-    for (const key of MAYBE_PER_POINT) if (old[key]) paths[key] = new Float32Array(n * p.count);
-    if (old.level) paths.level = new Float32Array(m * p.count);
+    const points = joined(PATHS, 'point', Array(p.count).fill({ of: old, count: n }), FRAME_KEYS);
+    const each = joined(PATHS, 'path', Array(p.count).fill({ of: old, count: m }));
+    const paths: Paths = {
+      ...uncut(old),
+      ...points,
+      ...each,
+      offsets: new Uint32Array(m * p.count + 1),
+      named: { ...points.named, ...each.named },
+    };
     for (let k = 0; k < p.count; k++) {
       await context.breathe();
       const size = 1 - p.vary * random(context.seed, k, 0);
-      for (const key of PER_POINT) paths[key].set(old[key], n * k);
-      for (const key of MAYBE_PER_POINT) if (old[key]) paths[key]!.set(old[key], n * k);
-      for (const key of PER_PATH) paths[key].set(old[key], m * k);
-      if (old.level) paths.level!.set(old.level, m * k);
       for (let path = 0; path < m; path++) {
         const to = m * k + path;
         const [a, b] = [old.offsets[path], old.offsets[path + 1]];
         paths.offsets[to + 1] = n * k + b;
         // Numbered so that more strands change no other strand's number.
         paths.ids[to] = old.ids[path] + k * m;
-        paths.parent[to] = old.parent[path] < 0 ? -1 : old.parent[path] + m * k;
+        if (paths.parent && paths.parent[to] !== NO_PARENT) paths.parent[to] += k * m;
         const place = placing(p, k, size, context.seed, at(old.positions, a));
         for (let i = a; i < b; i++) {
           paths.positions.set(place(at(old.positions, i), at(old.tangents, i), at(old.normals, i)), 3 * (n * k + i));

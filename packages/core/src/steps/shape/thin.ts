@@ -1,5 +1,6 @@
 import { simplify } from '../../curves/simplify';
-import { MAYBE_PER_POINT, type Paths, pathCount, PER_PATH, PER_POINT, allocatePaths } from '../../geometry/paths';
+import { picked } from '../../geometry/attributes';
+import { FRAME_KEYS, PATHS, type Paths, pathCount, uncut } from '../../geometry/paths';
 import { defineStep } from '../declare';
 import { metres } from '../format';
 
@@ -40,19 +41,14 @@ export const thin = defineStep({
         ),
       );
     }
-    return { ...form, paths: picked(old, kept) };
+    return { ...form, paths: only(old, kept) };
   },
 });
 
 /** The paths with only the points given, by number, for each. */
-function picked(old: Paths, kept: readonly number[][]): Paths {
-  const all = kept.flat();
-  const paths = allocatePaths(all.length, kept.length);
-  for (const key of PER_PATH) paths[key].set(old[key]);
-  paths.level = old.level;
-  kept.forEach((points, path) => (paths.offsets[path + 1] = paths.offsets[path] + points.length));
-  for (const key of PER_POINT) all.forEach((from, i) => (paths[key][i] = old[key][from]));
-  for (const key of MAYBE_PER_POINT) if (old[key]) paths[key] = Float32Array.from(all, (from) => old[key]![from]);
-  all.forEach((from, i) => paths.positions.set(old.positions.subarray(3 * from, 3 * from + 3), 3 * i));
-  return paths;
+function only(old: Paths, kept: readonly number[][]): Paths {
+  const offsets = new Uint32Array(kept.length + 1);
+  kept.forEach((points, path) => (offsets[path + 1] = offsets[path] + points.length));
+  // Normals belong to a course that is gone: the next step that needs frames transports them anew.
+  return { ...uncut(old), ...picked(PATHS, old, 'point', kept.flat(), FRAME_KEYS), offsets };
 }

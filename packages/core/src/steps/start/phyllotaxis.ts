@@ -1,5 +1,6 @@
 import { areaOf, floretAt, GOLDEN_ANGLE, type Receptacle, type ReceptacleShape } from '../../geometry/phyllotaxis';
-import { type Points } from '../../geometry/form';
+import { emptyColumns, NO_NAMED } from '../../geometry/attributes';
+import { type Points, POINTS } from '../../geometry/form';
 import { fromAxes } from '../../geometry/turns';
 import { Problem } from '../../problem';
 import {
@@ -150,12 +151,9 @@ async function florets(p: ParamsOf<typeof params>, context: StepContext): Promis
   const residue = modulo(p.births * p.angle + 180, 360) - 180;
   const spin = endless ? (-residue * passed) / Math.max(1, p.births) : 0;
   const points: Points = {
-    positions: new Float32Array(3 * n),
-    turns: new Float32Array(4 * n),
-    size: new Float32Array(n),
-    ids: new Uint32Array(n),
-    share: new Float32Array(n),
+    ...emptyColumns(POINTS, 'point', n),
     life: endless ? new Float32Array(n) : null,
+    named: NO_NAMED,
   };
   for (let k = 0; k < n; k++) {
     if (k % 4096 === 0) await context.breathe();

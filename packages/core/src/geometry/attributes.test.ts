@@ -1,0 +1,137 @@
+import { type Attribute, Carrier, columnNamed, joined, NO_NAMED, picked } from './attributes';
+import { POINTS, type Points } from './form';
+import { PATHS, pathsFrom } from './paths';
+import { about, turnedBy, type Turn } from './turns';
+
+const named = (values: number[], more: Partial<Attribute> = {}): Attribute => ({
+  domain: 'point',
+  width: 1,
+  blend: 'mix',
+  missing: 0,
+  values: Float32Array.from(values),
+  ...more,
+});
+
+/** Three loose points turned 0, 90 and 180 degrees about Y. */
+const points = (more: Partial<Points> = {}): Points => ({
+  positions: Float32Array.of(0, 0, 0, 2, 0, 0, 4, 8, 0),
+  turns: Float32Array.from([0, Math.PI / 2, Math.PI].flatMap((angle) => [...about([0, 1, 0], angle)])),
+  size: Float32Array.of(1, 2, 4),
+  ids: Uint32Array.of(7, 3, 5),
+  share: Float32Array.of(0, 0.5, 1),
+  life: null,
+  age: null,
+  named: {
+    mass: named([1, 2, 4], { blend: 'sum' }),
+    kind: named([10, 20, 30], { blend: 'nearest' }),
+    wind: named([1, 0, 0, 0, 1, 0, 0, 0, 1], { width: 3, blend: 'rotate' }),
+  },
+  ...more,
+});
+
+const turnAt = (turns: Float32Array, i: number): Turn => [...turns.subarray(4 * i, 4 * i + 4)] as unknown as Turn;
+
+describe('carrying attributes over', () => {
+  test('a run and a choice of elements keep every number as it is', () => {
+    const rows = new Carrier(POINTS, points(), 'point', 3);
+    rows.run(1, 3, 0);
+    rows.pick([0], 2);
+    const made = rows.result();
+    expect([...made.ids!]).toEqual([3, 5, 7]);
+    expect([...made.positions!]).toEqual([2, 0, 0, 4, 8, 0, 0, 0, 0]);
+    expect([...made.named.kind.values]).toEqual([20, 30, 10]);
+    expect([...made.named.wind.values]).toEqual([0, 1, 0, 0, 0, 1, 1, 0, 0]);
+    expect(picked(POINTS, points(), 'point', [2, 2]).size).toEqual(Float32Array.of(4, 4));
+  });
+
+  test('between two elements each goes as it says: evenly, to the nearer one, or turning', () => {
+    const rows = new Carrier(POINTS, points(), 'point', 1);
+    rows.mix(0, 1, 0.25, 0);
+    const { positions, size, ids, turns, named: all } = rows.result();
+    expect([...positions!]).toEqual([0.5, 0, 0]);
+    expect(size![0]).toBe(1.25);
+    expect(ids![0]).toBe(7);
+    expect(all.kind.values[0]).toBe(10);
+    expect(all.mass.values[0]).toBe(1.25);
+    // Normalised linear interpolation lies in the plane of both, with length 1.
+    const [x, y, z] = all.wind.values;
+    expect(Math.hypot(x, y, z)).toBeCloseTo(1, 6);
+    expect(y / x).toBeCloseTo(1 / 3, 6);
+    expect(Math.hypot(...turns!)).toBeCloseTo(1, 6);
+  });
+
+  test('halfway between two turns lies half the angle, whichever sign they are held with', () => {
+    for (const sign of [1, -1]) {
+      const turns = points().turns.map((value, i) => (i >= 4 && i < 8 ? sign * value : value));
+      const rows = new Carrier(POINTS, points({ turns }), 'point', 1);
+      rows.mix(0, 1, 0.5, 0);
+      const [x, y, z] = turnedBy(turnAt(rows.result().turns!, 0), [1, 0, 0]);
+      // A quarter turn about Y takes X to −Z; half of it lies between.
+      expect([x, y, z].map((c) => Number(c.toFixed(6)))).toEqual([0.707107, 0, -0.707107]);
+    }
+  });
+
+  test('a weighted mean at the corners of a face is each corner, and in the middle their mean', () => {
+    const rows = new Carrier(POINTS, points(), 'point', 2);
+    rows.weigh([0, 1, 2], [0, 0, 1], 0);
+    rows.weigh([0, 1, 2], [1 / 3, 1 / 3, 1 / 3], 1);
+    const made = rows.result();
+    expect([...made.positions!.subarray(0, 3)]).toEqual([4, 8, 0]);
+    expect(made.positions![3]).toBeCloseTo(2, 6);
+    expect(made.named.kind.values[0]).toBe(30);
+    for (const c of made.named.wind.values.subarray(3)) expect(c).toBeCloseTo(Math.sqrt(1 / 3), 6);
+  });
+
+  test('what becomes one adds up what adds up, and is the mean of the rest', () => {
+    const rows = new Carrier(POINTS, points(), 'point', 1);
+    rows.merge([0, 2], 0);
+    const made = rows.result();
+    expect(made.named.mass.values[0]).toBe(5);
+    expect([...made.positions!]).toEqual([2, 4, 0]);
+    expect(made.size![0]).toBe(2.5);
+    expect(made.ids![0]).toBe(7);
+  });
+
+  test('what is left behind is null, and attributes of other domains stay', () => {
+    const paths = {
+      ...pathsFrom([{ positions: [0, 0, 0, 1, 0, 0, 2, 0, 0] }]),
+      tangents: new Float32Array(9),
+      named: { heat: named([1, 2, 3]), tone: named([0.5], { domain: 'path' }) },
+    };
+    const made = picked(PATHS, paths, 'point', [2], ['tangents']);
+    expect(made.tangents).toBeNull();
+    expect([...made.named.heat.values]).toEqual([3]);
+    expect(made.named.tone).toBe(paths.named.tone);
+    expect(columnNamed(PATHS, paths, 'heat')?.values).toBe(paths.named.heat.values);
+    expect(columnNamed(PATHS, paths, 'toString')).toBeNull();
+  });
+});
+
+describe('joining', () => {
+  test('numbers of the second follow on, and what only one has the other has at its missing value', () => {
+    const a = points({ life: Float32Array.of(0.1, 0.2, 0.3) });
+    const b = points({ named: { heat: named([6, 7, 8], { missing: -1 }) } });
+    const both = joined(POINTS, 'point', [
+      { of: a, count: 3 },
+      { of: b, count: 3 },
+    ]);
+    expect([...both.ids!]).toEqual([7, 3, 5, 15, 11, 13]);
+    expect(both.life).toEqual(Float32Array.of(0.1, 0.2, 0.3, 1, 1, 1));
+    expect([...both.named.heat.values]).toEqual([-1, -1, -1, 6, 7, 8]);
+    expect([...both.named.mass.values]).toEqual([1, 2, 4, 0, 0, 0]);
+    expect(both.age).toBeNull();
+  });
+
+  test('two attributes of one name and different widths do not run into each other', () => {
+    const both = joined(POINTS, 'point', [
+      { of: points({ named: { heat: named([1, 2, 3]) } }), count: 3 },
+      { of: points({ named: { heat: named([1, 2, 3, 4, 5, 6], { width: 2 }) } }), count: 3 },
+    ]);
+    expect([...both.named.heat.values]).toEqual([1, 2, 3, 0, 0, 0]);
+  });
+
+  test('nothing joined is nothing', () => {
+    const none = joined(POINTS, 'point', [{ of: points({ named: NO_NAMED }), count: 0 }]);
+    expect(none.positions!.length).toBe(0);
+  });
+});

@@ -1,0 +1,360 @@
+/** What an attribute belongs to. Meshes made of paths keep what belongs to a path as well. */
+export type Domain = 'point' | 'path' | 'vertex' | 'face' | 'copy';
+
+/**
+ * What becomes of an attribute between elements: `mix` goes from one to the other evenly, `nearest` takes the nearer one's,
+ * `sum` adds up where elements become one and mixes else, `rotate` is a direction (width 3) or a turn (width 4) and keeps
+ * length 1.
+ */
+export type Blend = 'mix' | 'nearest' | 'sum' | 'rotate';
+
+export type Numbers = Float32Array | Uint32Array | Uint8Array;
+
+/** What an attribute is, apart from its values. */
+export interface AttributeType {
+  domain: Domain;
+  /** Numbers per element. */
+  width: 1 | 2 | 3 | 4;
+  blend: Blend;
+  /** What elements count as that have none, in every component. */
+  missing: number;
+}
+
+/** An attribute that goes by a name of its own, beside the ones that every form knows. */
+export interface Attribute extends AttributeType {
+  /** width · n numbers. */
+  values: Float32Array;
+}
+
+/** Attributes by their names. */
+export type Named = Readonly<Record<string, Attribute>>;
+
+/** No attributes but the built-in ones. */
+export const NO_NAMED: Named = Object.freeze({});
+
+/** A built-in attribute: what it is, how its numbers are held, and whether every geometry of its kind has it. */
+export interface BuiltIn extends AttributeType {
+  array: 'float' | 'integer' | 'byte';
+  /** Null on geometries that have none. */
+  maybe: boolean;
+  /** Stable numbers: where two geometries are joined, those of the second follow those of the first. */
+  numbers: boolean;
+}
+
+export type Table = Readonly<Record<string, BuiltIn>>;
+
+interface Arrays {
+  float: Float32Array;
+  integer: Uint32Array;
+  byte: Uint8Array;
+}
+
+/** The arrays that a geometry has by its table. */
+export type Columns<T extends Table> = {
+  [K in keyof T]: Arrays[T[K]['array']] | (T[K]['maybe'] extends true ? null : never);
+};
+
+type Told<A extends BuiltIn['array'], M extends boolean> = BuiltIn & { array: A; maybe: M };
+type More = Partial<Pick<BuiltIn, 'blend' | 'missing' | 'numbers'>>;
+
+const declared = <A extends BuiltIn['array'], M extends boolean>(
+  array: A,
+  maybe: M,
+  domain: Domain,
+  width: AttributeType['width'],
+  more: More,
+): Told<A, M> => ({
+  array,
+  maybe,
+  domain,
+  width,
+  blend: array === 'float' ? 'mix' : 'nearest',
+  missing: 0,
+  numbers: false,
+  ...more,
+});
+
+/** An attribute of floats that every geometry of its kind has. */
+export const floats = (domain: Domain, width: AttributeType['width'] = 1, more: More = {}): Told<'float', false> =>
+  declared('float', false, domain, width, more);
+
+/** An attribute of floats that is null where nothing has made it. */
+export const maybeFloats = (domain: Domain, width: AttributeType['width'] = 1, more: More = {}): Told<'float', true> =>
+  declared('float', true, domain, width, more);
+
+/** An attribute of whole numbers that every geometry of its kind has. */
+export const integers = (domain: Domain, more: More = {}): Told<'integer', false> =>
+  declared('integer', false, domain, 1, more);
+
+/** An attribute of whole numbers that is null where nothing has made it. */
+export const maybeIntegers = (domain: Domain, more: More = {}): Told<'integer', true> =>
+  declared('integer', true, domain, 1, more);
+
+/** An attribute of small whole numbers, flags mostly. */
+export const bytes = (domain: Domain, more: More = {}): Told<'byte', false> => declared('byte', false, domain, 1, more);
+
+const MAKE = {
+  float: (n: number): Numbers => new Float32Array(n),
+  integer: (n: number): Numbers => new Uint32Array(n),
+  byte: (n: number): Numbers => new Uint8Array(n),
+};
+
+/** A geometry's attributes: by its table, and by name. */
+export type Attributed<T extends Table> = Columns<T> & { named: Named };
+
+/** One attribute of a geometry as it stands. */
+export interface Column {
+  name: string;
+  type: AttributeType;
+  /** Null where it is one of the table's that the geometry has not. */
+  values: Numbers | null;
+  builtIn: BuiltIn | null;
+}
+
+/** All attributes of one domain, built-in ones first. */
+export function columnsOf<T extends Table>(table: T, from: Attributed<T>, domain: Domain): Column[] {
+  const columns: Column[] = [];
+  for (const name of Object.keys(table)) {
+    const builtIn = table[name];
+    if (builtIn.domain === domain) columns.push({ name, type: builtIn, values: from[name], builtIn });
+  }
+  for (const [name, attribute] of Object.entries(from.named))
+    if (attribute.domain === domain) columns.push({ name, type: attribute, values: attribute.values, builtIn: null });
+  return columns;
+}
+
+/** An attribute by its name, of whichever domain; null where there is none. */
+export function columnNamed<T extends Table>(table: T, from: Attributed<T>, name: string): Column | null {
+  if (Object.hasOwn(table, name)) return { name, type: table[name], values: from[name], builtIn: table[name] };
+  if (!Object.hasOwn(from.named, name)) return null;
+  return { name, type: from.named[name], values: from.named[name].values, builtIn: null };
+}
+
+/** Arrays for `count` elements of a domain with the values of what is missing; those that may be null are null. */
+export function emptyColumns<T extends Table>(table: T, domain: Domain, count: number): Columns<T> {
+  const made: Record<string, Numbers | null> = {};
+  for (const [name, { domain: own, width, missing, array, maybe }] of Object.entries(table)) {
+    if (own !== domain) continue;
+    made[name] = maybe ? null : MAKE[array](width * count);
+    if (missing !== 0) made[name]?.fill(missing);
+  }
+  return made as Columns<T>;
+}
+
+interface Moved {
+  name: string;
+  width: number;
+  blend: Blend;
+  from: Numbers;
+  to: Numbers;
+  named: Attribute | null;
+}
+
+/**
+ * Carries elements of one domain over into new arrays, all attributes at once: the one way in which anything is cut,
+ * resampled, divided, thinned or merged.
+ *
+ * @example
+ * const rows = new Carrier(PATHS, paths, 'point', 3);
+ * rows.run(0, 2, 0); // points 0 and 1 as they are
+ * rows.mix(1, 2, 0.5, 2); // and one halfway from 1 to 2
+ * const half: Paths = { ...paths, ...rows.result(), offsets: Uint32Array.of(0, 3) };
+ */
+export class Carrier<T extends Table> {
+  readonly #moved: Moved[];
+  readonly #named: Named;
+
+  /**
+   * @param count elements that there will be
+   * @param without attributes that are left behind: null, or gone, in what comes out
+   */
+  constructor(
+    table: T,
+    from: Attributed<T>,
+    domain: Domain,
+    readonly count: number,
+    private readonly without: readonly (keyof T & string)[] = [],
+  ) {
+    this.#named = from.named;
+    this.#moved = columnsOf(table, from, domain).flatMap(({ name, type, values, builtIn }): Moved[] =>
+      values && !without.includes(name)
+        ? [
+            {
+              name,
+              width: type.width,
+              blend: type.blend,
+              from: values,
+              to: MAKE[builtIn?.array ?? 'float'](type.width * count),
+              named: builtIn ? null : from.named[name],
+            },
+          ]
+        : [],
+    );
+  }
+
+  /** Takes the elements `first` up to `end` over as they are, to `at` and on. */
+  run(first: number, end: number, at: number): void {
+    for (const { width, from, to } of this.#moved) to.set(from.subarray(width * first, width * end), width * at);
+  }
+
+  /** Takes elements over by their numbers, to `at` and on. */
+  pick(sources: ArrayLike<number>, at = 0): void {
+    for (const { width, from, to } of this.#moved) {
+      let write = width * at;
+      for (let k = 0; k < sources.length; k++) {
+        let read = width * sources[k];
+        for (let c = 0; c < width; c++) to[write++] = from[read++];
+      }
+    }
+  }
+
+  /** Puts what lies `t` of the way from element i to element j at `at`. */
+  mix(i: number, j: number, t: number, at: number): void {
+    for (const { width, blend, from, to } of this.#moved) {
+      const [p, q, write] = [width * i, width * j, width * at];
+      if (blend === 'nearest') {
+        const nearer = t < 0.5 ? p : q;
+        for (let c = 0; c < width; c++) to[write + c] = from[nearer + c];
+        continue;
+      }
+      // Of a turn and its opposite, which are the same, the nearer one.
+      let side = 1;
+      if (blend === 'rotate' && width === 4) {
+        let along = 0;
+        for (let c = 0; c < 4; c++) along += from[p + c] * from[q + c];
+        if (along < 0) side = -1;
+      }
+      for (let c = 0; c < width; c++) to[write + c] = from[p + c] + (side * from[q + c] - from[p + c]) * t;
+      if (blend === 'rotate') straighten(to as Float32Array, write, width, from, p);
+    }
+  }
+
+  /**
+   * Puts a weighted mean of elements at `at`: a place on a face by its corners, a cluster by its members.
+   * @param weights of the sources; they add up to 1
+   */
+  weigh(sources: ArrayLike<number>, weights: ArrayLike<number>, at: number): void {
+    this.#gather(sources, weights, at, false);
+  }
+
+  /** Puts elements that become one at `at`: what adds up is added up, the rest is their mean, numbers are the first one's. */
+  merge(sources: ArrayLike<number>, at: number): void {
+    this.#gather(sources, new Float64Array(sources.length).fill(1 / sources.length), at, true);
+  }
+
+  #gather(sources: ArrayLike<number>, weights: ArrayLike<number>, at: number, merging: boolean): void {
+    let heaviest = 0;
+    for (let k = 1; k < sources.length; k++) if (weights[k] > weights[heaviest]) heaviest = k;
+    for (const { width, blend, from, to } of this.#moved) {
+      const write = width * at;
+      const main = width * sources[heaviest];
+      if (blend === 'nearest') {
+        for (let c = 0; c < width; c++) to[write + c] = from[main + c];
+        continue;
+      }
+      const adding = merging && blend === 'sum';
+      const sums = [0, 0, 0, 0];
+      for (let k = 0; k < sources.length; k++) {
+        const read = width * sources[k];
+        let weight = adding ? 1 : weights[k];
+        if (blend === 'rotate' && width === 4) {
+          let along = 0;
+          for (let c = 0; c < 4; c++) along += from[main + c] * from[read + c];
+          if (along < 0) weight = -weight;
+        }
+        for (let c = 0; c < width; c++) sums[c] += weight * from[read + c];
+      }
+      for (let c = 0; c < width; c++) to[write + c] = sums[c];
+      if (blend === 'rotate') straighten(to as Float32Array, write, width, from, main);
+    }
+  }
+
+  /** The new arrays, to be spread over the geometry that they came from; they may be asked for before they are filled. */
+  result(): Partial<Columns<T>> & { named: Named } {
+    const columns: Record<string, Numbers | null> = {};
+    const named = { ...this.#named };
+    for (const name of this.without) columns[name] = null;
+    for (const { name, to, named: attribute } of this.#moved) {
+      if (attribute) named[name] = { ...attribute, values: to as Float32Array };
+      else columns[name] = to;
+    }
+    return { ...(columns as Partial<Columns<T>>), named };
+  }
+}
+
+/** Brings a direction or turn back to length 1; where nothing is left of it, it is that of `from`. */
+function straighten(to: Float32Array, write: number, width: number, from: Numbers, read: number): void {
+  let sum = 0;
+  for (let c = 0; c < width; c++) sum += to[write + c] ** 2;
+  const length = Math.sqrt(sum);
+  for (let c = 0; c < width; c++) to[write + c] = length > 1e-12 ? to[write + c] / length : from[read + c];
+}
+
+/** Only some elements of a domain, by their numbers; any of them any number of times. */
+export function picked<T extends Table>(
+  table: T,
+  from: Attributed<T>,
+  domain: Domain,
+  sources: ArrayLike<number>,
+  without: readonly (keyof T & string)[] = [],
+): Partial<Columns<T>> & { named: Named } {
+  const rows = new Carrier(table, from, domain, sources.length, without);
+  rows.pick(sources);
+  return rows.result();
+}
+
+/** A geometry, and how many elements of a domain it has. */
+export interface Counted<T extends Table> {
+  of: Attributed<T>;
+  count: number;
+}
+
+/**
+ * The elements of all geometries, one after the other. What only some have, the others have at its missing value; stable
+ * numbers go on from those of the geometry before.
+ * @param without attributes that are left behind
+ */
+export function joined<T extends Table>(
+  table: T,
+  domain: Domain,
+  parts: readonly Counted<T>[],
+  without: readonly (keyof T & string)[] = [],
+): Partial<Columns<T>> & { named: Named } {
+  const total = parts.reduce((sum, { count }) => sum + count, 0);
+  const columns: Record<string, Numbers | null> = {};
+  const named: Record<string, Attribute> = {};
+  const types = new Map<string, Column>();
+  for (const { of } of parts)
+    for (const column of columnsOf(table, of, domain))
+      if (!types.has(column.name) || column.values) {
+        const known = types.get(column.name);
+        if (!known?.values) types.set(column.name, column);
+      }
+  for (const [name, { type, builtIn, values }] of types) {
+    if (!values || without.includes(name)) {
+      columns[name] = null;
+      continue;
+    }
+    const to = MAKE[builtIn?.array ?? 'float'](type.width * total);
+    let first = 0;
+    let next = 0;
+    for (const { of, count } of parts) {
+      const own = columnNamed(table, of, name);
+      const fits = own?.values && own.type.domain === domain && own.type.width === type.width;
+      if (!fits) to.fill(type.missing, type.width * first, type.width * (first + count));
+      else if (builtIn?.numbers) {
+        let top = next;
+        for (let i = 0; i < count; i++) {
+          const number = next + own.values![i];
+          to[first + i] = number;
+          if (number >= top) top = number + 1;
+        }
+        next = top;
+      } else to.set(own.values!.subarray(0, type.width * count), type.width * first);
+      first += count;
+    }
+    if (builtIn) columns[name] = to;
+    else named[name] = { ...type, values: to as Float32Array };
+  }
+  return { ...(columns as Partial<Columns<T>>), named };
+}

@@ -1,0 +1,64 @@
+import { NO_PARENT, pathCount, type Paths } from './paths';
+
+/**
+ * How paths grow from one another. A path names its parent by the parent's id, so that joining, thinning out and putting in another
+ * order keep the tree; it holds on to it by a rest coordinate, so that bending and cutting the parent keep the joint. When it
+ * begins is told by `arrival`, in shares of the growth's own growing.
+ */
+export interface Tree {
+  /** m, place of each path's parent among the paths, or −1. */
+  parents: Int32Array;
+  /** m, how many joints lie between each path and its root. */
+  depths: Uint32Array;
+  /** All paths, parents before their children. */
+  order: Uint32Array;
+}
+
+/** The tree that paths make; paths in a circle of parents count as roots, and `treeFlaws` tells of them. */
+export function treeOf(paths: Paths): Tree {
+  const m = pathCount(paths);
+  const parents = new Int32Array(m).fill(-1);
+  const depths = new Uint32Array(m);
+  const places = new Map<number, number>();
+  paths.ids.forEach((id, p) => places.set(id, p));
+  for (let p = 0; paths.parent && p < m; p++)
+    if (paths.parent[p] !== NO_PARENT) parents[p] = places.get(paths.parent[p]) ?? -1;
+  const order: number[] = [];
+  /** 0 not met, 1 on the way up, 2 in the order. */
+  const state = new Uint8Array(m);
+  const way: number[] = [];
+  for (let p = 0; p < m; p++) {
+    let here = p;
+    while (here >= 0 && state[here] === 0) {
+      state[here] = 1;
+      way.push(here);
+      here = parents[here];
+    }
+    // Met on the way up: a circle, which is opened here.
+    if (here >= 0 && state[here] === 1) parents[way[way.length - 1]] = -1;
+    while (way.length > 0) {
+      here = way.pop()!;
+      state[here] = 2;
+      depths[here] = parents[here] < 0 ? 0 : depths[parents[here]] + 1;
+      order.push(here);
+    }
+  }
+  return { parents, depths, order: Uint32Array.from(order) };
+}
+
+/** What does not hold of a tree: parents that are not there, circles, joints off the parent. */
+export function treeFlaws(paths: Paths): string[] {
+  const found: string[] = [];
+  if (!paths.parent) return found;
+  const { parents } = treeOf(paths);
+  const ids = new Set(paths.ids);
+  paths.parent.forEach((parent, p) => {
+    if (parent === NO_PARENT) return;
+    if (!ids.has(parent)) found.push(`path ${p} names a parent that is not there`);
+    else if (parents[p] < 0) found.push(`path ${p} is in a circle of parents`);
+    const attach = paths.attach?.[p];
+    if (attach === undefined || !(attach >= 0 && attach <= 1))
+      found.push(`path ${p} holds on to no place of its parent`);
+  });
+  return found;
+}
