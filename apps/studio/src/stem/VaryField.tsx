@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import Tooltip from '@mui/material/Tooltip';
-import { type NumberParam, type ProfileParam, type Variation, type VariationKind } from '@uvrex/core';
+import { DRIVABLE, type NumberParam, type ProfileParam, type Variation, type VariationKind } from '@uvrex/core';
 import { ChoiceField } from '@/ui/fields';
 import { NumberField } from '@/ui/NumberField';
 import { ProfileField } from '@/ui/ProfileField';
@@ -14,6 +14,7 @@ const WORDS: Record<VariationKind, string> = {
   noise: 'By noise along the paths',
   index: 'From the first path to the last',
   along: 'Along each path',
+  attribute: 'By an attribute',
 };
 
 const WAVES: NumberParam = {
@@ -30,11 +31,23 @@ const WAVES: NumberParam = {
 const SHAPE: ProfileParam = {
   type: 'profile',
   label: 'Shape',
-  help: 'Share of the amount, from the first path to the last or from base to tip.',
+  help: 'Share of the amount, from the first path to the last, from base to tip, or from one value of the attribute to the other.',
   min: -1,
   max: 1,
   default: [],
 };
+
+/** The fields for the two values of an attribute between which a number goes from one end of the shape to the other. */
+const spanField = (label: string, unit: NumberParam['unit'], value: number): NumberParam => ({
+  type: 'number',
+  unit,
+  label,
+  help: `Value of the attribute that the ${label === 'From' ? 'beginning' : 'end'} of the shape stands for.`,
+  default: value,
+  min: -1e6,
+  max: 1e6,
+  slider: [0, Math.max(1, 2 * value)],
+});
 
 /** What a parameter begins to differ by. */
 export const firstVariation = (spec: NumberParam, value: number): Variation => ({
@@ -45,6 +58,12 @@ export const firstVariation = (spec: NumberParam, value: number): Variation => (
     { at: 0, value: 0, shape: 'straight' },
     { at: 1, value: 1 },
   ],
+});
+
+/** What a variation needs to go by an attribute. */
+const goingBy = (name: string): Pick<Variation, 'attribute' | 'span'> => ({
+  attribute: name,
+  span: DRIVABLE[name] ? [...DRIVABLE[name].span] : [0, 1],
 });
 
 /** The button beside a number that can differ from path to path. */
@@ -92,6 +111,8 @@ export function VaryField({ spec, vary, accent, onChange }: Props) {
     whole: false,
   };
   const kinds = (Object.keys(WORDS) as VariationKind[]).filter((by) => by !== 'along' || spec.varies === 'along');
+  const names = Object.keys(DRIVABLE).filter((name) => spec.varies === 'along' || DRIVABLE[name].domain === 'path');
+  const { attribute = names[0], span = [0, 1] } = vary;
   return (
     <Box
       role="group"
@@ -103,7 +124,9 @@ export function VaryField({ spec, vary, accent, onChange }: Props) {
         help="What the difference hangs on."
         options={kinds.map((by) => ({ value: by, label: WORDS[by] }))}
         value={vary.by}
-        onChange={(by) => onChange({ ...vary, by: by as VariationKind }, false)}
+        onChange={(by) =>
+          onChange({ ...vary, by: by as VariationKind, ...(by === 'attribute' ? goingBy(names[0]) : {}) }, false)
+        }
       />
       <NumberField
         spec={amount}
@@ -121,7 +144,33 @@ export function VaryField({ spec, vary, accent, onChange }: Props) {
           onChange={(waves, live) => onChange({ ...vary, waves }, live)}
         />
       )}
-      {(vary.by === 'index' || vary.by === 'along') && (
+      {vary.by === 'attribute' && (
+        <>
+          <ChoiceField
+            label="Attribute"
+            help="What the difference goes by, at each place."
+            options={[...new Set([...names, attribute])].map((name) => ({
+              value: name,
+              label: DRIVABLE[name]?.label ?? name,
+            }))}
+            value={attribute}
+            onChange={(name) => onChange({ ...vary, ...goingBy(name) }, false)}
+          />
+          {(['From', 'To'] as const).map((label, end) => (
+            <NumberField
+              key={label}
+              spec={spanField(label, DRIVABLE[attribute]?.unit ?? 'plain', DRIVABLE[attribute]?.span[end] ?? end)}
+              value={span[end]}
+              accent={accent}
+              context={spec.label}
+              onChange={(next, live) =>
+                onChange({ ...vary, attribute, span: end === 0 ? [next, span[1]] : [span[0], next] }, live)
+              }
+            />
+          ))}
+        </>
+      )}
+      {(vary.by === 'index' || vary.by === 'along' || vary.by === 'attribute') && (
         <ProfileField
           spec={SHAPE}
           value={vary.shape}

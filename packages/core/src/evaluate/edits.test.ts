@@ -65,13 +65,15 @@ function randomValue(spec: ParamSpec, dice: Dice, own: string): ParamValue {
         }
       })();
       if (!spec.varies || dice.below(4) > 0) return base;
-      const by = dice.of(['random', 'noise', 'index'] as const);
+      const by = dice.of(['random', 'noise', 'index', 'attribute'] as const);
       return {
         base: base as number,
         vary: {
           by,
           amount: 0.3,
           waves: 2,
+          attribute: spec.varies === 'path' ? 'whole' : dice.of(['age', 's', 'level']),
+          span: [0, 2],
           shape: [
             { at: 0, value: 0 },
             { at: 1, value: 1 },

@@ -1,6 +1,6 @@
 import { type Mesh } from './mesh';
-import { cross, dot, type Vec3 } from './vec';
-import { weld } from './weld';
+import { topologyOf } from './topology';
+import { at, cross, dot, scale, sub } from './vec';
 
 /** Edges over welded places: pairs of place numbers, the smaller one first. */
 export interface Edges {
@@ -13,41 +13,37 @@ export interface Edges {
  * The edges at which a mesh turns by at least `angle` radians, and those with a face on one side only. Vertices in the
  * same place count as one; edges of faces without area are left out.
  */
-export function featureEdges({ positions, indices }: Mesh, angle: number): Edges {
-  const { of, first } = weld({ positions });
-  const places = Array.from(first).flatMap((i) => [
+export function featureEdges(mesh: Mesh, angle: number): Edges {
+  const { positions } = mesh;
+  const { weld, corners, edges } = topologyOf(mesh);
+  const places = Array.from(weld.first).flatMap((i) => [
     positions[3 * i] + 0,
     positions[3 * i + 1] + 0,
     positions[3 * i + 2] + 0,
   ]);
-  const count = first.length;
-  const place = (i: number): Vec3 => [places[3 * i], places[3 * i + 1], places[3 * i + 2]];
-  /** Normals of the faces at each edge, by a number made of both ends. */
-  const faces = new Map<number, Vec3[]>();
-  for (let f = 0; f < indices.length; f += 3) {
-    const [a, b, c] = [of[indices[f]], of[indices[f + 1]], of[indices[f + 2]]];
-    const [p, q, r] = [place(a), place(b), place(c)];
-    const normal = cross([q[0] - p[0], q[1] - p[1], q[2] - p[2]], [r[0] - p[0], r[1] - p[1], r[2] - p[2]]);
+  const normals = new Float64Array(corners.length);
+  const flat = new Uint8Array(corners.length / 3);
+  for (let f = 0; f < flat.length; f++) {
+    const [p, q, r] = [0, 1, 2].map((k) => at(places, corners[3 * f + k]));
+    const normal = cross(sub(q, p), sub(r, p));
     const size = Math.hypot(...normal);
-    if (!(size > 0)) continue;
-    const facing: Vec3 = [normal[0] / size, normal[1] / size, normal[2] / size];
-    for (const [i, j] of [
-      [a, b],
-      [b, c],
-      [c, a],
-    ]) {
-      const key = Math.min(i, j) * count + Math.max(i, j);
-      const known = faces.get(key);
-      if (known) known.push(facing);
-      else faces.set(key, [facing]);
-    }
+    if (size > 0) normals.set(scale(normal, 1 / size), 3 * f);
+    else flat[f] = 1;
+  }
+  // How many faces with an area lie at each edge, and the first two of them.
+  const count = new Uint32Array(edges.count);
+  const first = new Uint32Array(2 * edges.count);
+  for (let c = 0; c < corners.length; c++) {
+    const [e, f] = [edges.of[c], (c / 3) | 0];
+    if (flat[f]) continue;
+    if (count[e] < 2) first[2 * e + count[e]] = f;
+    count[e]++;
   }
   const limit = Math.cos(angle) + 1e-9;
   const pairs: [number, number][] = [];
-  for (const [key, normals] of faces) {
-    if (normals.length !== 2 || dot(normals[0], normals[1]) <= limit)
-      pairs.push([Math.floor(key / count), key % count]);
-  }
+  for (let e = 0; e < edges.count; e++)
+    if (count[e] > 0 && (count[e] !== 2 || dot(at(normals, first[2 * e]), at(normals, first[2 * e + 1])) <= limit))
+      pairs.push([edges.ends[2 * e], edges.ends[2 * e + 1]]);
   return { places, pairs };
 }
 

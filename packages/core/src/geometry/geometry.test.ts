@@ -3,9 +3,10 @@ import { formOf, sceneOf } from '../testing';
 import { NO_NAMED } from './attributes';
 import { arraysOf, boundsOf, bytesOf, countsOf, emptyForm, type Form, kindsOf } from './form';
 import { flaws } from './invariants';
-import { areaAndVolume, type Mesh, meshWith, topology } from './mesh';
+import { areaAndVolume, type Mesh, meshWith } from './mesh';
+import { topologyCounts } from './topology';
 import { joinPaths, NO_PARENT, type Paths, pathsFrom } from './paths';
-import { treeOf } from './tree';
+import { pathTreeOf } from './tree';
 
 /** A mesh of bare triangles; normals and texture coordinates play no part in what is tested. */
 const meshOf = (positions: number[], indices: number[]): Mesh =>
@@ -25,7 +26,7 @@ const CUBE = [
 // Euler's polyhedron formula on solids whose counts every handbook has.
 describe('topology', () => {
   test('a cube of triangles: 8 vertices, 18 edges, 12 faces, Euler characteristic 2', () => {
-    expect(topology(meshOf(CORNERS, CUBE))).toEqual({
+    expect(topologyCounts(meshOf(CORNERS, CUBE))).toEqual({
       vertices: 8,
       edges: 18,
       faces: 12,
@@ -38,12 +39,12 @@ describe('topology', () => {
   test('counts doubled vertices once, and faces without area not at all', () => {
     const seam = [...CORNERS, ...CORNERS.slice(0, 3)];
     const doubled = [8, 2, 3, ...CUBE.slice(3), 0, 0, 1];
-    expect(topology(meshOf(seam, doubled))).toMatchObject({ vertices: 8, faces: 12, euler: 2, openEdges: 0 });
+    expect(topologyCounts(meshOf(seam, doubled))).toMatchObject({ vertices: 8, faces: 12, euler: 2, openEdges: 0 });
   });
 
   test('a missing face leaves three open edges, a flipped one three that run the same way', () => {
-    expect(topology(meshOf(CORNERS, CUBE.slice(3)))).toMatchObject({ openEdges: 3, euler: 1 });
-    expect(topology(meshOf(CORNERS, [0, 3, 2, ...CUBE.slice(3)]))).toMatchObject({ flippedEdges: 3 });
+    expect(topologyCounts(meshOf(CORNERS, CUBE.slice(3)))).toMatchObject({ openEdges: 3, euler: 1 });
+    expect(topologyCounts(meshOf(CORNERS, [0, 3, 2, ...CUBE.slice(3)]))).toMatchObject({ flippedEdges: 3 });
   });
 
   test('a cube has area 6 and volume 1, and inside out volume −1', () => {
@@ -171,7 +172,7 @@ describe('forms', () => {
       attach: Float32Array.of(1, 0),
     });
     const both = joinPaths(joinPaths(pathsFrom([{ ...stem, id: 30 }]), tree()), tree());
-    const { parents, depths, order } = treeOf(both);
+    const { parents, depths, order } = pathTreeOf(both);
     expect([...parents]).toEqual([-1, 2, -1, 4, -1]);
     expect([...depths]).toEqual([0, 1, 0, 1, 0]);
     const rank = [...order];

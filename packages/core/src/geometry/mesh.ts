@@ -1,5 +1,4 @@
 import { type Attributed, emptyColumns, floats, maybeFloats, NO_NAMED } from './attributes';
-import { weld } from './weld';
 
 /** What a mesh knows of each vertex, n of them, and of each path that it was made of. */
 export const MESH = {
@@ -47,56 +46,6 @@ const NOTHING: Mesh = {
 
 export const vertexCount = (mesh: Mesh): number => mesh.positions.length / 3;
 export const faceCount = (mesh: Mesh): number => mesh.indices.length / 3;
-
-/** What counting the parts of a mesh tells about its shape. */
-export interface Topology {
-  vertices: number;
-  edges: number;
-  faces: number;
-  /** Edges that do not lie in exactly two faces: 0 on a watertight mesh. */
-  openEdges: number;
-  /** Edges that two faces run along in the same direction: 0 where no face is inside out. */
-  flippedEdges: number;
-  /** vertices − edges + faces: 2 for a ball, 0 for a torus. */
-  euler: number;
-}
-
-/**
- * Counts vertices, edges and faces with vertices at the same place taken as one (texture seams and hard edges
- * double them) and faces without area left out.
- */
-export function topology(mesh: Mesh): Topology {
-  const { indices } = mesh;
-  const { of, first } = weld(mesh);
-  const places = first.length;
-  const directed = new Map<number, number>();
-  const used = new Set<number>();
-  let faces = 0;
-  for (let i = 0; i < indices.length; i += 3) {
-    const face = [of[indices[i]], of[indices[i + 1]], of[indices[i + 2]]];
-    if (face[0] === face[1] || face[1] === face[2] || face[2] === face[0]) continue;
-    faces++;
-    for (let k = 0; k < 3; k++) {
-      const edge = face[k] * places + face[(k + 1) % 3];
-      directed.set(edge, (directed.get(edge) ?? 0) + 1);
-      used.add(face[k]);
-    }
-  }
-  let edges = 0;
-  let openEdges = 0;
-  let flippedEdges = 0;
-  for (const [edge, count] of directed) {
-    const from = Math.floor(edge / places);
-    const to = edge % places;
-    const back = directed.get(to * places + from) ?? 0;
-    if (count > 1) flippedEdges++;
-    if (back === 0 || from < to) {
-      edges++;
-      if (count + back !== 2) openEdges++;
-    }
-  }
-  return { vertices: used.size, edges, faces, openEdges, flippedEdges, euler: used.size - edges + faces };
-}
 
 /** Surface area in square metres and enclosed volume in cubic metres (meaningful on watertight meshes). */
 export function areaAndVolume(mesh: Mesh): { area: number; volume: number } {

@@ -5,7 +5,7 @@ import { NO_PARENT, pathCount, type Paths } from './paths';
  * order keep the tree; it holds on to it by a rest coordinate, so that bending and cutting the parent keep the joint. When it
  * begins is told by `arrival`, in shares of the growth's own growing.
  */
-export interface Tree {
+export interface PathTree {
   /** m, place of each path's parent among the paths, or −1. */
   parents: Int32Array;
   /** m, how many joints lie between each path and its root. */
@@ -15,7 +15,7 @@ export interface Tree {
 }
 
 /** The tree that paths make; paths in a circle of parents count as roots, and `treeFlaws` tells of them. */
-export function treeOf(paths: Paths): Tree {
+export function pathTreeOf(paths: Paths): PathTree {
   const m = pathCount(paths);
   const parents = new Int32Array(m).fill(-1);
   const depths = new Uint32Array(m);
@@ -50,7 +50,7 @@ export function treeOf(paths: Paths): Tree {
 export function treeFlaws(paths: Paths): string[] {
   const found: string[] = [];
   if (!paths.parent) return found;
-  const { parents } = treeOf(paths);
+  const { parents } = pathTreeOf(paths);
   const ids = new Set(paths.ids);
   paths.parent.forEach((parent, p) => {
     if (parent === NO_PARENT) return;

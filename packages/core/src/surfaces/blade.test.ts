@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { emptyForm } from '../geometry/form';
 import { flaws } from '../geometry/invariants';
-import { areaAndVolume, topology } from '../geometry/mesh';
+import { areaAndVolume } from '../geometry/mesh';
+import { topologyCounts } from '../geometry/topology';
 import { at, distance } from '../geometry/vec';
 import { blade, type BladeShape } from './blade';
 
@@ -48,7 +49,7 @@ test('whatever its shape it is closed, of one piece, with no face inside out', (
       fc.double({ min: 0, max: 0.5, noNaN: true }),
       (fold, cup, droop, stalk) => {
         const mesh = blade(shape({ fold, cup, droop, stalk, outline: (v) => Math.sin(Math.PI * v) }));
-        expect(topology(mesh)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
+        expect(topologyCounts(mesh)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
         expect(flaws({ ...emptyForm(), mesh })).toEqual([]);
       },
     ),

@@ -1,7 +1,7 @@
 import { picked } from '../geometry/attributes';
 import { MESH, type Mesh } from '../geometry/mesh';
 import { cross, type Vec3 } from '../geometry/vec';
-import { weld } from '../geometry/weld';
+import { topologyOf } from '../geometry/topology';
 
 /** To be awaited now and then in long work: lets messages in, and throws when the work is no longer wanted. */
 export type Breathe = () => Promise<void>;
@@ -21,7 +21,7 @@ export function angleBetween(a: Vec3, b: Vec3): number {
  * @param limit radians
  */
 export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breathe = NEVER): Promise<Mesh> {
-  const { of, first } = weld(mesh);
+  const { of, first } = topologyOf(mesh).weld;
   const { indices, positions: p } = mesh;
   const faces = indices.length / 3;
   const normals = new Float64Array(indices.length);

@@ -1,14 +1,15 @@
 import { emptyForm } from '../geometry/form';
 import { featureEdges } from '../geometry/edges';
 import { flaws } from '../geometry/invariants';
-import { areaAndVolume, type Mesh, topology } from '../geometry/mesh';
+import { areaAndVolume, type Mesh } from '../geometry/mesh';
+import { topologyCounts } from '../geometry/topology';
 import { at, dot, unit, type Vec3 } from '../geometry/vec';
 import { ball, box, crystal, cylinder, type Platonic, platonic, torus } from './solids';
 
 const sound = (mesh: Mesh) => {
   expect(flaws({ ...emptyForm(), mesh })).toEqual([]);
-  expect(topology(mesh)).toMatchObject({ openEdges: 0, flippedEdges: 0 });
-  return { ...topology(mesh), ...areaAndVolume(mesh) };
+  expect(topologyCounts(mesh)).toMatchObject({ openEdges: 0, flippedEdges: 0 });
+  return { ...topologyCounts(mesh), ...areaAndVolume(mesh) };
 };
 
 describe('Platonic solids', () => {

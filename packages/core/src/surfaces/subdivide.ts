@@ -1,7 +1,8 @@
 import { type Attributed, Carrier } from '../geometry/attributes';
 import { MESH, type Mesh } from '../geometry/mesh';
 import { add, at, cross, scale, sub, unit, type Vec3 } from '../geometry/vec';
-import { EdgeTable, weld } from '../geometry/weld';
+import { topologyOf } from '../geometry/topology';
+import { EdgeTable } from '../geometry/weld';
 import { angleBetween, type Breathe, CHUNK, pickedMesh, withSoftNormals } from './softNormals';
 
 /** Places, what they carry, and faces of any number of corners, in flat arrays. */
@@ -52,15 +53,10 @@ export async function subdivided(
 
 /** The faces of a mesh, triangles put together to quadrangles where they were halves of one. */
 function polygonsOf(mesh: Mesh, crease: number): Polygons {
-  const { of, first } = weld(mesh);
-  const picked = pickedMesh(mesh, first);
+  const topology = topologyOf(mesh);
+  const picked = pickedMesh(mesh, topology.weld.first);
   const places = Float64Array.from(picked.positions);
-  const triangles: number[] = [];
-  for (let i = 0; i < mesh.indices.length; i += 3) {
-    const [a, b, c] = [of[mesh.indices[i]], of[mesh.indices[i + 1]], of[mesh.indices[i + 2]]];
-    if (a !== b && b !== c && c !== a) triangles.push(a, b, c);
-  }
-  const { corners, starts } = quadrangles(Uint32Array.from(triangles), places);
+  const { corners, starts } = quadrangles(topology.corners, places);
   const { table, left, right, count } = sidesOf(corners, starts);
   const normals = ringNormals(corners, starts, places);
   const isSharp = new Uint8Array(table.count);
@@ -262,16 +258,14 @@ export async function thickened(
   side: -1 | 0 | 1,
   breathe: Breathe = () => Promise.resolve(),
 ): Promise<Mesh> {
-  const { of, first } = weld(mesh);
+  const { weld, corners, edges } = topologyOf(mesh);
+  const { first } = weld;
   const m = first.length;
   const sums = Array.from({ length: m }, (): Vec3 => [0, 0, 0]);
   const lean = new Float64Array(m);
-  const faces: number[][] = [];
-  for (let i = 0; i < mesh.indices.length; i += 3) {
+  for (let i = 0; i < corners.length; i += 3) {
     if (i % (3 * CHUNK) === 0) await breathe();
-    const face = [0, 1, 2].map((k) => of[mesh.indices[i + k]]);
-    if (face[0] === face[1] || face[1] === face[2] || face[2] === face[0]) continue;
-    faces.push(face);
+    const face = [corners[i], corners[i + 1], corners[i + 2]];
     const p = face.map((corner) => at(mesh.positions, first[corner]));
     const normal = unit(cross(sub(p[1], p[0]), sub(p[2], p[0])), [0, 0, 0]);
     face.forEach((corner, k) => {
@@ -293,18 +287,16 @@ export async function thickened(
     made.positions.set(add(place, scale(normal, inner)), 3 * (m + i));
   });
   await breathe();
-  // Which of the places follow each place round the faces: rims stand where nothing runs back.
-  const directed = new Set<number>();
-  for (const face of faces) face.forEach((a, k) => directed.add(a * m + face[(k + 1) % 3]));
+  // Both faces, and rims where nothing runs back along an edge.
   const indices: number[] = [];
-  for (const [a, b, c] of faces) {
+  for (let i = 0; i < corners.length; i += 3) {
+    const [a, b, c] = corners.subarray(i, i + 3);
     indices.push(a, b, c, m + a, m + c, m + b);
-    for (const [p, q] of [
-      [a, b],
-      [b, c],
-      [c, a],
-    ])
-      if (!directed.has(q * m + p)) indices.push(q, p, m + p, q, m + p, m + q);
+    for (let k = 0; k < 3; k++) {
+      const [p, q] = [corners[i + k], corners[i + ((k + 1) % 3)]];
+      const e = edges.of[i + k];
+      if ((p < q ? edges.back[e] : edges.there[e]) === 0) indices.push(q, p, m + p, q, m + p, m + q);
+    }
   }
   made.indices = Uint32Array.from(indices);
   return withSoftNormals(made, Math.PI / 4, breathe);

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { emptyForm } from '../geometry/form';
 import { flaws } from '../geometry/invariants';
-import { areaAndVolume, topology, type Mesh } from '../geometry/mesh';
+import { areaAndVolume, type Mesh } from '../geometry/mesh';
+import { topologyCounts } from '../geometry/topology';
 import { pathsFrom } from '../geometry/paths';
 import { helixPoints } from '../curves/helix';
 import { cutPaths } from '../curves/cut';
@@ -75,19 +76,19 @@ describe('tube', () => {
         { positions: helixPoints({ below: 0.8, above: 0.3, height: 2, turns: 3, start: 0 }, 80) },
       ]);
       const mesh = await sweepTubes(knotty, shape({ radius: 0.05, sides: 7, start: cap, end: cap }));
-      expect(topology(mesh)).toMatchObject({ euler: 2, openEdges: 0, flippedEdges: 0 });
+      expect(topologyCounts(mesh)).toMatchObject({ euler: 2, openEdges: 0, flippedEdges: 0 });
       expect(areaAndVolume(mesh).volume).toBeGreaterThan(0);
       expect(flaws({ ...emptyForm(), mesh })).toEqual([]);
     },
   );
 
   test('closed it has Euler characteristic 0, and open ends leave two holes', async () => {
-    expect(topology(await sweepTubes(circle(1, 40), shape({ radius: 0.1, sides: 9 })))).toMatchObject({
+    expect(topologyCounts(await sweepTubes(circle(1, 40), shape({ radius: 0.1, sides: 9 })))).toMatchObject({
       euler: 0,
       openEdges: 0,
       flippedEdges: 0,
     });
-    expect(topology(await sweepTubes(line(1), shape({ sides: 9, start: 'open', end: 'open' })))).toMatchObject({
+    expect(topologyCounts(await sweepTubes(line(1), shape({ sides: 9, start: 'open', end: 'open' })))).toMatchObject({
       euler: 0,
       openEdges: 18,
     });
@@ -95,7 +96,7 @@ describe('tube', () => {
 
   test('stays watertight where the profile tapers to nothing', async () => {
     const mesh = await sweepTubes(line(2), shape({ sides: 8, along: (u) => 1 - u, end: 'round' }));
-    expect(topology(mesh)).toMatchObject({ euler: 2, openEdges: 0 });
+    expect(topologyCounts(mesh)).toMatchObject({ euler: 2, openEdges: 0 });
     // A cone: a third of the cylinder.
     expect(areaAndVolume(mesh).volume).toBeCloseTo((Math.PI * 0.09 * 2 * areaShare(8)) / 3, 4);
   });

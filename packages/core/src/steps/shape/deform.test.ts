@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { type Form } from '../../geometry/form';
 import { flaws } from '../../geometry/invariants';
-import { areaAndVolume, topology } from '../../geometry/mesh';
+import { areaAndVolume } from '../../geometry/mesh';
+import { topologyCounts } from '../../geometry/topology';
 import { at, cross, distance, dot, sub, unit } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
 import { type ParamValue, type Step } from '../../scene/schema';
@@ -67,7 +68,7 @@ describe('roll-up', () => {
 
   test('a leaf unrolls smoothly: no point of it jumps', async () => {
     let before = (await after(leaf(24), 'roll-up', { amount: 1 })).mesh!;
-    expect(topology(before)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
+    expect(topologyCounts(before)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
     for (let amount = 0.98; amount >= 0; amount -= 0.02) {
       const now = (await after(leaf(24), 'roll-up', { amount })).mesh!;
       let furthest = 0;
@@ -94,7 +95,7 @@ describe('deforming a skin', () => {
   test.each(cases)('%s keeps it closed, sound, and its normals square to its faces', async (kind, params) => {
     const { mesh } = await after(leaf(), kind, params);
     expect(flaws({ ...(await after(leaf(), kind, params)) })).toEqual([]);
-    expect(topology(mesh!)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
+    expect(topologyCounts(mesh!)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
     const flat = (await formOf(sceneOf([leaf()]))).mesh!;
     const { indices, positions, normals } = mesh!;
     let [agree, faces] = [0, 0];
@@ -208,7 +209,7 @@ describe('plates', () => {
   test('letters come out solid, holes and all', async () => {
     const ring = (radius: number): Step => newStep('arc', { radius, points: 64 });
     const form = await formOf(sceneOf([ring(1), ring(0.5), newStep('plate', { depth: 0.3 })]));
-    expect(topology(form.mesh!)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 0 });
+    expect(topologyCounts(form.mesh!)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 0 });
     // Regular polygons of 64 corners: n/2 · r² · sin(2π/n).
     const area = (r: number): number => 32 * r * r * Math.sin((2 * Math.PI) / 64);
     expect(areaAndVolume(form.mesh!).volume).toBeCloseTo(0.3 * (area(1) - area(0.5)), 4);

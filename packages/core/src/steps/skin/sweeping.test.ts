@@ -1,5 +1,6 @@
 import { putFile } from '../../testing';
-import { areaAndVolume, topology } from '../../geometry/mesh';
+import { areaAndVolume } from '../../geometry/mesh';
+import { topologyCounts } from '../../geometry/topology';
 import { at, dot, type Vec3 } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
 import { type ParamValue, type Scene } from '../../scene/schema';
@@ -14,11 +15,11 @@ describe('ribbon', () => {
   test('flat ends: width times thickness times length; round ends add a disc', async () => {
     const flat = await form([tilted, newStep('ribbon', { ...plain, start: 'flat', end: 'flat' })]);
     expect(areaAndVolume(flat.mesh!).volume).toBeCloseTo(0.4 * 0.02 * Math.sqrt(5), 5);
-    expect(topology(flat.mesh!)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
+    expect(topologyCounts(flat.mesh!)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
     const round = await form([tilted, newStep('ribbon', { ...plain, start: 'round', end: 'round' })]);
     const disc = areaAndVolume(round.mesh!).volume - areaAndVolume(flat.mesh!).volume;
     expect(disc / (Math.PI * 0.2 ** 2 * 0.02)).toBeCloseTo(1, 1);
-    expect(topology(round.mesh!)).toMatchObject({ openEdges: 0, flippedEdges: 0 });
+    expect(topologyCounts(round.mesh!)).toMatchObject({ openEdges: 0, flippedEdges: 0 });
   });
 
   test('level faces up, upright stands: by how high the band reaches', async () => {
@@ -37,7 +38,7 @@ describe('ribbon', () => {
       newStep('ribbon', { ...plain, lean: 'upright' }),
     ]);
     expect(made).not.toBeNull();
-    expect(topology(mesh!).openEdges).toBe(0);
+    expect(topologyCounts(mesh!).openEdges).toBe(0);
   });
 });
 
@@ -62,7 +63,7 @@ describe('sweeping', () => {
       ['pointed', 'round'],
     ]) {
       const mesh = await swept({ profile, ...more, start, end });
-      expect(topology(mesh)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
+      expect(topologyCounts(mesh)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
       if (end === 'flat') expect(areaAndVolume(mesh).volume / (area * 0.25 * 2)).toBeCloseTo(1, 2);
     }
   });
@@ -78,7 +79,7 @@ describe('sweeping', () => {
     const mesh = await swept({ profile: 'growth', growth: 'ring' }, straight, (scene) =>
       scene.growths.push({ ...newGrowth('Ring', 1, [circle(180, 2), circle(180, 1)]), id: 'ring' }),
     );
-    expect(topology(mesh)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 0 });
+    expect(topologyCounts(mesh)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 0 });
     expect(areaAndVolume(mesh).volume / (Math.PI * (1 - 0.25) * 0.25 * 2)).toBeCloseTo(1, 2);
   });
 
@@ -87,7 +88,7 @@ describe('sweeping', () => {
       putFile(scene, 'd', 'svg', '<svg><path d="M0 0H40V40H0ZM10 10V30H30V10Z"/></svg>'),
     );
     expect(areaAndVolume(mesh).volume).toBeCloseTo((4 - 1) * 0.25 * 2, 5);
-    expect(topology(mesh)).toMatchObject({ openEdges: 0, euler: 0 });
+    expect(topologyCounts(mesh)).toMatchObject({ openEdges: 0, euler: 0 });
   });
 
   // Pappus: an area A whose centre runs round a circle of radius R sweeps 2πRA; set off by d across, 2π(R + d)A.

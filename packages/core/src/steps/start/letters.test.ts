@@ -1,6 +1,7 @@
 import { boundsOf } from '../../geometry/form';
 import { flaws } from '../../geometry/invariants';
-import { areaAndVolume, topology } from '../../geometry/mesh';
+import { areaAndVolume } from '../../geometry/mesh';
+import { topologyCounts } from '../../geometry/topology';
 import { newStep } from '../../scene/make';
 import { formOf, sceneOf, testEvaluator } from '../../testing';
 import { withFont } from '../../../test/paths';
@@ -11,7 +12,7 @@ test('solid letters are closed, with a hole through each of R, e and e, and stan
   const form = await formOf(sceneOf([newStep('solid', { which: 'letters', text: 'Reef', height: 0.4, depth: 0.1 })]));
   expect(flaws(form)).toEqual([]);
   // Euler characteristic: 2 for a ball, 2 less for each hole through it; R, e and e have one each, f none.
-  expect(topology(form.mesh!)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
+  expect(topologyCounts(form.mesh!)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
   const { min, max } = boundsOf(form)!;
   expect(min[1]).toBeCloseTo(0, 6);
   expect(min[0]).toBeCloseTo(-max[0], 6);

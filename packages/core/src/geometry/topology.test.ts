@@ -1,0 +1,87 @@
+import { torus } from '../surfaces/solids';
+import { subdivided } from '../surfaces/subdivide';
+import { newStep } from '../scene/make';
+import { formOf, sceneOf } from '../testing';
+import { meshWith } from './mesh';
+import { cornerWeights, readPlaces } from './surfacePlaces';
+import { topologyCounts, topologyOf } from './topology';
+import { at } from './vec';
+
+const skin = async () =>
+  (
+    await formOf(
+      sceneOf([newStep('helix', { points: 30 }), newStep('grow', { to: 0.7 }), newStep('tube', { sides: 7 })]),
+    )
+  ).mesh!;
+
+describe('topology', () => {
+  test('of a triangulated torus: every place has six neighbours, each of which has it too', () => {
+    // A closed surface of Euler characteristic 0 in which all triangles meet alike has 3 edges a vertex.
+    const { neighbours, weld, edges } = topologyOf(torus(1, 0.3, 16));
+    expect(edges.count).toBe(3 * weld.first.length);
+    for (let i = 0; i < weld.first.length; i++) {
+      const own = neighbours.others.subarray(neighbours.starts[i], neighbours.starts[i + 1]);
+      expect(new Set(own).size).toBe(6);
+      for (const j of own)
+        expect([...neighbours.others.subarray(neighbours.starts[j], neighbours.starts[j + 1])]).toContain(i);
+    }
+  });
+
+  test('is made once for its arrays, and anew where either of them is another', async () => {
+    const mesh = await skin();
+    const first = topologyOf(mesh);
+    expect(topologyOf({ positions: mesh.positions, indices: mesh.indices })).toBe(first);
+    expect(first.edges).toBe(first.edges);
+    // All vertices at one place: the same faces, but nothing of them is left.
+    const moved = { ...mesh, positions: new Float32Array(mesh.positions.length) };
+    expect(topologyOf(moved)).not.toBe(first);
+    expect(topologyCounts(moved)).toMatchObject({ faces: 0, edges: 0 });
+    expect(topologyOf(mesh)).toBe(first);
+  });
+
+  test('faces at an edge are those that have both its ends', async () => {
+    const { edges, corners } = topologyOf(await subdivided(torus(1, 0.3, 8), 1, Math.PI));
+    for (let e = 0; e < edges.count; e++)
+      for (const face of [edges.left[e], edges.right[e]]) {
+        const own = corners.subarray(3 * face, 3 * face + 3);
+        expect(own).toContain(edges.ends[2 * e]);
+        expect(own).toContain(edges.ends[2 * e + 1]);
+      }
+  });
+});
+
+describe('places on a surface', () => {
+  test('read what the vertices have, by the weights of the corners', async () => {
+    const mesh = await skin();
+    const n = mesh.positions.length / 3;
+    const heat = Float32Array.from({ length: n }, (_, i) => mesh.positions[3 * i]);
+    const warm = {
+      ...mesh,
+      named: {
+        heat: { domain: 'vertex' as const, width: 1 as const, blend: 'mix' as const, missing: 0, values: heat },
+      },
+    };
+    const places = { faces: Uint32Array.of(4, 9), weights: Float32Array.of(0.2, 0.3, 0.5, 1, 0, 0) };
+    const read = readPlaces(warm, places);
+    const corners = [0, 1, 2].map((k) => at(mesh.positions, mesh.indices[12 + k]));
+    for (let c = 0; c < 3; c++)
+      expect(read.positions[c]).toBeCloseTo(0.2 * corners[0][c] + 0.3 * corners[1][c] + 0.5 * corners[2][c], 5);
+    // Heat is the first coordinate, so it stays that.
+    expect(read.named.heat.values[0]).toBeCloseTo(read.positions[0], 5);
+    expect(Math.hypot(...read.normals.subarray(0, 3))).toBeCloseTo(1, 5);
+    expect(at(read.positions, 1)).toEqual(at(mesh.positions, mesh.indices[27]));
+    expect(read.u![1]).toBe(mesh.u![mesh.indices[27]]);
+  });
+
+  test('weights of a point lead back to it, and to the foot of one beside the plane', () => {
+    const mesh = meshWith({
+      positions: Float32Array.of(0, 0, 0, 4, 0, 0, 0, 2, 0, 1, 1, 1),
+      normals: new Float32Array(12),
+      uvs: new Float32Array(8),
+      indices: Uint32Array.of(0, 1, 2, 0, 0, 3),
+    });
+    expect(cornerWeights(mesh, 0, [1, 1, 0])).toEqual([0.25, 0.25, 0.5]);
+    expect(cornerWeights(mesh, 0, [1, 1, 5])).toEqual([0.25, 0.25, 0.5]);
+    expect(cornerWeights(mesh, 1, [1, 1, 1])).toEqual([1, 0, 0]);
+  });
+});

@@ -1,0 +1,133 @@
+import { type Mesh } from './mesh';
+import { EdgeTable, weld, type Weld } from './weld';
+
+/** What counting the parts of a mesh tells about its shape. */
+export interface TopologyCounts {
+  vertices: number;
+  edges: number;
+  faces: number;
+  /** Edges that do not lie in exactly two faces: 0 on a watertight mesh. */
+  openEdges: number;
+  /** Edges that two faces run along in the same direction: 0 where no face is inside out. */
+  flippedEdges: number;
+  /** vertices − edges + faces: 2 for a ball, 0 for a torus. */
+  euler: number;
+}
+
+/** Edges over welded places. */
+export interface TopologyEdges {
+  count: number;
+  /** Both places of each edge, the smaller number first. */
+  ends: Uint32Array;
+  /** How many faces run along it from the smaller to the larger place, and how many back. */
+  there: Uint8Array;
+  back: Uint8Array;
+  /** First and second face at it, by their place among `corners`; only the first where it is open. */
+  left: Uint32Array;
+  right: Uint32Array;
+  /** The edge of each corner: from it to the next corner of its face. */
+  of: Uint32Array;
+}
+
+/** Which places are joined to each place by an edge: those of place i are `others[starts[i]]` up to `others[starts[i + 1]]`. */
+export interface Neighbours {
+  starts: Uint32Array;
+  others: Uint32Array;
+}
+
+/**
+ * How a mesh hangs together, vertices at one place taken as one (texture seams and hard edges double them), faces with two
+ * corners at one place left out. Each part is made when it is first asked for.
+ */
+export class Topology {
+  readonly weld: Weld;
+  /** Places of the faces' corners, three a face. */
+  readonly corners: Uint32Array;
+  #edges: TopologyEdges | null = null;
+  #neighbours: Neighbours | null = null;
+
+  constructor({ positions, indices }: Pick<Mesh, 'positions' | 'indices'>) {
+    this.weld = weld({ positions });
+    const { of } = this.weld;
+    const corners = new Uint32Array(indices.length);
+    let write = 0;
+    for (let i = 0; i < indices.length; i += 3) {
+      const [a, b, c] = [of[indices[i]], of[indices[i + 1]], of[indices[i + 2]]];
+      if (a === b || b === c || c === a) continue;
+      corners[write] = a;
+      corners[write + 1] = b;
+      corners[write + 2] = c;
+      write += 3;
+    }
+    this.corners = corners.subarray(0, write);
+  }
+
+  get edges(): TopologyEdges {
+    return (this.#edges ??= edgesOf(this.corners));
+  }
+
+  get neighbours(): Neighbours {
+    return (this.#neighbours ??= neighboursOf(this.weld.first.length, this.edges));
+  }
+
+  get counts(): TopologyCounts {
+    const { count, there, back } = this.edges;
+    const used = new Set(this.corners);
+    let [openEdges, flippedEdges] = [0, 0];
+    for (let e = 0; e < count; e++) {
+      if (there[e] + back[e] !== 2) openEdges++;
+      flippedEdges += (there[e] > 1 ? 1 : 0) + (back[e] > 1 ? 1 : 0);
+    }
+    const [vertices, faces] = [used.size, this.corners.length / 3];
+    return { vertices, edges: count, faces, openEdges, flippedEdges, euler: vertices - count + faces };
+  }
+}
+
+const known = new WeakMap<Uint32Array, WeakMap<Float32Array, Topology>>();
+
+/**
+ * The topology of a mesh, made once for its arrays of indices and positions: what is welded hangs on both, so that what one
+ * frame has made says nothing wrong about another.
+ */
+export function topologyOf(mesh: Pick<Mesh, 'positions' | 'indices'>): Topology {
+  let own = known.get(mesh.indices);
+  if (!own) known.set(mesh.indices, (own = new WeakMap()));
+  let topology = own.get(mesh.positions);
+  if (!topology) own.set(mesh.positions, (topology = new Topology(mesh)));
+  return topology;
+}
+
+/** Counts vertices, edges and faces, and tells whether the mesh is closed and all of it looks outwards. */
+export const topologyCounts = (mesh: Pick<Mesh, 'positions' | 'indices'>): TopologyCounts => topologyOf(mesh).counts;
+
+function edgesOf(corners: Uint32Array): TopologyEdges {
+  const most = corners.length;
+  const table = new EdgeTable(most);
+  const [there, back] = [new Uint8Array(most), new Uint8Array(most)];
+  const [left, right, of] = [new Uint32Array(most), new Uint32Array(most), new Uint32Array(most)];
+  for (let c = 0; c < most; c++) {
+    const [a, b] = [corners[c], corners[c % 3 === 2 ? c - 2 : c + 1]];
+    const e = table.idOf(a, b);
+    of[c] = e;
+    const met = there[e] + back[e];
+    if (met === 0) left[e] = (c / 3) | 0;
+    else if (met === 1) right[e] = (c / 3) | 0;
+    const way = a < b ? there : back;
+    if (way[e] < 255) way[e]++;
+  }
+  const { count, ends } = table;
+  return { count, ends: ends.subarray(0, 2 * count), there, back, left, right, of };
+}
+
+function neighboursOf(places: number, { count, ends }: TopologyEdges): Neighbours {
+  const starts = new Uint32Array(places + 1);
+  for (let i = 0; i < 2 * count; i++) starts[ends[i] + 1]++;
+  for (let i = 0; i < places; i++) starts[i + 1] += starts[i];
+  const others = new Uint32Array(2 * count);
+  const filled = starts.slice();
+  for (let e = 0; e < count; e++) {
+    others[filled[ends[2 * e]]++] = ends[2 * e + 1];
+    others[filled[ends[2 * e + 1]]++] = ends[2 * e];
+  }
+  return { starts, others };
+}
