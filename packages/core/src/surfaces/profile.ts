@@ -29,9 +29,17 @@ type Corner = readonly [number, number];
 /** Corners that turn by more than this keep an edge where edges are to be hard, degrees. */
 const CREASE = 25;
 
-/** A circle of straight sides with smooth normals. */
+const circles = new Map<number, SweepProfile>();
+
+/** A circle of straight sides with smooth normals, made once for each number of sides. */
 export function circleProfile(sides: number): SweepProfile {
-  return contourProfile(polygonCorners(sides), false);
+  let profile = circles.get(sides);
+  if (!profile) {
+    profile = contourProfile(polygonCorners(sides), false);
+    // To the last bit: a place on the unit circle is its own normal, which sweeping takes a short way for.
+    circles.set(sides, (profile = { ...profile, nx: profile.x, ny: profile.y }));
+  }
+  return profile;
 }
 
 /** A regular polygon on the unit circle. */

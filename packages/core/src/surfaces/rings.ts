@@ -51,6 +51,8 @@ export interface Rings {
   joined: Uint8Array;
   /** Rings that are filled by the profile's cap, 1 where the fill looks ahead, −1 where it looks back. */
   fills: { ring: number; way: 1 | -1 }[];
+  /** Arc length at each of the path's points, from what is there of it, metres; one more where it is closed. */
+  along: Float64Array;
   /** Half the thickness across, metres; null where it is the radius. */
   deep: number | null;
   closed: boolean;
@@ -66,6 +68,11 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
   const body = closed ? n + 1 : n;
   const capRings = Math.max(2, Math.round(shape.sides / 4));
   const room = body + 2 * (capRings + 1);
+  // One piece of memory for all: asking for many small ones would cost as much as filling them.
+  const memory = new Float64Array(5 * room + 2 * body);
+  const part = (k: number): Float64Array => memory.subarray(k * room, (k + 1) * room);
+  const arc = memory.subarray(5 * room, 5 * room + body);
+  const radius = memory.subarray(5 * room + body);
   const rings: Rings = {
     id: paths.ids[p],
     path: p,
@@ -73,20 +80,20 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
     last: b - 1,
     count: 0,
     point: new Uint32Array(room),
-    shift: new Float64Array(room),
-    radius: new Float64Array(room),
-    out: new Float64Array(room),
-    ahead: new Float64Array(room),
-    arc: new Float64Array(room),
+    shift: part(0),
+    radius: part(1),
+    out: part(2),
+    ahead: part(3),
+    arc: part(4),
     far: Infinity,
     near: -Infinity,
     joined: new Uint8Array(room),
     fills: [],
+    along: arc,
     deep: shape.deep ?? null,
     closed,
   };
 
-  const arc = new Float64Array(body);
   let length = 0;
   for (let k = 1, i = 3 * a; k < body; k++, i += 3) {
     const j = k < n ? i + 3 : 3 * a;
@@ -104,11 +111,14 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
   const { follows } = shape;
   const reach = shape.reach && shape.reach > 0 ? shape.reach : length;
   // From the tip, the profile's far end lies on the tip, and all beyond its length is as its base.
-  const position = (k: number): number =>
-    follows === 'whole' ? u[a + k] : follows === 'grown' ? arc[k] / length : Math.max(0, 1 - (length - arc[k]) / reach);
-  const radius = new Float64Array(body);
   for (let k = 0; k < n; k++) {
-    const r = thickness * size[a + k] * along(position(k));
+    const position =
+      follows === 'whole'
+        ? u[a + k]
+        : follows === 'grown'
+          ? arc[k] / length
+          : Math.max(0, 1 - (length - arc[k]) / reach);
+    const r = thickness * size[a + k] * along(position);
     radius[k] = r > 0 ? r : 0;
   }
   if (closed) radius[n] = radius[0];
@@ -162,19 +172,33 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
   if (!closed) cap(shape.start, false);
   const capped = rings.count > 0;
   let write = rings.count;
+  const { point, out: outs, ahead, arc: arcs, radius: radii, joined } = rings;
+  const seam = body > 1 ? arc[1] + length - arc[body - 2] : 0;
   for (let k = 0; k < body; k++, write++) {
-    const before = closed && k === 0 ? body - 2 : k > 0 ? k - 1 : 0;
-    const after = closed && k === body - 1 ? 1 : k < body - 1 ? k + 1 : k;
-    const run = closed && (k === 0 || k === body - 1) ? arc[1] + length - arc[body - 2] : arc[after] - arc[before];
-    const slope = run > 0 ? (radius[after] - radius[before]) / run : 0;
-    const out = slope === 0 ? 1 : 1 / Math.sqrt(1 + slope * slope);
-    rings.point[write] = k < n ? a + k : a;
-    rings.radius[write] = radius[k];
-    rings.out[write] = out;
-    rings.ahead[write] = -slope * out;
-    rings.arc[write] = first + arc[k];
-    rings.joined[write] = k > 0 || (capped && shape.start === 'round') ? 1 : 0;
+    let before = k > 0 ? k - 1 : 0;
+    let after = k < body - 1 ? k + 1 : k;
+    let run = arc[after] - arc[before];
+    if (closed && (k === 0 || k === body - 1)) {
+      before = body - 2;
+      after = 1;
+      run = seam;
+    }
+    const rise = radius[after] - radius[before];
+    point[write] = k < n ? a + k : a;
+    radii[write] = radius[k];
+    arcs[write] = first + arc[k];
+    joined[write] = 1;
+    if (rise === 0 || !(run > 0)) {
+      outs[write] = 1;
+      ahead[write] = 0;
+    } else {
+      const slope = rise / run;
+      const out = 1 / Math.sqrt(1 + slope * slope);
+      outs[write] = out;
+      ahead[write] = -slope * out;
+    }
   }
+  joined[rings.count] = capped && shape.start === 'round' ? 1 : 0;
   rings.count = write;
   if (!closed) cap(shape.end, true);
   return rings;

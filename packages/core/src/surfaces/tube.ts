@@ -1,8 +1,10 @@
 import { withFrames } from '../curves/pathFrames';
+import { type Attribute, type Named } from '../geometry/attributes';
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { type FramedPaths, type Paths, pathCount } from '../geometry/paths';
 import { circleProfile, type SweepProfile } from './profile';
-import { hasExtent, type Rings, type TubeShape, ringFaces, ringsOf } from './rings';
+import { type Rings, type TubeShape, ringFaces, ringsOf } from './rings';
+import { sweptIndices } from './sweptIndices';
 
 /** What a sweep asks of its surroundings; all optional. */
 export interface SweepHooks {
@@ -10,6 +12,8 @@ export interface SweepHooks {
   claim?: (vertices: number, faces: number) => void;
   /** Awaited between paths. */
   breathe?: () => Promise<void>;
+  /** Whether the distance behind the growing tip is asked for at each vertex; it is where this is left out. */
+  tips?: boolean;
 }
 
 /**
@@ -53,42 +57,74 @@ export async function sweepProfile(
   const vertices = rings * columns;
   hooks.claim?.(vertices, faces);
 
-  const mesh = allocate(vertices, faces, all.length);
-  if (paths.age) mesh.age = new Float32Array(vertices);
-  if (paths.level) mesh.level = Float32Array.from(all, ({ path }) => paths.level![path]);
+  const mesh = allocate(vertices, all, paths, hooks.tips ?? true);
   const perTurn = shape.radius > 0 ? 1 / (profile.round * shape.radius) : 1;
   let vertex = 0;
-  let index = 0;
   for (const [k, made] of all.entries()) {
     await hooks.breathe?.();
     mesh.parts[2 * k] = vertex;
     mesh.parts[2 * k + 1] = made.id;
     writeVertices(mesh, vertex, made, paths, profile, perTurn, roll);
-    index = writeFaces(mesh.indices, index, vertex, made, profile.joined);
-    index = writeFills(mesh.indices, index, vertex, made, profile);
     vertex += made.count * columns;
   }
+  await hooks.breathe?.();
+  mesh.indices = sweptIndices(all, profile, faces);
   return mesh;
 }
 
 /** Empty arrays of a mesh, all in one piece of memory: that is asked for in half the time of many. */
-function allocate(vertices: number, faces: number, paths: number): SweptMesh {
-  const buffer = new ArrayBuffer(4 * (10 * vertices + 3 * faces));
-  const floats = (from: number, width: number): Float32Array =>
-    new Float32Array(buffer, 4 * from * vertices, width * vertices);
-  return meshWith({
-    positions: floats(0, 3),
-    normals: floats(3, 3),
-    uvs: floats(6, 2),
-    u: floats(8, 1),
-    tip: floats(9, 1),
-    parts: new Uint32Array(2 * paths),
-    indices: new Uint32Array(buffer, 40 * vertices, 3 * faces),
-  }) as SweptMesh;
+function allocate(vertices: number, rings: readonly Rings[], paths: Paths, tips: boolean): SweptMesh {
+  const widths = [3, 3, 2, 1, ...(tips ? [1] : []), ...(paths.age ? [1] : [])];
+  const buffer = new ArrayBuffer(4 * vertices * widths.reduce((sum, width) => sum + width, 0));
+  let from = 0;
+  const floats = (width: number): Float32Array => {
+    const array = new Float32Array(buffer, 4 * from * vertices, width * vertices);
+    from += width;
+    return array;
+  };
+  return {
+    ...meshWith({
+      positions: floats(3),
+      normals: floats(3),
+      uvs: floats(2),
+      u: floats(1),
+      tip: tips ? floats(1) : null,
+      age: paths.age ? floats(1) : null,
+      level: paths.level && Float32Array.from(rings, ({ path }) => paths.level![path]),
+      indices: NO_INDICES,
+      named: sweptAttributes(paths, rings, vertices),
+    }),
+    parts: new Uint32Array(2 * rings.length),
+  } as SweptMesh;
 }
 
+const NO_INDICES = new Uint32Array(0);
+
 /** A mesh that knows where on the path its vertices belong. */
-type SweptMesh = Mesh & { u: Float32Array; tip: Float32Array; parts: Uint32Array };
+type SweptMesh = Mesh & { u: Float32Array; parts: Uint32Array };
+
+/** What points and paths know by names of their own, at the vertices and parts that they become. */
+function sweptAttributes({ named }: Paths, all: readonly Rings[], vertices: number): Named {
+  const count = all.reduce((sum, { count }) => sum + count, 0);
+  const columns = count > 0 ? vertices / count : 0;
+  const swept = Object.entries(named).map(([name, attribute]): [string, Attribute] => {
+    const { width, values, domain } = attribute;
+    const each = domain === 'path' ? all.length : vertices;
+    const out = new Float32Array(width * each);
+    let write = 0;
+    for (const rings of all) {
+      if (domain === 'path') {
+        for (let c = 0; c < width; c++) out[write++] = values[width * rings.path + c];
+        continue;
+      }
+      for (let i = 0; i < rings.count; i++)
+        for (let j = 0; j < columns; j++)
+          for (let c = 0; c < width; c++) out[write++] = values[width * rings.point[i] + c];
+    }
+    return [name, { ...attribute, domain: domain === 'path' ? 'path' : 'vertex', values: out }];
+  });
+  return swept.length > 0 ? Object.fromEntries(swept) : named;
+}
 
 function writeVertices(
   mesh: SweptMesh,
@@ -97,21 +133,59 @@ function writeVertices(
   paths: FramedPaths,
   profile: SweepProfile,
   perTurn: number,
-  { roll, twist }: Roll,
+  roll: Roll,
 ): void {
-  const { positions, normals, uvs, u, tip } = mesh;
-  const { x: px, y: py, nx: mx, ny: my, share, reach } = profile;
-  const columns = px.length;
-  const { lean } = paths;
-  const bend: [number, number, number] = [0, 0, 0];
-  const places = paths.positions;
-  const along = paths.tangents;
-  const beside = paths.normals;
-  let v = first;
-  let w = 3 * first;
-  for (let i = 0; i < rings.count; i++) {
+  const { uvs, u, tip, age } = mesh;
+  const { share } = profile;
+  const columns = share.length;
+  const frames = ringFrames(rings, paths, profile, roll);
+  writePlaces(mesh.positions, mesh.normals, first, frames, rings.count, profile);
+  for (let i = 0, v = first; i < rings.count; i++) {
     const point = rings.point[i];
-    const q = 3 * point;
+    const far = rings.arc[i] * perTurn;
+    const rest = frames[STRIDE * i + REST];
+    const end = v + columns;
+    for (let j = 0; j < columns; j++) {
+      uvs[2 * (v + j)] = share[j];
+      uvs[2 * (v + j) + 1] = far;
+      u[v + j] = rest;
+    }
+    if (tip) {
+      const behind = Math.max(0, Math.min(rings.far - rings.arc[i], rings.arc[i] - rings.near));
+      for (let k = v; k < end; k++) tip[k] = behind;
+    }
+    if (age) for (let k = v; k < end; k++) age[k] = paths.age![point];
+    v = end;
+  }
+}
+
+/** Numbers of a ring in `ringFrames`: centre, both directions across, the way its normals lean, and these. */
+const STRIDE = 19;
+const [RADIUS, ACROSS, OUT, REST, SHAPE, BEND_N, BEND_B] = [12, 13, 14, 15, 16, 17, 18];
+/** Shapes of rings: a circle square to its path, any other, one that a bend has to hold in. */
+const [CIRCLE, PLAIN, TIGHT] = [0, 1, 2];
+
+/** Memory of `ringFrames`, kept: a path's rings are done with before the next one's are made. */
+let kept = new Float64Array(0);
+
+/** Where each ring lies and which way it is turned, `STRIDE` numbers a ring: all that its vertices have in common. */
+function ringFrames(
+  rings: Rings,
+  paths: FramedPaths,
+  { x: px, nx: mx, ny: my, y: py, reach }: SweepProfile,
+  { roll, twist }: Roll,
+): Float64Array {
+  const { count } = rings;
+  if (kept.length < STRIDE * count) kept = new Float64Array(2 * STRIDE * count);
+  const frames = kept;
+  const { point, shift, radius, out: outs, ahead: aheads, deep } = rings;
+  const { positions: places, tangents: along, normals: beside, u: rest, lean } = paths;
+  // On a circle the normals are the places: most tubes are that.
+  const round = mx === px && my === py;
+  const turning = lean !== null || roll !== 0 || twist !== 0;
+  for (let i = 0, f = 0; i < count; i++, f += STRIDE) {
+    const at = point[i];
+    const q = 3 * at;
     const tx = along[q];
     const ty = along[q + 1];
     const tz = along[q + 2];
@@ -121,33 +195,93 @@ function writeVertices(
     let bx = ty * nz - tz * ny;
     let by = tz * nx - tx * nz;
     let bz = tx * ny - ty * nx;
-    const rest = i > 0 && point < rings.point[i - 1] ? 1 : paths.u[point];
-    const angle = roll + twist * rest + (lean ? lean[point] : 0);
-    if (angle !== 0) {
+    const here = i > 0 && at < point[i - 1] ? 1 : rest[at];
+    if (turning) {
+      const angle = roll + twist * here + (lean ? lean[at] : 0);
       const c = Math.cos(angle);
       const s = Math.sin(angle);
-      [nx, bx] = [nx * c + bx * s, bx * c - nx * s];
-      [ny, by] = [ny * c + by * s, by * c - ny * s];
-      [nz, bz] = [nz * c + bz * s, bz * c - nz * s];
+      const [ux, uy, uz] = [nx * c + bx * s, ny * c + by * s, nz * c + bz * s];
+      bx = bx * c - nx * s;
+      by = by * c - ny * s;
+      bz = bz * c - nz * s;
+      nx = ux;
+      ny = uy;
+      nz = uz;
     }
-    const shift = rings.shift[i];
-    const x = places[q] + shift * tx;
-    const y = places[q + 1] + shift * ty;
-    const z = places[q + 2] + shift * tz;
-    const r = rings.radius[i];
-    const across = rings.deep ?? r;
-    const tight = bendAt(rings, point, paths, bend) * Math.max(r, across) * reach > EASY_BEND;
-    const kn = bend[0] * nx + bend[1] * ny + bend[2] * nz;
-    const kb = bend[0] * bx + bend[1] * by + bend[2] * bz;
-    const out = rings.out[i];
-    const ahead = rings.ahead[i];
-    const ax = ahead * tx;
-    const ay = ahead * ty;
-    const az = ahead * tz;
-    const far = rings.arc[i] * perTurn;
-    const behind = Math.max(0, Math.min(rings.far - rings.arc[i], rings.arc[i] - rings.near));
-    if (mesh.age) mesh.age.fill(paths.age![point], v, v + columns);
-    for (let j = 0; j < columns; j++) {
+    const r = radius[i];
+    const across = deep ?? r;
+    frames[f] = places[q] + shift[i] * tx;
+    frames[f + 1] = places[q + 1] + shift[i] * ty;
+    frames[f + 2] = places[q + 2] + shift[i] * tz;
+    frames[f + 3] = nx;
+    frames[f + 4] = ny;
+    frames[f + 5] = nz;
+    frames[f + 6] = bx;
+    frames[f + 7] = by;
+    frames[f + 8] = bz;
+    frames[f + 9] = aheads[i] * tx;
+    frames[f + 10] = aheads[i] * ty;
+    frames[f + 11] = aheads[i] * tz;
+    frames[f + RADIUS] = r;
+    frames[f + ACROSS] = across;
+    frames[f + OUT] = outs[i];
+    frames[f + REST] = here;
+    frames[f + SHAPE] = round && outs[i] === 1 && aheads[i] === 0 && across === r ? CIRCLE : PLAIN;
+    if (isTight(rings, at, paths, Math.max(r, across) * reach, bend)) {
+      frames[f + SHAPE] = TIGHT;
+      frames[f + BEND_N] = bend[0] * nx + bend[1] * ny + bend[2] * nz;
+      frames[f + BEND_B] = bend[0] * bx + bend[1] * by + bend[2] * bz;
+    }
+  }
+  return frames;
+}
+
+const bend: [number, number, number] = [0, 0, 0];
+
+/** Positions and normals of all vertices of a path's rings. */
+function writePlaces(
+  positions: Float32Array,
+  normals: Float32Array,
+  first: number,
+  frames: Float64Array,
+  count: number,
+  { x: px, y: py, nx: mx, ny: my }: SweepProfile,
+): void {
+  const columns = px.length;
+  let w = 3 * first;
+  for (let i = 0, f = 0; i < count; i++, f += STRIDE) {
+    const x = frames[f];
+    const y = frames[f + 1];
+    const z = frames[f + 2];
+    const nx = frames[f + 3];
+    const ny = frames[f + 4];
+    const nz = frames[f + 5];
+    const bx = frames[f + 6];
+    const by = frames[f + 7];
+    const bz = frames[f + 8];
+    const r = frames[f + RADIUS];
+    if (frames[f + SHAPE] === CIRCLE) {
+      for (let j = 0; j < columns; j++, w += 3) {
+        const c = px[j];
+        const s = py[j];
+        const ox = nx * c + bx * s;
+        const oy = ny * c + by * s;
+        const oz = nz * c + bz * s;
+        positions[w] = x + r * ox;
+        positions[w + 1] = y + r * oy;
+        positions[w + 2] = z + r * oz;
+        normals[w] = ox;
+        normals[w + 1] = oy;
+        normals[w + 2] = oz;
+      }
+      continue;
+    }
+    const across = frames[f + ACROSS];
+    const out = frames[f + OUT];
+    const tight = frames[f + SHAPE] === TIGHT;
+    const kn = frames[f + BEND_N];
+    const kb = frames[f + BEND_B];
+    for (let j = 0; j < columns; j++, w += 3) {
       let cx = r * px[j];
       let cy = across * py[j];
       if (tight) {
@@ -158,20 +292,14 @@ function writeVertices(
           cy -= less * kb;
         }
       }
+      const ox = out * mx[j];
+      const oy = out * my[j];
       positions[w] = x + nx * cx + bx * cy;
       positions[w + 1] = y + ny * cx + by * cy;
       positions[w + 2] = z + nz * cx + bz * cy;
-      const ox = out * mx[j];
-      const oy = out * my[j];
-      normals[w] = ax + nx * ox + bx * oy;
-      normals[w + 1] = ay + ny * ox + by * oy;
-      normals[w + 2] = az + nz * ox + bz * oy;
-      uvs[2 * v] = share[j];
-      uvs[2 * v + 1] = far;
-      u[v] = rest;
-      tip[v] = behind;
-      v++;
-      w += 3;
+      normals[w] = frames[f + 9] + nx * ox + bx * oy;
+      normals[w + 1] = frames[f + 10] + ny * ox + by * oy;
+      normals[w + 2] = frames[f + 11] + nz * ox + bz * oy;
     }
   }
 }
@@ -186,73 +314,32 @@ const EASY_BEND = 0.7;
 const heldIn = (inward: number): number =>
   EASY_BEND + (0.96 - EASY_BEND) * (1 - Math.exp((EASY_BEND - inward) / (0.96 - EASY_BEND)));
 
-/** The bend at a path's point: change of the tangent per metre, by its neighbours. Gives its size, 1 / radius. */
-function bendAt(
-  { first, last, closed }: Rings,
+/**
+ * Whether a path bends so much at a point that what reaches so far from it has to be held in.
+ * @param bend is told the bend then: change of the tangent per metre, of the size 1 / radius
+ */
+function isTight(
+  { first, last, closed, along }: Rings,
   point: number,
-  paths: FramedPaths,
+  { tangents }: FramedPaths,
+  reach: number,
   bend: [number, number, number],
-): number {
-  const { positions, tangents } = paths;
+): boolean {
   const before = point > first ? point - 1 : closed ? last : point;
   const after = point < last ? point + 1 : closed ? first : point;
-  const run = apart(positions, before, point) + apart(positions, point, after);
-  if (!(run > 0)) return bend.fill(0)[0];
-  for (let c = 0; c < 3; c++) bend[c] = (tangents[3 * after + c] - tangents[3 * before + c]) / run;
-  return Math.sqrt(bend[0] * bend[0] + bend[1] * bend[1] + bend[2] * bend[2]);
-}
-
-function apart(positions: Float32Array, i: number, j: number): number {
-  const x = positions[3 * j] - positions[3 * i];
-  const y = positions[3 * j + 1] - positions[3 * i + 1];
-  const z = positions[3 * j + 2] - positions[3 * i + 2];
-  return Math.sqrt(x * x + y * y + z * z);
-}
-
-function writeFaces(indices: Uint32Array, from: number, vertex: number, rings: Rings, strip: Uint8Array): number {
-  let write = from;
-  const columns = strip.length;
-  for (let i = 1; i < rings.count; i++) {
-    if (!rings.joined[i]) continue;
-    const below = hasExtent(rings, i - 1);
-    const above = hasExtent(rings, i);
-    let a = vertex + (i - 1) * columns;
-    let c = a + columns;
-    for (let j = 1; j < columns; j++, a++, c++) {
-      if (!strip[j]) continue;
-      if (below) {
-        indices[write] = a;
-        indices[write + 1] = a + 1;
-        indices[write + 2] = c;
-        write += 3;
-      }
-      if (above) {
-        indices[write] = a + 1;
-        indices[write + 1] = c + 1;
-        indices[write + 2] = c;
-        write += 3;
-      }
-    }
-  }
-  return write;
-}
-
-function writeFills(
-  indices: Uint32Array,
-  from: number,
-  vertex: number,
-  rings: Rings,
-  { x, cap }: SweepProfile,
-): number {
-  let write = from;
-  for (const { ring, way } of rings.fills) {
-    const first = vertex + ring * x.length;
-    for (let t = 0; t < cap.length; t += 3) {
-      indices[write] = first + cap[t];
-      indices[write + 1] = first + cap[t + (way > 0 ? 1 : 2)];
-      indices[write + 2] = first + cap[t + (way > 0 ? 2 : 1)];
-      write += 3;
-    }
-  }
-  return write;
+  const total = along[along.length - 1];
+  const from = point > first ? along[before - first] : closed ? along[before - first] - total : along[0];
+  const to = point < last ? along[after - first] : closed ? total : along[point - first];
+  const run = to - from;
+  if (!(run > 0)) return false;
+  const [a, b] = [3 * before, 3 * after];
+  const x = tangents[b] - tangents[a];
+  const y = tangents[b + 1] - tangents[a + 1];
+  const z = tangents[b + 2] - tangents[a + 2];
+  const limit = EASY_BEND * run;
+  if ((x * x + y * y + z * z) * reach * reach <= limit * limit) return false;
+  bend[0] = x / run;
+  bend[1] = y / run;
+  bend[2] = z / run;
+  return true;
 }
