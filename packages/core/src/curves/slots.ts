@@ -43,8 +43,10 @@ export function slotsAlong(length: number, closed: boolean, rule: SlotRule): Slo
   const spread = closed || rule.count !== null || rest !== 'leave';
   const apart = spread ? room / n : pitch;
   const from = closed ? 0 : start;
+  const at = new Float64Array(n);
+  for (let k = 0; k < n; k++) at[k] = from + (k + (closed ? 0 : 0.5)) * apart;
   return {
-    at: Float64Array.from({ length: n }, (_, k) => from + (k + (closed ? 0 : 0.5)) * apart),
+    at,
     size: rest === 'fit' && rule.count === null ? apart / pitch : 1,
   };
 }

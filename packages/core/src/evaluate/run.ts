@@ -2,7 +2,7 @@ import { grownShare } from '../curves/pathFrames';
 import { hash } from '../fields/random';
 import { copiesOfSeats, countCopies, joinCopies, type ShownItem } from '../geometry/copies';
 import { emptyForm, type Form, type FormKind, kindsOf } from '../geometry/form';
-import { momentsOf, type SeatMoment } from '../geometry/seats';
+import { momentsOf, type SeatMoment, type SeatMoments, type Seats } from '../geometry/seats';
 import { Cancelled, Problem } from '../problem';
 import { type Growth, isVaried, type Scene } from '../scene/schema';
 import { GrowthValues } from '../scene/values';
@@ -51,6 +51,9 @@ export interface Memory {
 const EMPTY_KEY = digest('empty');
 /** Lists of moments that are remembered. */
 const MOST_MOMENTS = 2000;
+
+/** Moments of seats that are still at hand, by the periods that they were worked out for. */
+const dealt = new WeakMap<Seats, { name: string; moments: SeatMoments }>();
 
 /** One evaluation. What it comes to is found node by node (growth, step, moment), each once. */
 export class Run {
@@ -225,11 +228,21 @@ export class Run {
     const name = `${node.key} ${periods.join(' ')}`;
     let list = moments.get(name);
     if (!list) {
-      list = momentsOf((await node.form()).seats!, (id) => periodOf(this.plan, id)).list;
+      list = this.#dealt((await node.form()).seats!, periods).list;
       if (moments.size > MOST_MOMENTS) moments.clear();
       moments.set(name, list);
     }
     return list;
+  }
+
+  /** Moments of seats, worked out once while they are at hand. */
+  #dealt(seats: Seats, periods: readonly number[]): SeatMoments {
+    const name = periods.join(' ');
+    const known = dealt.get(seats);
+    if (known?.name === name) return known.moments;
+    const moments = momentsOf(seats, (id) => periodOf(this.plan, id));
+    dealt.set(seats, { name, moments });
+    return moments;
   }
 
   async #copies(key: string, node: Node, items: readonly Node[]): Promise<Form> {
@@ -237,7 +250,10 @@ export class Run {
     if (kept) return kept;
     const form = await node.form();
     const seats = form.seats!;
-    const { group } = momentsOf(seats, (id) => periodOf(this.plan, id));
+    const { group } = this.#dealt(
+      seats,
+      node.shows.map((id) => periodOf(this.plan, id)),
+    );
     const shown: ShownItem[] = [];
     for (const item of items) shown.push({ form: await item.form(), key: item.key });
     this.claim('copies', countCopies(group, shown), 'the number of copies, or what their items hold');

@@ -15,7 +15,9 @@ export interface ShownItem {
 /** How many copies the seats come to, copies inside their items counted. @param group which of the items each seat shows */
 export function countCopies(group: Uint32Array, shown: readonly ShownItem[]): number {
   const each = shown.map(({ form }) => (form.mesh ? 1 : 0) + (form.copies?.ids.length ?? 0));
-  return group.reduce((sum, item) => sum + each[item], 0);
+  let sum = 0;
+  for (let k = 0; k < group.length; k++) sum += each[group[k]];
+  return sum;
 }
 
 /**
@@ -38,6 +40,13 @@ export function copiesOfSeats(seats: Seats, group: Uint32Array, shown: readonly 
     form.mesh ? numberOf({ key, mesh: form.mesh, surface: form.surface }) : null,
   );
   const inner = shown.map(({ form }) => (form.copies?.items ?? []).map(numberOf));
+  // Plain items in every seat: copies stand where the seats do, in the very same arrays.
+  if (own.every((item) => item !== null) && shown.every(({ form }) => !form.copies)) {
+    const item = new Uint32Array(group.length);
+    for (let s = 0; s < group.length; s++) item[s] = own[group[s]]!;
+    const { positions, turns, sizes, ids, row: rows, tints, named } = seats;
+    return { items, item, positions, turns, sizes, ids, rows, tints, named };
+  }
   const tinted = seats.tints !== null || shown.some(({ form }) => form.copies?.tints);
   const copies = allocateCopies(items, countCopies(group, shown), tinted);
   let write = 0;

@@ -24,14 +24,14 @@ export const SEATS = {
   age: floats('copy', 1, { missing: Infinity }),
   /** k, how much of its life it has had, 0..1; null where seats do not come and go. */
   life: maybeFloats('copy', 1, { missing: 1 }),
-  /** k, frames by which it lags. */
-  late: floats('copy'),
-  /** k, frames after which it shows the same again, 0 for never. */
-  period: floats('copy'),
+  /** k, frames by which it lags; null where none does. */
+  late: maybeFloats('copy'),
+  /** k, frames after which it shows the same again, 0 for never; null where that is said of none. */
+  period: maybeFloats('copy'),
   /** k, which variant: 0 is the growth as it is. */
   variant: integers('copy'),
-  /** k, 0..1, for formulas of the item. */
-  drive: floats('copy'),
+  /** k, 0..1, for formulas of the item; null where nothing drives them. */
+  drive: maybeFloats('copy'),
   /** 3k, linear RGB that its colours are multiplied by. */
   tints: maybeFloats('copy', 3, { missing: 1 }),
   /** k, weight of the falloff before, 0..1; null where there has been none. */
@@ -65,9 +65,8 @@ export interface Seat {
   variant: number;
 }
 
-/** Takes seats one by one, in arrays that grow. */
+/** Takes seats, in arrays that grow. */
 export class SeatList {
-  #room = 0;
   #count = 0;
   #seats: Seats;
 
@@ -79,10 +78,23 @@ export class SeatList {
     return this.#count;
   }
 
+  /** Arrays with room for at least `more` seats after those that are there, which are written from number `count` on. */
+  room(more: number): Seats {
+    const have = this.#seats.ids.length;
+    const need = this.#count + more;
+    if (need > have) this.#seats = this.#sized(have === 0 ? need : Math.max(need, 2 * have));
+    return this.#seats;
+  }
+
+  /** So many seats have been written. */
+  took(more: number): void {
+    this.#count += more;
+  }
+
   add({ growth, id, number, row, position, turn, size, share, age, life, variant }: Seat): void {
-    if (this.#count === this.#room) this.#grow();
-    const k = this.#count++;
-    const seats = this.#seats;
+    const k = this.#count;
+    const seats = this.#seats.ids.length > k ? this.#seats : this.room(Math.max(64, k));
+    this.#count++;
     seats.growth[k] = growth;
     seats.ids[k] = id;
     seats.number[k] = number;
@@ -95,25 +107,21 @@ export class SeatList {
     for (let c = 0; c < 4; c++) seats.turns[4 * k + c] = turn[c];
     seats.share[k] = share;
     seats.age[k] = age;
-    if (life !== null) (seats.life ??= new Float32Array(this.#room))[k] = life;
+    if (life !== null) (seats.life ??= new Float32Array(seats.ids.length))[k] = life;
     seats.variant[k] = variant;
   }
 
   /** The seats, in arrays of just their number. */
   done(): Seats {
-    return this.#sized(this.#count);
-  }
-
-  #grow(): void {
-    this.#room = Math.max(64, 2 * this.#room);
-    this.#seats = this.#sized(this.#room);
+    return this.#seats.ids.length === this.#count ? this.#seats : this.#sized(this.#count);
   }
 
   /** What has been put down so far, in arrays for `count` seats. */
   #sized(count: number): Seats {
     const held = { of: this.#seats, count: this.#count };
+    if (count <= this.#count) return { ...this.#seats, ...joined(SEATS, 'copy', [held]) };
     const room = { of: seatsFor(this.growths, count - this.#count), count: count - this.#count };
-    return { ...this.#seats, ...joined(SEATS, 'copy', [held, room]) };
+    return this.#count === 0 ? room.of : { ...this.#seats, ...joined(SEATS, 'copy', [held, room]) };
   }
 }
 
@@ -159,34 +167,45 @@ export interface SeatMoment {
   drive: number;
 }
 
+/** Moments, and which of them each seat shows. */
+export interface SeatMoments {
+  list: SeatMoment[];
+  group: Uint32Array;
+}
+
 /**
  * Which moments of which growths the seats show, and which of them each seat shows. Moments lie whole frames
  * apart, so that seats share them: a period of P frames takes P moments, whatever the number of seats.
  * @param periodOf after how many frames a growth is the same again, 0 where that is not known
  */
-export function momentsOf(
-  seats: Seats,
-  periodOf: (growth: string) => number = () => 0,
-): { list: SeatMoment[]; group: Uint32Array } {
+export function momentsOf(seats: Seats, periodOf: (growth: string) => number = () => 0): SeatMoments {
   const list: SeatMoment[] = [];
-  const group = new Uint32Array(seats.ids.length);
+  const n = seats.ids.length;
+  const group = new Uint32Array(n);
+  const { late: lates, period: periods, drive: drives } = seats;
   const own = seats.growths.map(periodOf);
   // Moments by growth, variant and drive, then by lateness.
   const kinds = new Map<number, Map<number, number>>();
-  for (let k = 0; k < group.length; k++) {
+  // Neighbours mostly show the same: then nothing is looked up.
+  let [lastKind, lastLate, number] = [-1, 0, 0];
+  for (let k = 0; k < n; k++) {
     const growth = seats.growth[k];
-    let late = Math.round(seats.late[k]);
-    const period = Math.round(seats.period[k]) || own[growth];
+    let late = lates ? Math.round(lates[k]) : 0;
+    const period = (periods && Math.round(periods[k])) || own[growth];
     if (period > 0 && late !== 0) late = ((late % period) + period) % period;
-    const step = Math.round(seats.drive[k] * DRIVE_STEPS);
+    const step = drives ? Math.round(drives[k] * DRIVE_STEPS) : 0;
     const kind = (growth * 65536 + seats.variant[k]) * (DRIVE_STEPS + 1) + step;
-    let moments = kinds.get(kind);
-    if (!moments) kinds.set(kind, (moments = new Map()));
-    let number = moments.get(late);
-    if (number === undefined) {
-      moments.set(late, (number = list.length));
-      const drive = step / DRIVE_STEPS;
-      list.push({ growth: seats.growths[growth], late, variant: seats.variant[k], drive });
+    if (kind !== lastKind || late !== lastLate) {
+      let moments = kinds.get(kind);
+      if (!moments) kinds.set(kind, (moments = new Map()));
+      const found = moments.get(late);
+      number = found ?? list.length;
+      if (found === undefined) {
+        moments.set(late, number);
+        const drive = step / DRIVE_STEPS;
+        list.push({ growth: seats.growths[growth], late, variant: seats.variant[k], drive });
+      }
+      [lastKind, lastLate] = [kind, late];
     }
     group[k] = number;
   }

@@ -58,3 +58,47 @@ export function between(from: Vec3, to: Vec3): Turn {
   const length = Math.hypot(axis[0], axis[1], axis[2], w);
   return [axis[0] / length, axis[1] / length, axis[2] / length, w / length];
 }
+
+/**
+ * `fromAxes` without arrays in between, for many: writes four numbers to `out`.
+ * @param x0 to `y2`: the two unit vectors that the x and y axes are taken to
+ */
+export function axesInto(
+  out: Float64Array,
+  x0: number,
+  x1: number,
+  x2: number,
+  y0: number,
+  y1: number,
+  y2: number,
+): void {
+  const z0 = x1 * y2 - x2 * y1;
+  const z1 = x2 * y0 - x0 * y2;
+  const z2 = x0 * y1 - x1 * y0;
+  const trace = x0 + y1 + z2;
+  if (trace > 0) {
+    const s = 2 * Math.sqrt(trace + 1);
+    out[0] = (y2 - z1) / s;
+    out[1] = (z0 - x2) / s;
+    out[2] = (x1 - y0) / s;
+    out[3] = s / 4;
+  } else if (x0 > y1 && x0 > z2) {
+    const s = 2 * Math.sqrt(1 + x0 - y1 - z2);
+    out[0] = s / 4;
+    out[1] = (y0 + x1) / s;
+    out[2] = (z0 + x2) / s;
+    out[3] = (y2 - z1) / s;
+  } else if (y1 > z2) {
+    const s = 2 * Math.sqrt(1 + y1 - x0 - z2);
+    out[0] = (y0 + x1) / s;
+    out[1] = s / 4;
+    out[2] = (z1 + y2) / s;
+    out[3] = (z0 - x2) / s;
+  } else {
+    const s = 2 * Math.sqrt(1 + z2 - x0 - y1);
+    out[0] = (z0 + x2) / s;
+    out[1] = (z1 + y2) / s;
+    out[2] = s / 4;
+    out[3] = (x1 - y0) / s;
+  }
+}

@@ -17,11 +17,13 @@ export const cross = (a: Vec3, b: Vec3): Vec3 => [
   a[2] * b[0] - a[0] * b[2],
   a[0] * b[1] - a[1] * b[0],
 ];
-export const distance = (a: Vec3, b: Vec3): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+/** Length of a vector. `Math.hypot` guards against overflow, which metres never come near, and costs ten times as much. */
+export const norm = (x: number, y: number, z: number): number => Math.sqrt(x * x + y * y + z * z);
+export const distance = (a: Vec3, b: Vec3): number => norm(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
 /** The unit vector along `a`; `fallback` where `a` has no length. */
 export function unit(a: Vec3, fallback: Vec3 = [0, 1, 0]): Vec3 {
-  const length = Math.hypot(a[0], a[1], a[2]);
+  const length = norm(a[0], a[1], a[2]);
   return length > 1e-20 ? [a[0] / length, a[1] / length, a[2] / length] : fallback;
 }
 

@@ -1,19 +1,20 @@
-import { arcLengths, totalLength } from '../../curves/arclength';
-import { sampled, type Sample } from '../../curves/sampling';
+import { arcLengths, fraction, locate, totalLength } from '../../curves/arclength';
+import { sampled } from '../../curves/sampling';
 import { withFrames } from '../../curves/pathFrames';
-import { chordSlots, type Hang, slotsAlong } from '../../curves/slots';
+import { chordSlots, type Hang, slotsAlong, type Slots } from '../../curves/slots';
 import { hash, random } from '../../fields/random';
 import { type FramedPaths, pathCount } from '../../geometry/paths';
 import { profileTable, readTable } from '../../geometry/profile';
 import { SeatList, type Seats } from '../../geometry/seats';
-import { about, after, between, fromAxes, NO_TURN, type Turn, turnedBy } from '../../geometry/turns';
-import { add, scale, sub, unit, type Vec3 } from '../../geometry/vec';
+import { about, after, axesInto, between, fromAxes, NO_TURN, type Turn, turnedBy } from '../../geometry/turns';
+import { scale, sub, unit, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { easeAt, type EaseName } from '../../time/easing';
 import { type StepContext } from '../declare';
 import { type AlongParams } from './along';
 import { type Items, type ItemShape } from './items';
-import { modulo, turnPattern } from './turnPattern';
+import { type Endless, endlessMotion, leastCommon, type Spots, spotsOf } from './spots';
+import { modulo, type TurnPattern, turnPattern } from './turnPattern';
 
 /** What placing has to know of an item: its forward axis, its length along it, and where its middle lies on it. */
 interface Fit {
@@ -25,6 +26,25 @@ interface Fit {
   aligned: Turn;
 }
 
+/** All that stays the same for every place of every path. */
+interface Laying {
+  p: AlongParams;
+  items: Items;
+  fits: Fit[];
+  /** Turn of an item before it is brought to its place: its forward axis to Y, then its lean. */
+  tails: Turn[];
+  turns: TurnPattern;
+  /** Factor on the size along the path. */
+  sizes: Float64Array;
+  goal: Vec3 | null;
+  motion: Endless | null;
+  /** Turn of all, where births turn the whole, radians. */
+  spin: number;
+  seed: number;
+  /** Paths that there are. */
+  count: number;
+}
+
 /** Lays copies along every path, and says which of them are there and where, as growth has it. */
 export async function seatsAlong(
   paths: FramedPaths,
@@ -33,120 +53,254 @@ export async function seatsAlong(
   context: StepContext,
 ): Promise<Seats> {
   const turns = turnPattern(p.turns);
-  const laid = p.laid !== 'auto' ? p.laid : context.steady ? 'now' : 'rest';
   const fits = items.shapes.map((shape) => fitOf(shape, p.forward));
-  const longest = Math.max(...fits.map(({ length }) => length));
-  const pitch = p.by === 'distance' ? p.distance : longest * p.size + p.gap;
-  if (!(pitch > 0)) throw new Problem('The spacing comes to nothing.', 'Raise Gap, Size or Distance.');
-  const table = profileTable(p.profile, 257);
   const pattern = leastCommon(turns.length, items.length);
-  // Sizes that go with the growth would move the places: those are laid out for the size itself.
-  const shaped = p.follows === 'whole' && p.profile.some(({ value }) => value !== p.profile[0].value);
-  const even = !shaped && fits.length === 1;
-  const lean = about([1, 0, 0], (-p.lean * Math.PI) / 180);
   const [goal] = p.facing === 'guide' && p.toward !== null ? await context.places('toward') : [null];
-  // Links of one kind hang in each other; where several kinds follow each other, by the thinnest.
-  const [thinnest] = [...fits].sort((a, b) => a.hang.wire - b.hang.wire);
-  const hang = { wire: thinnest.hang.wire * p.size, room: thinnest.hang.room * p.size };
   const motion = p.reveal === 'endless' ? endlessMotion(p.births, pattern, context) : null;
-  const spin = motion ? turns.over(motion.births) * motion.done : 0;
+  const lean = about([1, 0, 0], (-p.lean * Math.PI) / 180);
+  const laying: Laying = {
+    ...{ p, items, fits, turns, goal, motion, seed: context.seed, count: pathCount(paths) },
+    tails: fits.map(({ aligned }) => after(lean, p.facing === 'upright' ? NO_TURN : aligned)),
+    sizes: profileTable(p.profile, 257),
+    spin: motion ? turns.over(motion.births) * motion.done : 0,
+  };
+  const layOut = slotLayer(laying, pattern, p.laid !== 'auto' ? p.laid : context.steady ? 'now' : 'rest');
   const seats = new SeatList(items.shapes.map(({ id }) => id));
-
-  const count = pathCount(paths);
-  const { seed } = context;
-  for (let path = 0; path < count; path++) {
+  for (let path = 0; path < laying.count; path++) {
     await context.breathe();
-    const [a, b] = [paths.offsets[path], paths.offsets[path + 1]];
-    if (b - a < 2) continue;
-    const closed = paths.closed[path] === 1;
-    const whole = paths.whole[path];
-    const rest = laid === 'rest' ? restLength(paths, b - 1, whole) : whole;
-    const arcs = arcLengths(paths.positions, a, b, closed);
-    const from = paths.cutFrom[path];
-    const visible = totalLength(arcs);
-    const numberOf = (k: number): number => hash(seed, paths.ids[path], k);
-    // An item's own length and size decide how much room it takes; where all are the same, so is the room.
-    const each = (k: number, share: number): number => {
-      const size = p.size * (shaped ? readTable(table, share) : 1);
-      return (fits[items.at(k, numberOf(k))].length * size + p.gap) / pitch;
-    };
-    const slots =
-      p.by === 'points'
-        ? { at: Float64Array.from({ length: b - a }, (_, k) => arcs[k] + from), size: 1 }
-        : slotsAlong(rest, closed, {
-            pitch:
-              p.by === 'item' && even && p.follows === 'whole'
-                ? pitch - (1 - readTable(table, 0)) * longest * p.size
-                : pitch,
-            count: p.by === 'count' ? p.count : null,
-            start: p.start,
-            end: p.end,
-            rest: p.rest as 'leave' | 'spread' | 'fit',
-            pattern,
-            each: p.by === 'item' && !even ? each : undefined,
-          });
-    // Laid out at rest, places go along with what bends or stretches the path.
-    if (p.by !== 'points') slots.at.forEach((s, k) => (slots.at[k] = (s * whole) / rest));
-    if (p.by === 'item' && laid === 'now' && p.rest === 'leave' && !closed)
-      slots.at = alongChords(paths, path, slots.at, hang) ?? slots.at;
-    const n = slots.at.length;
-    context.claim('copies', seats.count + n * p.whorl, 'Count, or raise the spacing');
-    const placing = { p, slots, n, whole, from, visible, closed, motion };
-    // Endless trains have one more at work: the one that comes in while another goes.
-    for (let k = motion ? -1 : 0; k < n; k++) {
-      const place = placeOf(placing, k);
-      if (!place || place.s < 0 || place.s > visible) continue;
-      const here = sampled(paths, a, b, arcs, place.s);
-      const share = whole > 0 ? Math.min(1, Math.max(0, place.rest / whole)) : 0;
-      const number = numberOf(place.dice);
-      const which = items.at(place.number, number);
-      const fit = fits[which];
-      const grown =
-        here.age === null || p.settle === 0 || p.reveal !== 'appear'
-          ? 1
-          : Math.max(0, easeAt(p.ease as EaseName, Math.min(1, here.age / p.settle)));
-      const fade = motion && !closed && p.fade > 0 ? rise(share / p.fade) * rise((1 - share) / p.fade) : 1;
-      const size =
-        p.size *
-        slots.size *
-        readTable(table, p.follows === 'grown' && visible > 0 ? place.s / visible : share) *
-        (1 - p.vary * random(number, 0, 1)) *
-        grown *
-        fade;
-      const upright = p.facing === 'upright';
-      const frame = upright ? headingTurn(here, fit.axis) : fromAxes(here.normal, here.tangent);
-      const aligned = upright ? NO_TURN : fit.aligned;
-      for (let around = 0; around < p.whorl; around++) {
-        const dice = p.whorl > 1 ? hash(number, around, 9) : number;
-        const angle =
-          turns.at(place.number) +
-          spin +
-          (2 * Math.PI * around) / p.whorl +
-          (p.varyTurn * Math.PI * (2 * random(dice, 0, 2) - 1)) / 180;
-        const placed = p.varyPlace > 0 ? add(here.position, scale(anywhere(dice), p.varyPlace)) : here.position;
-        const way = goal ? fromAxes(...facing(unit(sub(goal, placed)))) : frame;
-        const turn = after(way, after(about([0, 1, 0], angle), after(lean, aligned)));
-        // The item's middle comes to stand on the path.
-        const shift = p.stands === 'origin' ? NOWHERE : scale(turnedBy(turn, axisOf(fit.axis)), -fit.middle * size);
-        seats.add({
-          growth: which,
-          // Row by row, so that a longer path gives the others no new numbers.
-          id: ((modulo(place.number, place.ids) * p.whorl + around) * count + path) >>> 0,
-          number: place.number,
-          // Whorls have several neighbours, and are no row.
-          row: p.whorl > 1 ? 0 : 2 * path + (closed && p.reveal !== 'feed' ? 2 : 1),
-          position: add(placed, shift),
-          turn,
-          size,
-          share,
-          age: here.age ?? Infinity,
-          life: motion ? share : null,
-          variant: items.variant(dice),
-        });
-      }
+    if (paths.offsets[path + 1] - paths.offsets[path] < 2) continue;
+    const line = lineOf(paths, path);
+    const slots = layOut(line);
+    context.claim('copies', seats.count + slots.at.length * p.whorl, 'Count, or raise the spacing');
+    const spots = spotsOf({ p, slots, ...line, motion });
+    seats.room(spots.count * p.whorl);
+    for (let first = 0; first < spots.count; first += CHUNK) {
+      if (first > 0) await context.breathe();
+      seat(laying, line, slots.size, spots, [first, Math.min(spots.count, first + CHUNK)], seats);
     }
   }
   return seats.done();
+}
+
+/** Places between two breaths: some milliseconds. */
+const CHUNK = 16384;
+
+/** A path as it lies now, and how much of it is there. */
+interface Line {
+  paths: FramedPaths;
+  path: number;
+  id: number;
+  /** First point, and past the last. */
+  a: number;
+  b: number;
+  closed: boolean;
+  /** Length of the whole path, metres; where on it what is there begins, and how long that is. */
+  whole: number;
+  from: number;
+  visible: number;
+  /** Arc lengths of the points of what is there. */
+  arcs: Float64Array;
+}
+
+function lineOf(paths: FramedPaths, path: number): Line {
+  const [a, b] = [paths.offsets[path], paths.offsets[path + 1]];
+  const closed = paths.closed[path] === 1;
+  const arcs = arcLengths(paths.positions, a, b, closed);
+  return {
+    ...{ paths, path, a, b, closed, arcs },
+    id: paths.ids[path],
+    whole: paths.whole[path],
+    from: paths.cutFrom[path],
+    visible: totalLength(arcs),
+  };
+}
+
+/** How places are laid out along a path. @throws Problem where they would take no room */
+function slotLayer({ p, items, fits, sizes, seed }: Laying, pattern: number, laid: string): (line: Line) => Slots {
+  const longest = Math.max(...fits.map(({ length }) => length));
+  const pitch = p.by === 'distance' ? p.distance : longest * p.size + p.gap;
+  if (!(pitch > 0)) throw new Problem('The spacing comes to nothing.', 'Raise Gap, Size or Distance.');
+  // Sizes that go with the growth would move the places: those are laid out for the size itself.
+  const shaped = p.follows === 'whole' && p.profile.some(({ value }) => value !== p.profile[0].value);
+  const even = !shaped && fits.length === 1;
+  // Links of one kind hang in each other; where several kinds follow each other, by the thinnest.
+  const [thinnest] = [...fits].sort((a, b) => a.hang.wire - b.hang.wire);
+  const hang = { wire: thinnest.hang.wire * p.size, room: thinnest.hang.room * p.size };
+  const rule = {
+    pitch: p.by === 'item' && even && p.follows === 'whole' ? pitch - (1 - sizes[0]) * longest * p.size : pitch,
+    count: p.by === 'count' ? p.count : null,
+    start: p.start,
+    end: p.end,
+    rest: p.rest as 'leave' | 'spread' | 'fit',
+    pattern,
+  };
+  return ({ paths, path, id, a, b, closed, whole, from, arcs }) => {
+    if (p.by === 'points') return { at: Float64Array.from({ length: b - a }, (_, k) => arcs[k] + from), size: 1 };
+    const rest = laid === 'rest' ? restLength(paths, b - 1, whole) : whole;
+    // An item's own length and size decide how much room it takes; where all are the same, so is the room.
+    const each = (k: number, share: number): number => {
+      const size = p.size * (shaped ? readTable(sizes, share) : 1);
+      return (fits[items.at(k, hash(seed, id, k))].length * size + p.gap) / pitch;
+    };
+    const slots = slotsAlong(rest, closed, { ...rule, each: p.by === 'item' && !even ? each : undefined });
+    // Laid out at rest, places go along with what bends or stretches the path.
+    if (rest !== whole) for (let k = 0; k < slots.at.length; k++) slots.at[k] = (slots.at[k] * whole) / rest;
+    if (p.by === 'item' && laid === 'now' && p.rest === 'leave' && !closed)
+      slots.at = alongChords(paths, path, slots.at, hang) ?? slots.at;
+    return slots;
+  };
+}
+
+const way = new Float64Array(4);
+
+/** Puts down the seats of some places of a path. */
+function seat(
+  { p, items, fits, tails, turns, sizes, goal, motion, spin, seed, count }: Laying,
+  { paths, path, id, a, b, closed, whole, visible, arcs }: Line,
+  factor: number,
+  spots: Spots,
+  [begin, end]: readonly [number, number],
+  list: SeatList,
+): void {
+  const seats = list.room((end - begin) * p.whorl);
+  let write = list.count;
+  const { positions, tangents, normals, age } = paths;
+  const plain = p.facing !== 'upright' && goal === null;
+  const last = arcs.length - 2;
+  // Whorls have several neighbours, and are no row.
+  const row = p.whorl > 1 ? 0 : 2 * path + (closed && p.reveal !== 'feed' ? 2 : 1);
+  if (motion) seats.life ??= new Float32Array(seats.ids.length);
+  const { positions: places, turns: ways, sizes: all } = seats;
+  let k = 0;
+  for (let spot = begin; spot < end; spot++) {
+    const s = spots.s[spot];
+    // Places mostly follow each other along the path; where they do not, they are looked for.
+    if (s < arcs[k]) k = locate(arcs, s);
+    else while (k < last && arcs[k + 1] <= s) k++;
+    const t = fraction(arcs, k, s);
+    const i = a + k;
+    const j = i + 1 < b ? i + 1 : a;
+    const p0 = 3 * i;
+    const q0 = 3 * j;
+    let tx = tangents[p0] + (tangents[q0] - tangents[p0]) * t;
+    let ty = tangents[p0 + 1] + (tangents[q0 + 1] - tangents[p0 + 1]) * t;
+    let tz = tangents[p0 + 2] + (tangents[q0 + 2] - tangents[p0 + 2]) * t;
+    const along = Math.sqrt(tx * tx + ty * ty + tz * tz);
+    if (along > 1e-20) {
+      tx /= along;
+      ty /= along;
+      tz /= along;
+    } else {
+      tx = tangents[p0];
+      ty = tangents[p0 + 1];
+      tz = tangents[p0 + 2];
+    }
+    // Square to the path again between points.
+    let nx = normals[p0] + (normals[q0] - normals[p0]) * t;
+    let ny = normals[p0 + 1] + (normals[q0 + 1] - normals[p0 + 1]) * t;
+    let nz = normals[p0 + 2] + (normals[q0 + 2] - normals[p0 + 2]) * t;
+    const slant = nx * tx + ny * ty + nz * tz;
+    nx -= slant * tx;
+    ny -= slant * ty;
+    nz -= slant * tz;
+    const across = Math.sqrt(nx * nx + ny * ny + nz * nz);
+    if (across > 1e-20) {
+      nx /= across;
+      ny /= across;
+      nz /= across;
+    } else {
+      nx = normals[p0];
+      ny = normals[p0 + 1];
+      nz = normals[p0 + 2];
+    }
+    const x = positions[p0] + (positions[q0] - positions[p0]) * t;
+    const y = positions[p0 + 1] + (positions[q0 + 1] - positions[p0 + 1]) * t;
+    const z = positions[p0 + 2] + (positions[q0 + 2] - positions[p0 + 2]) * t;
+    const passed = age ? age[i] + (age[j] - age[i]) * t : Infinity;
+
+    const rest = spots.rest[spot];
+    const share = whole > 0 ? Math.min(1, Math.max(0, rest / whole)) : 0;
+    const number = hash(seed, id, spots.dice[spot]);
+    const order = spots.number[spot];
+    const which = items.at(order, number);
+    const tail = tails[which];
+    const { axis, middle } = fits[which];
+    const grown =
+      age === null || p.settle === 0 || p.reveal !== 'appear'
+        ? 1
+        : Math.max(0, easeAt(p.ease as EaseName, Math.min(1, passed / p.settle)));
+    const fade = motion && !closed && p.fade > 0 ? rise(share / p.fade) * rise((1 - share) / p.fade) : 1;
+    const small = p.vary > 0 ? 1 - p.vary * random(number, 0, 1) : 1;
+    const size =
+      p.size *
+      factor *
+      readTable(sizes, p.follows === 'grown' && visible > 0 ? s / visible : share) *
+      small *
+      grown *
+      fade;
+    if (plain) axesInto(way, nx, ny, nz, tx, ty, tz);
+    else if (!goal) way.set(headingTurn([tx, ty, tz], [nx, ny, nz], axis));
+    for (let around = 0; around < p.whorl; around++, write++) {
+      const dice = p.whorl > 1 ? hash(number, around, 9) : number;
+      const angle =
+        turns.at(order) +
+        spin +
+        (2 * Math.PI * around) / p.whorl +
+        (p.varyTurn > 0 ? (p.varyTurn * Math.PI * (2 * random(dice, 0, 2) - 1)) / 180 : 0);
+      let px = x;
+      let py = y;
+      let pz = z;
+      if (p.varyPlace > 0) {
+        const off = anywhere(dice);
+        px += off[0] * p.varyPlace;
+        py += off[1] * p.varyPlace;
+        pz += off[2] * p.varyPlace;
+      }
+      if (goal) way.set(fromAxes(...facing(unit(sub(goal, [px, py, pz])))));
+      // Turned about Y, then brought to its way; what it was turned before comes first of all.
+      const sy = Math.sin(angle / 2);
+      const cy = Math.cos(angle / 2);
+      const u0 = cy * tail[0] + sy * tail[2];
+      const u1 = cy * tail[1] + sy * tail[3];
+      const u2 = cy * tail[2] - sy * tail[0];
+      const u3 = cy * tail[3] - sy * tail[1];
+      const w0 = way[0];
+      const w1 = way[1];
+      const w2 = way[2];
+      const w3 = way[3];
+      const r0 = w3 * u0 + w0 * u3 + w1 * u2 - w2 * u1;
+      const r1 = w3 * u1 - w0 * u2 + w1 * u3 + w2 * u0;
+      const r2 = w3 * u2 + w0 * u1 - w1 * u0 + w2 * u3;
+      const r3 = w3 * u3 - w0 * u0 - w1 * u1 - w2 * u2;
+      if (p.stands !== 'origin' && middle !== 0) {
+        // The item's middle comes to stand on the path.
+        const shift = scale(turnedBy([r0, r1, r2, r3], axisOf(axis)), -middle * size);
+        px += shift[0];
+        py += shift[1];
+        pz += shift[2];
+      }
+      seats.growth[write] = which;
+      // Row by row, so that a longer path gives the others no new numbers.
+      seats.ids[write] = (modulo(order, spots.ids) * p.whorl + around) * count + path;
+      seats.number[write] = order;
+      seats.row[write] = row;
+      places[3 * write] = px;
+      places[3 * write + 1] = py;
+      places[3 * write + 2] = pz;
+      ways[4 * write] = r0;
+      ways[4 * write + 1] = r1;
+      ways[4 * write + 2] = r2;
+      ways[4 * write + 3] = r3;
+      all[3 * write] = size;
+      all[3 * write + 1] = size;
+      all[3 * write + 2] = size;
+      seats.share[write] = share;
+      seats.age[write] = passed;
+      if (motion) seats.life![write] = share;
+      seats.variant[write] = items.variant(dice);
+    }
+  }
+  list.took(write - list.count);
 }
 
 /**
@@ -169,80 +323,6 @@ function alongChords(paths: FramedPaths, path: number, at: Float64Array, hang: H
 /** From nothing to all, softly at both ends. */
 const rise = (t: number): number => (t >= 1 ? 1 : t <= 0 ? 0 : t * t * (3 - 2 * t));
 
-interface Placing {
-  p: AlongParams;
-  slots: { at: Float64Array; size: number };
-  n: number;
-  whole: number;
-  from: number;
-  visible: number;
-  closed: boolean;
-  motion: Endless | null;
-}
-
-interface Place {
-  /** Arc length on what is there of the path, and on the whole path. */
-  s: number;
-  rest: number;
-  /** Its number in the row, which its turn, its item and its id hang on; ids begin again after so many. */
-  number: number;
-  ids: number;
-  /** What its chance hangs on. */
-  dice: number;
-}
-
-/** Where the k-th place is now; null where it is not there. */
-function placeOf({ p, slots, n, whole, from, visible, closed, motion }: Placing, k: number): Place | null {
-  const fixed = (s: number, rest: number): Place => ({ s, rest, number: k, ids: n, dice: k });
-  const here = slots.at[k];
-  switch (p.reveal) {
-    case 'appear':
-      return fixed(here - from, here);
-    case 'feed':
-      // The train's head is at the front: all places lie back by what is still to come.
-      return fixed(here + visible - whole, here);
-    case 'pull': {
-      const out = (1 - p.fed) * (p.enters === 'both' ? whole / 2 : whole);
-      const back = p.enters === 'base' || (p.enters === 'both' && here < whole / 2);
-      const s = back ? here - out : here + out;
-      return fixed(s - from, s);
-    }
-    default: {
-      if (closed && k < 0) return null;
-      const { moved, whole: passed, births } = motion!;
-      // From its place to the next at an even pace; the one before the first comes in from beyond the base.
-      const last = n > 1 ? slots.at[n - 1] - slots.at[n - 2] : whole;
-      const first = k < 0 ? slots.at[0] - (n > 1 ? slots.at[1] - slots.at[0] : whole) : here;
-      const next = k + 1 < n ? slots.at[k + 1] : closed ? whole + slots.at[0] : here + last;
-      const s = first + (next - first) * moved;
-      const rest = closed ? modulo(s, whole) : s;
-      const number = closed ? modulo(k - passed, n) : k - passed;
-      const period = births === 0 ? n + 1 : closed ? greatestCommon(n, Math.abs(births)) : Math.abs(births);
-      const ids = closed ? n : period * Math.ceil((n + 2) / period);
-      return { s: rest - from, rest, number, ids, dice: modulo(number, period) };
-    }
-  }
-}
-
-interface Endless {
-  /** Births over the range, a whole number of patterns. */
-  births: number;
-  /** Births that have been, and how much of the next one. */
-  whole: number;
-  moved: number;
-  /** Share of the range. */
-  done: number;
-}
-
-/** How far an endless train has come. */
-function endlessMotion(births: number, pattern: number, { frame, range: [first, last] }: StepContext): Endless {
-  const patterns = births === 0 ? 0 : Math.sign(births) * Math.max(1, Math.round(Math.abs(births) / pattern));
-  const done = (frame - first) / (last - first + 1);
-  const passed = patterns * pattern * done;
-  const settled = Math.floor(passed + 1e-9);
-  return { births: patterns * pattern, whole: settled, moved: Math.max(0, passed - settled), done };
-}
-
 function fitOf({ min, max, form }: ItemShape, forward: string): Fit {
   const sizes = sub(max, min);
   const axis = forward === 'auto' ? sizes.indexOf(Math.max(...sizes)) : 'xyz'.indexOf(forward);
@@ -259,7 +339,6 @@ function fitOf({ min, max, form }: ItemShape, forward: string): Fit {
   };
 }
 
-const NOWHERE: Vec3 = [0, 0, 0];
 const axisOf = (axis: number): Vec3 => [axis === 0 ? 1 : 0, axis === 1 ? 1 : 0, axis === 2 ? 1 : 0];
 
 /** The turn that brings an item's forward axis to Y. */
@@ -269,7 +348,7 @@ function alignment(axis: number): Turn {
 }
 
 /** The turn that keeps Y up and brings a forward axis that is level to the path's heading; what stands turns its X there. */
-function headingTurn({ tangent, normal }: Sample, axis: number): Turn {
+function headingTurn(tangent: Vec3, normal: Vec3, axis: number): Turn {
   const heading = unit([tangent[0], 0, tangent[2]], unit([normal[0], 0, normal[2]], [1, 0, 0]));
   return fromAxes(axis === 2 ? [heading[2], 0, -heading[0]] : heading, [0, 1, 0]);
 }
@@ -288,6 +367,3 @@ function anywhere(number: number): Vec3 {
   const flat = Math.sqrt(1 - z * z);
   return [r * flat * Math.cos(turn), r * z, r * flat * Math.sin(turn)];
 }
-
-const greatestCommon = (a: number, b: number): number => (b === 0 ? a : greatestCommon(b, a % b));
-const leastCommon = (a: number, b: number): number => (a * b) / greatestCommon(a, b);

@@ -102,10 +102,13 @@ export function driven(p: FalloffParams, seats: Seats, weight: Float32Array, fps
       return { ...seats, tints };
     }
     case 'time': {
-      return { ...seats, late: seats.late.map((late, k) => late + p.late * weight[k] * fps) };
+      return { ...seats, late: weight.map((w, k) => (seats.late?.[k] ?? 0) + p.late * w * fps) };
     }
     case 'drive':
-      return { ...seats, drive: seats.drive.map((d, k) => Math.min(1, Math.max(0, d + p.amount * weight[k]))) };
+      return {
+        ...seats,
+        drive: weight.map((w, k) => Math.min(1, Math.max(0, (seats.drive?.[k] ?? 0) + p.amount * w))),
+      };
     default:
       return seats;
   }

@@ -64,9 +64,10 @@ export const offset = defineStep({
     // Copies that another growth has made are finished: only places laid here can be late.
     if (!seats) return form;
     const lag = await lagBy(p.by, p.time, p.guide, seats, context);
-    const period = new Float32Array(seats.period);
-    if (p.repeat > 0) period.fill(Math.max(1, Math.round(p.repeat * context.fps)));
-    return { ...form, seats: { ...seats, late: seats.late.map((late, k) => late + lag(k)), period } };
+    const late = Float32Array.from(seats.ids, (_, k) => (seats.late?.[k] ?? 0) + lag(k));
+    const frames = Math.max(1, Math.round(p.repeat * context.fps));
+    const period = p.repeat > 0 ? new Float32Array(late.length).fill(frames) : seats.period;
+    return { ...form, seats: { ...seats, late, period } };
   },
 });
 

@@ -119,9 +119,9 @@ describe('moments', () => {
         ...{ share: 0, age: 0, life: null, variant: 0 },
       });
     const seats = list.done();
-    seats.drive.forEach((_, k) => (seats.drive[k] = k / 999));
-    seats.late.forEach((_, k) => (seats.late[k] = k));
-    seats.period.fill(4);
+    seats.drive = Float32Array.from(seats.ids, (_, k) => k / 999);
+    seats.late = Float32Array.from(seats.ids, (_, k) => k);
+    seats.period = new Float32Array(seats.ids.length).fill(4);
     const { list: moments, group } = momentsOf(seats);
     expect(moments.length).toBeLessThanOrEqual(4 * (DRIVE_STEPS + 1));
     group.forEach((moment, k) => {
