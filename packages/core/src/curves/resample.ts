@@ -9,13 +9,25 @@ import { arcLengths, fraction, totalLength } from './arclength';
  * @returns xyz triples, count of them
  */
 export function resample(positions: Flat, count: number, closed: boolean): Float64Array {
-  const table = arcLengths(positions, 0, positions.length / 3, closed);
-  const arcs = new Float64Array(count);
-  const step = totalLength(table) / (closed ? count : count - 1);
-  for (let i = 0; i < count; i++) arcs[i] = i * step;
-  if (!closed) arcs[count - 1] = totalLength(table);
+  const n = positions.length / 3;
+  const table = arcLengths(positions, 0, n, closed);
+  const total = totalLength(table);
+  const step = total / (closed ? count : count - 1);
   const out = new Float64Array(3 * count);
-  sampleAt(positions, 0, positions.length / 3, table, arcs, 3, out, 0);
+  if (n === 0) return out;
+  const segments = table.length - 1;
+  let k = 0;
+  for (let i = 0, w = 0; i < count; i++, w += 3) {
+    const s = !closed && i === count - 1 ? total : i * step;
+    while (k < segments - 1 && table[k + 1] < s) k++;
+    const run = segments > 0 ? table[k + 1] - table[k] : 0;
+    const t = run > 0 ? Math.min(1, Math.max(0, (s - table[k]) / run)) : 0;
+    const p = 3 * k;
+    const q = k + 1 < n ? p + 3 : closed ? 0 : p;
+    out[w] = positions[p] + (positions[q] - positions[p]) * t;
+    out[w + 1] = positions[p + 1] + (positions[q + 1] - positions[p + 1]) * t;
+    out[w + 2] = positions[p + 2] + (positions[q + 2] - positions[p + 2]) * t;
+  }
   return out;
 }
 
