@@ -2,7 +2,8 @@ import { tipsOf } from '../curves/tips';
 import { type Form } from '../geometry/form';
 import { type Vec3 } from '../geometry/vec';
 import { Problem } from '../problem';
-import { baseOf, type Growth, type Guide, isFormula, isTrack, isVaried, type Step } from '../scene/schema';
+import { type Guide } from '../scene/owners';
+import { baseOf, type Growth, isFormula, isTrack, isVaried, type Step } from '../scene/schema';
 import { GrowthValues } from '../scene/values';
 import { type VariedNumber, variedNumber } from '../scene/vary';
 import { hash } from '../fields/random';
@@ -113,7 +114,7 @@ export class RecordedContext implements StepContext {
 
   guide(param: string): Guide | null {
     const { params } = this.place;
-    const guide = guideOf(this.run.scene, String(params[param]));
+    const guide = guideOf(this.run.sceneValues(this.place.moment.frame), String(params[param]));
     if (guide) this.#read(`guide ${param}`);
     return guide;
   }
@@ -174,9 +175,8 @@ export class RecordedContext implements StepContext {
       case 'course':
         return this.#course(name);
       case 'guide': {
-        const id = place.params[name];
-        const guide = run.scene.guides.find((entry) => `guide:${entry.id}` === id);
-        return guide && digestOf(guide);
+        const guide = run.sceneValues(place.moment.frame).guide(String(place.params[name]).slice('guide:'.length));
+        return guide ? JSON.stringify(guide) : undefined;
       }
       default:
         return undefined;

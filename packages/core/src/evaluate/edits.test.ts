@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { type Form } from '../geometry/form';
 import { newGrowth, newStep } from '../scene/make';
+import { newGuide } from '../scene/owners';
 import { checkScene } from '../scene/read';
-import { type Growth, isTrack, isVaried, type ParamValue, type Scene, type Step } from '../scene/schema';
+import { type Growth, isTrack, isVaried, type Params, type ParamValue, type Scene, type Step } from '../scene/schema';
 import { type ParamSpec } from '../steps/declare';
 import { stepOf, STEPS } from '../steps/index';
 import { putFile, sceneOf, testEvaluator } from '../testing';
@@ -135,21 +136,21 @@ const PATHS = ['line', 'arc', 'helix'];
 const PLACES = ['offset', 'falloff', 'offset', 'falloff', 'clearance'];
 const OTHERS = STEPS.filter(({ family }) => family !== 'start').map(({ kind }) => kind);
 
+const rising = (first: number, last: number): ParamValue => ({
+  keys: [
+    { frame: first, value: 0, ease: 'linear' },
+    { frame: last, value: 2, ease: 'linear' },
+  ],
+  before: 'repeat',
+  after: 'repeat',
+});
+
 /** Four growths, each of which can refer to those after it; the last is a plain one that can be copied and ridden. */
 function randomScene(dice: Dice): Scene {
   const scene = sceneOf([]);
   scene.range = [1, 24];
   putFile(scene, 'drawing', 'svg', '<svg><path d="M0 0H5V3Z"/></svg>');
-  scene.guides = [
-    {
-      id: 'g',
-      name: 'G',
-      kind: dice.of(['point', 'ball', 'plane'] as const),
-      position: [0, 1, 0],
-      rotation: [0, 0, 0],
-      size: [1, 1, 1],
-    },
-  ];
+  scene.guides = [newGuide('g', 'G', dice.of(['point', 'ball', 'plane'] as const))];
   const some = (kinds: readonly string[], id: string, n: number): Step[] =>
     Array.from({ length: n }, () => randomStep(dice.of(kinds), dice, id));
   const steps: Record<string, () => Step[]> = {
@@ -196,7 +197,7 @@ function edited(scene: Scene, dice: Dice): Scene {
   const step = growth.steps[s];
   const putStep = (next: Step): Scene =>
     put({ ...growth, steps: growth.steps.map((entry, i) => (i === s ? next : entry)) });
-  switch (dice.below(14)) {
+  switch (dice.below(15)) {
     case 0:
       return { ...scene, fps: dice.of([12, 24, 25]) };
     case 1:
@@ -205,13 +206,24 @@ function edited(scene: Scene, dice: Dice): Scene {
       return { ...scene, seed: dice.below(50) };
     case 3:
       return put({ ...growth, shift: dice.below(12) });
+    case 14:
+      return put({
+        ...growth,
+        place: dice.of<Params>([
+          {},
+          { moveY: dice.below(3), scale: 2 },
+          { turnY: rising(0, 24), moveX: { formula: 'frame / 24' } },
+        ]),
+      });
     case 4:
       return put({ ...growth, seed: dice.below(50) });
     case 5:
       return {
         ...scene,
         guides: [
-          { ...scene.guides[0], position: [dice.below(3), 1, 0], kind: dice.of(['point', 'box', 'plane'] as const) },
+          newGuide('g', 'G', dice.of(['point', 'box', 'plane'] as const), {
+            positionX: dice.of<ParamValue>([dice.below(3), rising(1, 24), { formula: 'frame / 10' }]),
+          }),
         ],
       };
     case 6:

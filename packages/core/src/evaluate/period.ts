@@ -1,5 +1,5 @@
-import { baseOf, type Growth, isFormula, isTrack, type Step } from '../scene/schema';
-import { stepOf } from '../steps/index';
+import { baseOf, type Growth, isFormula, isTrack, type Params, type Step } from '../scene/schema';
+import { runnableOf } from '../scene/owners';
 import { type Track } from '../time/track';
 import { type Plan, references } from './plan';
 
@@ -17,7 +17,7 @@ export function periodOf(plan: Plan, id: string): number {
   const growth = plan.byId.get(id);
   if (!growth || plan.circles.has(id)) return 0;
   let period = 1;
-  for (const step of growth.steps) period = leastCommon(period, periodOfStep(step));
+  for (const step of growth.steps) period = leastCommon(period, periodOfStep(plan, step));
   for (const other of plan.references.get(id)!) period = leastCommon(period, periodOf(plan, other));
   if (period > LONGEST) period = 0;
   plan.periods.set(id, period);
@@ -25,12 +25,22 @@ export function periodOf(plan: Plan, id: string): number {
 }
 
 /** The same of one step, what it refers to left aside. */
-function periodOfStep(step: Step): number {
-  const declaration = step.on ? stepOf(step.kind) : undefined;
+function periodOfStep(plan: Plan, step: Step): number {
+  const declaration = step.on ? runnableOf(step.kind) : undefined;
   if (!declaration) return 1;
   if (declaration.moves) return 0;
+  let period = periodOfParams(step.params);
+  for (const [name, { type }] of Object.entries(declaration.params)) {
+    const value = step.params[name];
+    const guide = type === 'guide' && typeof value === 'string' ? plan.guides.get(value) : undefined;
+    if (guide) period = leastCommon(period, periodOfParams(guide.params));
+  }
+  return period;
+}
+
+function periodOfParams(params: Params): number {
   let period = 1;
-  for (const value of Object.values(step.params)) {
+  for (const value of Object.values(params)) {
     const base = baseOf(value);
     if (isFormula(base)) return 0;
     if (isTrack(base)) period = leastCommon(period, lengthOf(base));
@@ -41,11 +51,11 @@ function periodOfStep(step: Step): number {
 /** Whether the paths that a step of a growth gets have the same course at all frames, however much of them has grown. */
 export function keepsCourse(plan: Plan, growth: Growth, step: Step): boolean {
   const before = growth.steps.slice(0, growth.steps.indexOf(step)).filter(({ on, kind }) => {
-    const family = stepOf(kind)?.family;
+    const family = runnableOf(kind)?.family;
     return on && (family === 'start' || family === 'shape');
   });
   const others = references({ ...growth, steps: before });
-  return before.every((entry) => periodOfStep(entry) === 1) && others.every((id) => periodOf(plan, id) === 1);
+  return before.every((entry) => periodOfStep(plan, entry) === 1) && others.every((id) => periodOf(plan, id) === 1);
 }
 
 /** Frames after which a track is the same again; 1 where it never moves, 0 where it does not come back. */

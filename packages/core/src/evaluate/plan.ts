@@ -1,6 +1,6 @@
-import { type Growth, type Scene, type Step } from '../scene/schema';
+import { type Growth, type Scene, type SceneGuide, type Step } from '../scene/schema';
 import { type Resolved, type StepDeclaration } from '../steps/declare';
-import { stepOf } from '../steps/index';
+import { runnableOf, withPlace } from '../scene/owners';
 
 /**
  * Ids of the growths that a step's parameters name, and whether each is looked at as it stands at the last frame:
@@ -20,20 +20,23 @@ export const referencedBy = (
 /** Ids of the growths that a growth's steps refer to; steps that are off count for nothing. */
 export const references = (growth: Growth): string[] =>
   growth.steps.flatMap((step) => {
-    const declaration = step.on ? stepOf(step.kind) : undefined;
+    const declaration = step.on ? runnableOf(step.kind) : undefined;
     return declaration ? referencedBy(declaration, step.params).map(([id]) => id) : [];
   });
 
 /** Ids of the growths whose paths a growth takes over. */
 const inherited = (growth: Growth): string[] =>
   growth.steps.flatMap(({ on, kind, params }) => {
-    const heir = on ? stepOf(kind)?.heirOf : undefined;
+    const heir = on ? runnableOf(kind)?.heirOf : undefined;
     const id = heir && params[heir];
     return typeof id === 'string' ? [id] : [];
   });
 
 export interface Plan {
+  /** Each with its place as its last step. */
   byId: Map<string, Growth>;
+  /** The scene's guides, by what parameters call them. */
+  guides: Map<string, SceneGuide>;
   /** Ids that each growth's steps refer to. */
   references: Map<string, readonly string[]>;
   /** Growths that take a growth's paths over. */
@@ -46,8 +49,9 @@ export interface Plan {
 
 /** Finds a scene's growths by their ids, and the circles among them by depth-first search. */
 export function planOf(scene: Scene): Plan {
-  const byId = new Map(scene.growths.map((growth) => [growth.id, growth]));
-  const named = new Map(scene.growths.map((growth) => [growth.id, [...new Set(references(growth))]]));
+  const growths = scene.growths.map(withPlace);
+  const byId = new Map(growths.map((growth) => [growth.id, growth]));
+  const named = new Map(growths.map((growth) => [growth.id, [...new Set(references(growth))]]));
   const circles = new Map<string, string[]>();
   const done = new Set<string>();
   const trail: Growth[] = [];
@@ -72,11 +76,12 @@ export function planOf(scene: Scene): Plan {
     trail.pop();
     done.add(growth.id);
   };
-  scene.growths.forEach(visit);
+  growths.forEach(visit);
   const heirs = new Map<string, Growth[]>();
-  for (const growth of scene.growths) {
+  for (const growth of growths) {
     if (circles.has(growth.id)) continue;
     for (const id of inherited(growth)) heirs.set(id, [...(heirs.get(id) ?? []), growth]);
   }
-  return { byId, references: named, heirs, periods: new Map(), circles };
+  const guides = new Map(scene.guides.map((guide) => [`guide:${guide.id}`, guide]));
+  return { byId, guides, references: named, heirs, periods: new Map(), circles };
 }

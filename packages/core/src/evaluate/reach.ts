@@ -1,15 +1,17 @@
 import { Problem } from '../problem';
-import { type Guide, type Scene } from '../scene/schema';
+import { type SceneValues } from '../scene/look';
+import { type Guide } from '../scene/owners';
+import { type Scene } from '../scene/schema';
 import { REEF_SOUND, reefWav } from '../sound/reef';
 import { type Surroundings } from './results';
 
 /** Before the growth whose tips a guide parameter stands for. */
 export const TIP = 'tip:';
 
-/** The guide of the scene that a guide parameter stands for; null for the tips of a growth. */
-export function guideOf(scene: Scene, guide: string): Guide | null {
+/** The guide of the scene that a guide parameter stands for, as it stands at a frame; null for the tips of a growth. */
+export function guideOf(values: SceneValues, guide: string): Guide | null {
   if (guide.startsWith(TIP)) return null;
-  const found = scene.guides.find(({ id }) => guide === `guide:${id}`);
+  const found = values.guide(guide.slice('guide:'.length));
   if (!found) throw new Problem('The guide that it refers to is not in this scene.', 'Choose another guide.');
   return found;
 }

@@ -1,5 +1,6 @@
 import { type Form } from '../geometry/form';
 import { newGrowth, newStep } from '../scene/make';
+import { newGuide } from '../scene/owners';
 import { type ParamValue, type Scene, type Step } from '../scene/schema';
 import { type StepContext, type StepDeclaration } from '../steps/declare';
 import { stepOf } from '../steps/index';
@@ -22,7 +23,7 @@ function reef(...more: Step[]): Scene {
   ]);
   const item = newStep('solid', { which: 'tetrahedron', radius: { formula: '0.1 + frame / 100' } });
   scene.growths.push({ ...newGrowth('Item', 1, [item]), id: 'item', visible: false });
-  scene.guides = [{ id: 'g', name: 'G', kind: 'ball', position: [0, 0.5, 0], rotation: [0, 0, 0], size: [1, 1, 1] }];
+  scene.guides = [newGuide('g', 'G', 'ball', { positionY: 0.5, radius: 0.5 })];
   return scene;
 }
 
@@ -64,12 +65,12 @@ test.each<Row>([
   [
     'the ball that a falloff weighs by',
     [newStep('falloff', { shape: 'guide', guide: 'guide:g' })],
-    (s) => (s.guides[0].position = [0, 2, 0]),
+    (s) => (s.guides[0].params.positionY = 2),
   ],
   [
     'what kind of guide it is',
     [newStep('falloff', { shape: 'guide', guide: 'guide:g' })],
-    (s) => (s.guides[0].kind = 'plane'),
+    (s) => (s.guides[0].params.which = 'plane'),
   ],
   ['the seed, where sizes are at random', [], (s) => (s.seed = 99)],
 ])('%s', async (...[about, steps, change, next]) => {

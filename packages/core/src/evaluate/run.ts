@@ -7,7 +7,8 @@ import { Cancelled, Problem } from '../problem';
 import { type Growth, isVaried, type Scene } from '../scene/schema';
 import { GrowthValues } from '../scene/values';
 import { type Resolved, type StepDeclaration, type Want, type Wants } from '../steps/declare';
-import { stepOf } from '../steps/index';
+import { SceneValues } from '../scene/look';
+import { runnableOf } from '../scene/owners';
 import { type Budgets } from './budgets';
 import { type FormCache } from './cache';
 import { type Place, RecordedContext } from './context';
@@ -60,6 +61,7 @@ export class Run {
   #lastPause: number;
   readonly #nodes = new Map<string, Promise<Node>>();
   readonly #values = new Map<string, GrowthValues>();
+  readonly #sceneValues = new Map<number, SceneValues>();
   readonly #wants = new Map<string, Wants>();
 
   constructor(
@@ -127,7 +129,7 @@ export class Run {
   /** What a step makes of what comes before it. */
   async #after(growth: Growth, index: number, before: Node, moment: Moment): Promise<Node> {
     const step = growth.steps[index];
-    const declaration = step.on ? stepOf(step.kind) : undefined;
+    const declaration = step.on ? runnableOf(step.kind) : undefined;
     if (before.failed || !declaration) return before;
     const place = { growth: growth.id, step: step.id };
     const missing = missingFor(declaration, before.kinds);
@@ -272,6 +274,13 @@ export class Run {
     return values;
   }
 
+  /** The scene's own numbers at a frame. */
+  sceneValues(frame: number): SceneValues {
+    let values = this.#sceneValues.get(frame);
+    if (!values) this.#sceneValues.set(frame, (values = new SceneValues(this.scene, frame)));
+    return values;
+  }
+
   /**
    * What the steps of a growth want of each other, and those of growths that take its paths over. A formula that fails
    * is told when its own step runs.
@@ -285,7 +294,7 @@ export class Run {
     for (const heir of this.plan.heirs.get(growth.id) ?? [])
       for (const want of this.wants(heir, moment)) wants.add(want);
     for (const step of growth.steps) {
-      const declaration = step.on ? stepOf(step.kind) : undefined;
+      const declaration = step.on ? runnableOf(step.kind) : undefined;
       for (const value of Object.values(step.params))
         if (declaration && isVaried(value) && value.vary.by === 'attribute' && value.vary.attribute === 'age')
           wants.add('age');

@@ -2,6 +2,7 @@ import { readClip, growthClip, stepClip, trackClip, writeClip } from './clip';
 import { newGrowth, newScene, newStep } from './make';
 import { readScene, writeScene } from './read';
 import { isTrack, type ParamValue, type Scene } from './schema';
+import { asVersion4 } from '../../test/oldScenes';
 
 const track: ParamValue = {
   keys: [
@@ -69,7 +70,7 @@ test('a scene file holds the files that its steps name, and no others', () => {
 
 test('scenes of the first version are read: they kept no files', () => {
   const scene = newScene('Old');
-  const old = JSON.parse(writeScene(scene)) as Record<string, unknown>;
+  const old = asVersion4(scene);
   delete old.files;
   old.version = 1;
   expect(readScene(JSON.stringify(old))).toEqual(scene);

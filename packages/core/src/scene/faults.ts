@@ -2,6 +2,7 @@ import type * as z from 'zod';
 import { stepOf } from '../steps/index';
 import { firstIssue, type Issue } from './issue';
 import { LIMITS } from './limits';
+import { declarationOf, GUIDE, type OwnerDeclaration, SCENE_PARTS, type ScenePart } from './owners';
 import { faultOfParam } from './params';
 import { growthSchema, type Scene, sceneSchema, stepSchema } from './schema';
 
@@ -32,8 +33,34 @@ function headFault(head: Json, sound: Json | undefined): Fault | null {
   return (
     schemaFault([], sceneSchema, head) ??
     twice(['files'], head.files as { id: string }[]) ??
-    twice(['guides'], head.guides as { id: string }[])
+    twice(['guides'], head.guides as { id: string }[]) ??
+    ownersFault(head as unknown as Scene)
   );
+}
+
+/** Faults of the numbers of the scene's own parts. */
+function ownersFault(head: Pick<Scene, ScenePart | 'guides'>): Fault | null {
+  for (const part of SCENE_PARTS) {
+    const found = paramsFault([part], declarationOf(part)!, head[part]);
+    if (found) return found;
+  }
+  for (let g = 0; g < head.guides.length; g++) {
+    const found = paramsFault(['guides', g, 'params'], GUIDE, head.guides[g].params);
+    if (found) return found;
+  }
+  return null;
+}
+
+/** What no parameter of an owner is, or cannot be as it is. */
+function paramsFault(path: PropertyKey[], declaration: OwnerDeclaration, params: Json): Fault | null {
+  for (const [name, value] of Object.entries(params)) {
+    const at = [...path, name];
+    if (!Object.hasOwn(declaration.params, name))
+      return { path: at, reason: `${declaration.label} has no parameter "${name}"` };
+    const wrong = faultOfParam(declaration.params[name], value);
+    if (wrong) return { path: [...at, ...wrong.path], reason: wrong.reason };
+  }
+  return null;
 }
 
 function growthsFault(growths: unknown, sound?: Scene): Fault | null {
@@ -55,7 +82,9 @@ function growthFault(path: PropertyKey[], growth: unknown, sound?: Scene): Fault
   const { steps, ...head } = growth;
   const stepsPath = [...path, 'steps'];
   const fault =
-    schemaFault(path, growthSchema, head) ?? listFault(stepsPath, steps, LIMITS.steps, 'a growth holds', 'steps');
+    schemaFault(path, growthSchema, head) ??
+    paramsFault([...path, 'place'], declarationOf('place')!, head.place as Json) ??
+    listFault(stepsPath, steps, LIMITS.steps, 'a growth holds', 'steps');
   if (fault) return fault;
   const list = steps as unknown[];
   const known = new Set<unknown>(sound?.growths.find(({ id }) => id === head.id)?.steps);
@@ -72,14 +101,7 @@ function stepFault(path: PropertyKey[], step: unknown): Fault | null {
   const { kind, params } = step as { kind: string; params: Json };
   const declaration = stepOf(kind);
   if (!declaration) return { path: [...path, 'kind'], reason: `there is no step "${kind}" in this Uvrex` };
-  for (const [name, value] of Object.entries(params)) {
-    const at = [...path, 'params', name];
-    if (!Object.hasOwn(declaration.params, name))
-      return { path: at, reason: `the step ${declaration.label} has no parameter "${name}"` };
-    const wrong = faultOfParam(declaration.params[name], value);
-    if (wrong) return { path: [...at, ...wrong.path], reason: wrong.reason };
-  }
-  return null;
+  return paramsFault([...path, 'params'], declaration, params);
 }
 
 function schemaFault(path: PropertyKey[], schema: z.ZodType, value: unknown): Fault | null {
@@ -105,10 +127,10 @@ function twice(path: PropertyKey[], entries: readonly { id: string }[]): Fault |
 /** A schema's complaint in words that say what to mend. */
 function plain({ message, code, origin, maximum, minimum }: Issue): string {
   const missing = /expected (\w+), received (\w+)/.exec(message);
-  if (missing)
-    return missing[2] === 'undefined'
-      ? `it is missing, and must be of type ${missing[1]}`
-      : `must be of type ${missing[1]}`;
+  if (missing) {
+    const type = missing[1] === 'record' ? 'object' : missing[1];
+    return missing[2] === 'undefined' ? `it is missing, and must be of type ${type}` : `must be of type ${type}`;
+  }
   // What the schema says in its own words stands as it is.
   if (!/^Too (big|small)/.test(message)) return message.replace(/\.$/, '');
   const [limit, few, many] = code === 'too_big' ? [maximum, 'fewer', 'less'] : [minimum, 'more', 'more'];
@@ -126,17 +148,40 @@ export const writtenPath = (path: readonly PropertyKey[]): string =>
 /** A name that fits a sentence. */
 export const shortened = (name: string): string => (name.length > 40 ? `${name.slice(0, 39)}…` : name);
 
-/** A place as people know it: the growth, the step and the field of it; null outside growths. */
+/** Where in a document a parameter stands that a place lies in: the path to it, and the kind of what owns it. */
+export function paramAt(document: unknown, path: readonly PropertyKey[]): { at: PropertyKey[]; kind: string } | null {
+  const [root, index, part, second, params] = path;
+  if (SCENE_PARTS.some((name) => name === root))
+    return path.length >= 2 ? { at: path.slice(0, 2), kind: String(root) } : null;
+  if (root === 'guides')
+    return part === 'params' && path.length >= 4 ? { at: path.slice(0, 4), kind: GUIDE.kind } : null;
+  if (root !== 'growths') return null;
+  if (part === 'place') return path.length >= 4 ? { at: path.slice(0, 4), kind: 'place' } : null;
+  if (part !== 'steps' || params !== 'params' || path.length < 6) return null;
+  const growth = (document as Partial<Scene>).growths?.[index as number];
+  const kind: unknown = growth?.steps?.[second as number]?.kind;
+  return typeof kind === 'string' ? { at: path.slice(0, 6), kind } : null;
+}
+
+/** A place as people know it: the growth, the step and the field of it, or the part of the scene; null elsewhere. */
 export function namedPlace(document: unknown, path: readonly PropertyKey[]): string | null {
-  if (path[0] !== 'growths' || typeof path[1] !== 'number') return null;
-  const growth = (document as Partial<Scene>).growths?.[path[1]];
+  const scene = document as Partial<Scene>;
+  const owned = paramAt(document, path);
+  const declaration = owned ? declarationOf(owned.kind) : undefined;
+  const name = String(owned?.at.at(-1));
+  const field = declaration && Object.hasOwn(declaration.params, name) ? `, ${declaration.params[name].label}` : '';
+  if (path[0] === 'guides') {
+    const guide = typeof path[1] === 'number' ? scene.guides?.[path[1]] : undefined;
+    return typeof guide?.name === 'string' ? `guide “${shortened(guide.name)}”${field}` : null;
+  }
+  if (path[0] !== 'growths') return declaration ? `${declaration.label}${field}` : null;
+  const growth = typeof path[1] === 'number' ? scene.growths?.[path[1]] : undefined;
   if (typeof growth?.name !== 'string') return null;
-  const step = path[2] === 'steps' && typeof path[3] === 'number' ? growth.steps?.[path[3]] : undefined;
-  const declaration = typeof step?.kind === 'string' ? stepOf(step.kind) : undefined;
   const owner = `growth “${shortened(growth.name)}”`;
-  if (!step || !declaration) return owner;
-  const name = String(path[5] ?? '');
-  const field = Object.hasOwn(declaration.params, name) ? `, ${declaration.params[name].label}` : '';
-  const title = typeof step.name === 'string' && step.name !== '' ? step.name : declaration.label;
+  if (path[2] === 'place') return `${owner}, place${field}`;
+  const step = path[2] === 'steps' && typeof path[3] === 'number' ? growth.steps?.[path[3]] : undefined;
+  const kind = typeof step?.kind === 'string' ? declarationOf(step.kind) : undefined;
+  if (!step || !kind) return owner;
+  const title = typeof step.name === 'string' && step.name !== '' ? step.name : kind.label;
   return `${owner}, step ${shortened(title)}${field}`;
 }

@@ -1,7 +1,8 @@
-import { type ParamSpec, type StepDeclaration } from '../steps/declare';
+import { type ParamSpec } from '../steps/declare';
 import { Problem } from '../problem';
 import { stepOf } from '../steps/index';
 import { LIMITS } from './limits';
+import { BACKDROP, CAMERA, LENS, LIGHT, type OwnerDeclaration } from './owners';
 import { SCENE_FORMAT, SCENE_VERSION, type Growth, type ParamValue, type Scene, type Step } from './schema';
 
 /** Hues that growths take in turn: the same in list, timeline and overlay. */
@@ -36,12 +37,12 @@ export function newScene(name: string): Scene {
     guides: [],
     files: [],
     finish: {
-      exposure: 1,
       palette: ['#c9e86a', '#66d3c8', '#f3a6c8', '#f2d06b', '#a99bff', '#7fb4ff', '#ff8a5b', '#e9efe8'],
     },
-    camera: { position: [2.6, 1.7, 4.4], target: [0, 1.15, 0], fov: 36 },
-    light: { turn: 40, height: 52, strength: 1, color: '#fff2dc' },
-    backdrop: { above: '#1d4450', below: '#091418', ground: true, haze: 0.35, motes: 0.4 },
+    light: defaultsOf(LIGHT),
+    backdrop: defaultsOf(BACKDROP),
+    lens: defaultsOf(LENS),
+    camera: defaultsOf(CAMERA),
   };
 }
 
@@ -53,7 +54,7 @@ export function newStep(kind: string, params: Record<string, ParamValue> = {}): 
 }
 
 /** Copies of a declaration's defaults, ready for a document. */
-export function defaultsOf(declaration: StepDeclaration): Record<string, ParamValue> {
+export function defaultsOf(declaration: OwnerDeclaration): Record<string, ParamValue> {
   return Object.fromEntries(
     Object.entries(declaration.params).map(([name, spec]: [string, ParamSpec]) => [
       name,
@@ -71,6 +72,7 @@ export function newGrowth(name: string, existing: number, steps: Step[]): Growth
     visible: true,
     seed: Math.floor(Math.random() * 10000),
     shift: 0,
+    place: {},
     steps,
   };
 }

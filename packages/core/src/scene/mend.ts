@@ -1,7 +1,7 @@
-import { stepOf } from '../steps/index';
-import { type Fault, faultOfScene, isObject, namedPlace, shortened, writtenPath } from './faults';
+import { type Fault, faultOfScene, isObject, namedPlace, paramAt, shortened, writtenPath } from './faults';
 import { LIMITS } from './limits';
 import { newId, newScene } from './make';
+import { declarationOf, SCENE_PARTS } from './owners';
 import { fittedParam } from './params';
 import { type Scene } from './schema';
 
@@ -78,7 +78,7 @@ const shown = (value: unknown): string =>
 function gentle(document: unknown, { path, issue }: Fault): Change | null {
   const spec = specAt(document, path);
   if (spec) {
-    const at = path.slice(0, 6);
+    const { at } = paramAt(document, path)!;
     const value = fittedParam(spec, valueAt(document, at));
     return value === undefined ? null : { path: at, value };
   }
@@ -109,7 +109,7 @@ function rough(document: unknown, { path, issue, reason }: Fault): Change | null
   if (path.length === 0 && issue?.keys) return { path: [issue.keys[0]], value: undefined };
   if (issue?.code === 'unrecognized_keys' && issue.keys) return { path: [...path, issue.keys[0]], value: undefined };
   const spec = specAt(document, path);
-  if (spec) return { path: path.slice(0, 6), value: spec.default };
+  if (spec) return { path: paramAt(document, path)!.at, value: spec.default };
   if (path[0] === 'growths') {
     if (path.length === 1) {
       const list = valueAt(document, path);
@@ -125,22 +125,38 @@ function rough(document: unknown, { path, issue, reason }: Fault): Change | null
     Array.isArray(fresh[name]) &&
     typeof path[1] === 'number' &&
     ['markers', 'guides', 'files'].includes(String(name))
-  )
+  ) {
+    // A number that no guide has.
+    if (path[2] === 'params' && path.length >= 4) return { path: path.slice(0, 4), value: undefined };
     return path[2] === 'id' && /twice/.test(reason)
       ? { path, value: newId() }
       : { path: path.slice(0, 2), value: undefined };
+  }
+  // A number that a part of the scene has not.
+  if (path.length > 1 && isObject(valueAt(document, [name])) && SCENE_PARTS.some((part) => part === name))
+    return { path: path.slice(0, 2), value: undefined };
   if (path.length > 1 && isObject(valueAt(document, [name])) && valueAt(fresh, path.slice(0, 2)) !== undefined)
     return { path: path.slice(0, 2), value: valueAt(fresh, path.slice(0, 2)) };
   return { path: [name], value: fresh[name] };
 }
 
-const GROWTH_DEFAULTS: Json = { name: 'Growth', hue: '#c9e86a', visible: true, seed: 1, shift: 0, steps: [] };
+const GROWTH_DEFAULTS: Json = {
+  name: 'Growth',
+  hue: '#c9e86a',
+  visible: true,
+  seed: 1,
+  shift: 0,
+  place: {},
+  steps: [],
+};
 const STEP_DEFAULTS: Json = { name: '', on: true, params: {} };
 
 function roughInGrowth(document: unknown, path: PropertyKey[], reason: string): Change | null {
   const [, , part, , field] = path;
   if (path.length === 2) return { path, value: undefined };
   if (part === 'id') return { path, value: newId() };
+  // A number that no place has.
+  if (part === 'place' && path.length >= 4) return { path: path.slice(0, 4), value: undefined };
   if (part !== 'steps')
     return part in GROWTH_DEFAULTS ? { path: path.slice(0, 3), value: GROWTH_DEFAULTS[part] } : null;
   if (path.length === 3) {
@@ -157,10 +173,10 @@ function roughInGrowth(document: unknown, path: PropertyKey[], reason: string): 
 
 /** The declaration of the parameter that a place lies in. */
 function specAt(document: unknown, path: readonly PropertyKey[]) {
-  if (path[0] !== 'growths' || path[2] !== 'steps' || path[4] !== 'params' || path.length < 6) return undefined;
-  const kind = valueAt(document, [...path.slice(0, 4), 'kind']);
-  const params = typeof kind === 'string' ? stepOf(kind)?.params : undefined;
-  return params && Object.hasOwn(params, path[5]) ? params[String(path[5])] : undefined;
+  const owned = paramAt(document, path);
+  const params = owned ? declarationOf(owned.kind)?.params : undefined;
+  const name = String(owned?.at.at(-1));
+  return params && Object.hasOwn(params, name) ? params[name] : undefined;
 }
 
 function valueAt(document: unknown, path: readonly PropertyKey[]): unknown {

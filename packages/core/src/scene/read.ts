@@ -23,7 +23,39 @@ export const MIGRATIONS: Readonly<Record<number, Migration>> = {
     const files = Array.isArray(assets) ? (assets as unknown[]) : [];
     return { ...rest, files: files.map((file) => (isObject(file) ? without(file, 'data') : file)) };
   },
+  // Version 5 gives growths a place, and keeps lens, camera and guides by single numbers, so that each can have keys.
+  4: (document) => {
+    const { growths, guides, finish, camera } = document;
+    const { exposure, ...rest } = isObject(finish) ? finish : {};
+    const { fov, position, target } = isObject(camera) ? camera : ({} as Json);
+    return {
+      ...document,
+      growths: eachObject(growths, (growth) => ({ ...growth, place: {} })),
+      guides: eachObject(guides, ({ kind, position: at, rotation, size, ...guide }) => ({
+        ...guide,
+        params: {
+          which: kind,
+          ...byAxes('position', at),
+          ...byAxes('turn', rotation),
+          ...byAxes('size', size),
+          ...(Array.isArray(size) && typeof size[0] === 'number' && { radius: Math.max(0.0001, size[0] / 2) }),
+        },
+      })),
+      finish: isObject(finish) ? rest : finish,
+      lens: { ...(exposure !== undefined && { exposure }), ...(fov !== undefined && { fov }) },
+      camera: isObject(camera) ? { ...byAxes('position', position), ...byAxes('target', target) } : camera,
+    };
+  },
 };
+
+const eachObject = (list: unknown, change: (entry: Json) => Json): unknown =>
+  Array.isArray(list) ? list.map((entry: unknown) => (isObject(entry) ? change(entry) : entry)) : list;
+
+/** A triple as three values: positionX, positionY, positionZ. */
+const byAxes = (name: string, triple: unknown): Json =>
+  Array.isArray(triple)
+    ? Object.fromEntries(['X', 'Y', 'Z'].map((axis, i) => [`${name}${axis}`, (triple as unknown[])[i]]))
+    : {};
 
 /** Parses JSON. @throws Problem with the parser's reason */
 export function parseJson(text: string): unknown {

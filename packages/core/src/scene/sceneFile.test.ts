@@ -4,6 +4,7 @@ import { sceneOf } from '../testing';
 import { newStep } from './make';
 import { writeScene } from './read';
 import { fileId, readSceneFile, writeSceneFile } from './sceneFile';
+import { asVersion4 } from '../../test/oldScenes';
 
 const DRAWING = strToU8('<svg><path d="M0 0H5V3Z"/></svg>');
 const ID = fileId(DRAWING);
@@ -42,7 +43,7 @@ test('a scene without files is plain JSON; a file that no step uses stays behind
 });
 
 test('a scene of version 3, with its files inside in base64, loses nothing', async () => {
-  const old = JSON.parse(writeScene(scene())) as Record<string, unknown> & { growths: never[] };
+  const old = asVersion4(scene());
   const asset = (id: string) => ({ id, name: 'buoy.svg', kind: 'svg', data: Buffer.from(DRAWING).toString('base64') });
   const text = JSON.stringify({
     ...old,

@@ -11,7 +11,7 @@ import { VARIATIONS, type VariationKind } from './vary';
 z.config({ jitless: true });
 
 export const SCENE_FORMAT = 'uvrex-scene';
-export const SCENE_VERSION = 4;
+export const SCENE_VERSION = 5;
 
 const finite = z.number();
 const color = z.string().regex(/^#[0-9a-f]{6}$/i, 'must be a colour like #8fb84a');
@@ -20,9 +20,6 @@ const name = z.string().min(1).max(LIMITS.name);
 const seed = z.int().min(0).max(0xffffffff);
 const between = (limit: number) => finite.min(-limit).max(limit);
 const frameNumber = z.int().min(-LIMITS.frame).max(LIMITS.frame);
-
-const place = between(LIMITS.reach);
-const vec3Schema = z.tuple([place, place, place]);
 
 const easeSchema = z.union([
   z.enum(EASE_NAMES as [string, ...string[]]),
@@ -77,6 +74,9 @@ const drivenSchema = z.union([finite, trackSchema, formulaSchema]);
 /** A number that is not the same for all: what it is about, and by how much it differs. */
 export const variedSchema = z.strictObject({ base: drivenSchema, vary: variationSchema });
 
+/** Values by the names of fields. */
+const paramsSchema = z.record(z.string(), z.unknown());
+
 export const stepSchema = z.strictObject({
   id,
   kind: z.string().min(1).max(40),
@@ -84,7 +84,7 @@ export const stepSchema = z.strictObject({
   name: z.string().max(LIMITS.name),
   on: z.boolean(),
   /** Checked against the declaration of the kind; see `params.ts`. */
-  params: z.record(z.string(), z.unknown()),
+  params: paramsSchema,
 });
 
 /** A growth, its steps left aside: they are checked one by one. */
@@ -96,16 +96,15 @@ export const growthSchema = z.strictObject({
   seed,
   /** Frames by which the growth runs late. */
   shift: between(LIMITS.frame),
+  /** Where it stands as a whole; checked against the declaration of a place. Empty where it has never been moved. */
+  place: paramsSchema,
 });
 
 export const guideSchema = z.strictObject({
   id,
   name,
-  kind: z.enum(['point', 'plane', 'ball', 'box']),
-  position: vec3Schema,
-  /** Turns about X, Y, Z, degrees. */
-  rotation: vec3Schema,
-  size: vec3Schema,
+  /** Checked against the declaration of a guide; see `owners.ts`. */
+  params: paramsSchema,
 });
 
 /** A file that the scene uses: what it was called, and what it is. Its id is the hash of its bytes, which lie beside the scene. */
@@ -129,33 +128,21 @@ export const sceneSchema = z.strictObject({
     .max(LIMITS.markers, `a scene holds ${LIMITS.markers} markers at most`),
   guides: z.array(guideSchema).max(LIMITS.guides, `a scene holds ${LIMITS.guides} guides at most`),
   files: z.array(fileSchema).max(LIMITS.files, `a scene holds ${LIMITS.files} files at most`),
-  /** Brightness of the picture, 1 as lit; colours offered first when choosing one. */
-  finish: z.strictObject({ exposure: finite.min(0.05).max(8), palette: z.array(color).max(LIMITS.palette) }),
-  camera: z.strictObject({ position: vec3Schema, target: vec3Schema, fov: finite.min(5).max(120) }),
-  /** Where the main light stands, degrees about Y and above the ground; its strength; its colour. */
-  light: z.strictObject({
-    turn: finite.min(-360).max(360),
-    height: finite.min(-90).max(90),
-    strength: finite.min(0).max(10),
-    color,
-  }),
-  /**
-   * Colours above and below, whether there is a ground, how soon things fade into the distance (0 never, 1 soon), and
-   * how many specks drift about (0 none, 1 many).
-   */
-  backdrop: z.strictObject({
-    above: color,
-    below: color,
-    ground: z.boolean(),
-    haze: finite.min(0).max(1),
-    motes: finite.min(0).max(1),
-  }),
+  /** Colours offered first when choosing one. */
+  finish: z.strictObject({ palette: z.array(color).max(LIMITS.palette) }),
+  /** Parts that own numbers, each checked against its declaration; see `owners.ts`. */
+  light: paramsSchema,
+  backdrop: paramsSchema,
+  lens: paramsSchema,
+  camera: paramsSchema,
 });
 
 type Schema = z.infer<typeof sceneSchema>;
 
 export type SceneFile = Schema['files'][number];
-export type Guide = Schema['guides'][number];
+export interface SceneGuide extends Omit<Schema['guides'][number], 'params'> {
+  params: Params;
+}
 
 export interface Formula {
   formula: string;
@@ -181,16 +168,33 @@ export interface Varied {
 /** The value of a parameter in the document. */
 export type ParamValue = Driven | Varied | string | boolean | null | Anchor[] | Stop[] | ProfilePoint[];
 
-export interface Step extends Omit<z.infer<typeof stepSchema>, 'params'> {
-  params: Record<string, ParamValue>;
+/** Values of fields by their names; what is left out is at its default. */
+export type Params = Record<string, ParamValue>;
+
+/** What has numbers of its own that can have keys and formulas: a step, a growth's place, a light, a guide … */
+export interface Owner {
+  id: string;
+  kind: string;
+  name: string;
+  params: Params;
 }
 
-export interface Growth extends z.infer<typeof growthSchema> {
+export interface Step extends Omit<z.infer<typeof stepSchema>, 'params'>, Owner {
+  params: Params;
+}
+
+export interface Growth extends Omit<z.infer<typeof growthSchema>, 'place'> {
+  place: Params;
   steps: Step[];
 }
 
-export interface Scene extends Schema {
+export interface Scene extends Omit<Schema, 'guides' | 'light' | 'backdrop' | 'lens' | 'camera'> {
   growths: Growth[];
+  guides: SceneGuide[];
+  light: Params;
+  backdrop: Params;
+  lens: Params;
+  camera: Params;
 }
 
 const holds = (value: ParamValue | undefined, key: string): boolean =>

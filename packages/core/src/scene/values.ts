@@ -1,9 +1,9 @@
 import { Problem } from '../problem';
-import { type ParamConstant, type ParamSpec, type Resolved, type StepDeclaration, type Unit } from '../steps/declare';
+import { type ParamConstant, type ParamSpec, type Resolved, type Unit } from '../steps/declare';
 import { figure } from '../steps/format';
-import { stepOf } from '../steps/index';
 import { FormulaError, formulaValue } from '../time/formula';
 import { valueAt } from '../time/track';
+import { declarationOf, type OwnerDeclaration } from './owners';
 import { baseOf, type Growth, isFormula, isTrack, type ParamValue, type Scene, type Step } from './schema';
 
 /** What formulas may look at besides their own growth. */
@@ -16,7 +16,7 @@ export const shownFactor = (unit: Unit): number => (unit === 'share' ? 100 : 1);
 export function stepNames(growth: Pick<Growth, 'steps'>): Map<string, Step> {
   const names = new Map<string, Step>();
   for (const step of growth.steps) {
-    const base = identifier(step.name || (stepOf(step.kind)?.label ?? step.kind));
+    const base = identifier(step.name || (declarationOf(step.kind)?.label ?? step.kind));
     let name = base;
     for (let i = 2; names.has(name); i++) name = `${base}${i}`;
     names.set(name, step);
@@ -49,14 +49,14 @@ export class GrowthValues {
   ) {}
 
   /** A step's parameters as constants; what the document leaves out takes its default. @throws Problem for a formula */
-  of(declaration: StepDeclaration, step: Step): Resolved {
+  of(declaration: OwnerDeclaration, step: Step): Resolved {
     const resolved: Resolved = {};
     for (const name of Object.keys(declaration.params)) resolved[name] = this.one(declaration, step, name);
     return resolved;
   }
 
   /** One parameter's value; of a varied number its base. @throws Problem for a formula */
-  one(declaration: StepDeclaration, step: Step, name: string): ParamConstant {
+  one(declaration: OwnerDeclaration, step: Step, name: string): ParamConstant {
     let known = this.#known.get(step);
     if (!known) this.#known.set(step, (known = new Map()));
     let value = known.get(name);
@@ -64,7 +64,7 @@ export class GrowthValues {
     return value;
   }
 
-  #worked(declaration: StepDeclaration, step: Step, name: string): ParamConstant {
+  #worked(declaration: OwnerDeclaration, step: Step, name: string): ParamConstant {
     const spec = declaration.params[name];
     const value = baseOf(step.params[name]);
     if (!isFormula(value)) return constant(spec, value, this.frame);
@@ -88,8 +88,8 @@ export class GrowthValues {
   }
 
   /** A field as people know it; with its name in formulas where two steps are called alike. */
-  #called(declaration: StepDeclaration, step: Step, spec: ParamSpec): string {
-    const title = (one: Step): string => one.name || (stepOf(one.kind)?.label ?? one.kind);
+  #called(declaration: OwnerDeclaration, step: Step, spec: ParamSpec): string {
+    const title = (one: Step): string => one.name || (declarationOf(one.kind)?.label ?? one.kind);
     const alike = this.growth.steps.filter((one) => title(one) === title(step)).length > 1;
     const name = alike ? [...this.#stepNames()].find(([, one]) => one === step)?.[0] : undefined;
     return `${step.name || declaration.label}${name ? ` (${name})` : ''} ${spec.label}`;
@@ -118,7 +118,7 @@ export class GrowthValues {
     }
     const [owner, param] = name.includes('.') ? name.split('.') : [null, name];
     const of = owner === null ? step : this.#stepNames().get(owner);
-    const declaration = of && stepOf(of.kind);
+    const declaration = of && declarationOf(of.kind);
     const spec = declaration && Object.hasOwn(declaration.params, param) ? declaration.params[param] : undefined;
     if (!of || !declaration || spec?.type !== 'number') return undefined;
     return (this.one(declaration, of, param) as number) * shownFactor(spec.unit);
@@ -140,9 +140,11 @@ function within(spec: { min: number; max: number; whole?: boolean }, raw: number
 }
 
 /** The names that a formula of this step can use, for help beside the field. */
-export function formulaNames(growth: Growth, step: Step): string[] {
+export function formulaNames(growth: Pick<Growth, 'steps'>, step: Step): string[] {
   const numbers = (of: Step): string[] =>
-    Object.entries(stepOf(of.kind)?.params ?? {}).flatMap(([name, spec]) => (spec.type === 'number' ? [name] : []));
+    Object.entries(declarationOf(of.kind)?.params ?? {}).flatMap(([name, spec]) =>
+      spec.type === 'number' ? [name] : [],
+    );
   const others = [...stepNames(growth)].flatMap(([called, of]) =>
     of.id === step.id ? [] : numbers(of).map((name) => `${called}.${name}`),
   );

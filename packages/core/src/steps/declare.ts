@@ -1,4 +1,5 @@
-import { type Guide, type SceneFile } from '../scene/schema';
+import { type Guide } from '../scene/owners';
+import { type SceneFile } from '../scene/schema';
 import { type Form, type FormKind } from '../geometry/form';
 import { type Stop } from '../geometry/gradient';
 import { type ProfilePoint } from '../geometry/profile';

@@ -4,6 +4,7 @@ import { tipsOf } from '../../curves/tips';
 import { type Paths, pathCount, pointCount } from '../../geometry/paths';
 import { at, distance, dot, type Vec3 } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
+import { newGuide } from '../../scene/owners';
 import { type ParamValue, type Scene } from '../../scene/schema';
 import { sceneOf, testEvaluator } from '../../testing';
 import { form, paths, line, circle, last, grows } from '../../../test/paths';
@@ -65,15 +66,7 @@ describe('growth in order', () => {
     const made = await paths(
       [line(1), row(5), newStep('grow', { to: grows(0, 1), stagger: 20, order: 'guide', guide: 'guide:g' })],
       51,
-      (scene) =>
-        scene.guides.push({
-          id: 'g',
-          name: 'Lamp',
-          kind: 'point',
-          position: [2, 0, 0],
-          rotation: [0, 0, 0],
-          size: [1, 1, 1],
-        }),
+      (scene) => scene.guides.push(newGuide('g', 'Lamp', 'point', { positionX: 2, positionY: 0 })),
     );
     // Strands stand at 0, 1, −1, 2, −2 metres: the fourth is nearest, then the second, first, third, fifth.
     const lengths = there(made);

@@ -5,6 +5,7 @@ import { SeatList } from '../../geometry/seats';
 import { about, turnedBy } from '../../geometry/turns';
 import { at, distance, dot, unit, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
+import { newGuide } from '../../scene/owners';
 import { type ParamValue } from '../../scene/schema';
 import { box } from '../../surfaces/solids';
 import { sceneOf, testEvaluator } from '../../testing';
@@ -167,14 +168,7 @@ describe('what is placed', () => {
       line(2),
       newStep('along', { growth: 'item', facing: 'guide', toward: 'guide:g', by: 'count', count: 6, settle: 0 }),
     ]);
-    scene.guides.push({
-      id: 'g',
-      name: 'Lamp',
-      kind: 'point',
-      position: [0.4, 3, 1],
-      rotation: [0, 0, 0],
-      size: [1, 1, 1],
-    });
+    scene.guides.push(newGuide('g', 'Lamp', 'point', { positionX: 0.4, positionY: 3, positionZ: 1 }));
     scene.growths.push(item([link()]));
     const { copies } = (await testEvaluator().evaluate(scene, 1)).growths[0].form!;
     // A link's forward axis is X, its longest: it comes to lie along the line to the guide.

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { DRIVE_STEPS, momentsOf, SeatList } from '../../geometry/seats';
 import { at, distance } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
-import { type Formula, type Guide, type ParamValue, type Scene, type Step } from '../../scene/schema';
+import { type Guide, newGuide } from '../../scene/owners';
+import { type Formula, type Params, type ParamValue, type Scene, type Step } from '../../scene/schema';
 import { type Track } from '../../time/track';
 import { sceneOf, testEvaluator } from '../../testing';
 
@@ -191,34 +192,28 @@ describe('falloffs', () => {
 
   test('a guide of the scene weighs as the same shape of the step does, and again after it has moved', async () => {
     const evaluator = testEvaluator();
-    const sizes = async (params: Record<string, ParamValue>, guide?: Partial<Guide>): Promise<number[]> => {
+    const sizes = async (
+      params: Record<string, ParamValue>,
+      which?: Guide['kind'],
+      guide: Params = {},
+    ): Promise<number[]> => {
       const step = newStep('falloff', { ease: 'linear', drives: 'size', factor: 0, soft: 1.4, ...params });
       const scene = balls([line(), along({ count: 10 }), step], 0.1);
-      if (guide)
-        scene.guides.push({
-          id: 'mark',
-          name: 'Mark',
-          kind: 'point',
-          position: [3, 0.1, 0],
-          rotation: [0, 0, 0],
-          size: [4, 3, 2],
-          ...guide,
-        });
+      const at = { positionX: 3, positionY: 0.1, sizeX: 4, sizeY: 3, sizeZ: 2, radius: 2 };
+      if (which) scene.guides.push(newGuide('mark', 'Mark', which, { ...at, ...guide }));
       return Array.from((await copiesAt(scene, 1, evaluator)).sizes);
     };
     const place = { atX: 3, atY: 0.1, atZ: 0 };
     const by = { shape: 'guide', guide: 'guide:mark', radius: 2 };
     const ball = await sizes({ shape: 'ball', ...place, radius: 2 });
     expect(new Set(ball).size).toBeGreaterThan(2);
-    expect(await sizes(by, { kind: 'point' })).toEqual(ball);
-    expect(await sizes(by, { kind: 'ball' })).toEqual(ball);
-    expect(await sizes(by, { kind: 'box' })).toEqual(
-      await sizes({ shape: 'box', ...place, sizeX: 4, sizeY: 3, sizeZ: 2 }),
-    );
-    expect(await sizes(by, { kind: 'plane', rotation: [0, 0, 90] })).toEqual(
+    expect(await sizes(by, 'point')).toEqual(ball);
+    expect(await sizes(by, 'ball')).toEqual(ball);
+    expect(await sizes(by, 'box')).toEqual(await sizes({ shape: 'box', ...place, sizeX: 4, sizeY: 3, sizeZ: 2 }));
+    expect(await sizes(by, 'plane', { turnZ: 90 })).toEqual(
       await sizes({ shape: 'plane', ...place, turnX: 0, turnY: 0, turnZ: 90 }),
     );
-    expect(await sizes(by, { kind: 'ball', position: [7, 0.1, 0] })).toEqual(
+    expect(await sizes(by, 'ball', { positionX: 7 })).toEqual(
       await sizes({ shape: 'ball', ...place, atX: 7, radius: 2 }),
     );
   });

@@ -1,9 +1,11 @@
 import { movedPaths } from '../../curves/pathFrames';
 import { placeIn } from '../../curves/elements';
-import { boundsOf, type Form, POINTS, type Points } from '../../geometry/form';
+import { type Attributed, type Table } from '../../geometry/attributes';
+import { boundsOf, COPIES, type Form, POINTS, type Points } from '../../geometry/form';
 import { MESH, type Mesh } from '../../geometry/mesh';
 import { movedMesh } from '../../geometry/moveMesh';
 import { pathCount, PATHS } from '../../geometry/paths';
+import { SEATS } from '../../geometry/seats';
 import { at, type Vec3 } from '../../geometry/vec';
 import { type Element } from '../../scene/vary';
 import { type StepContext } from '../declare';
@@ -11,7 +13,7 @@ import { type StepContext } from '../declare';
 const CHUNK = 8192;
 
 /** What a deforming step moves: it takes any of these, and all that are there. */
-export const MOVABLE = ['paths', 'mesh', 'points'] as const;
+export const MOVABLE = ['paths', 'mesh', 'points', 'copies'] as const;
 
 /** Moves every point of a form's paths by a function of its place, its number and where on which path it is; lets messages in now and then. */
 export async function eachPathPoint(
@@ -37,18 +39,21 @@ export async function eachPathPoint(
   return { ...form, paths: movedPaths(paths, positions) };
 }
 
-/** Moves everything in a form: the points of its paths, the vertices of its mesh, loose points. */
+/** Moves everything in a form: the points of its paths, the vertices of its mesh, loose points, and where copies stand. */
 export async function eachPoint(
   form: Form,
   context: StepContext,
   move: (place: Vec3, element: Readonly<Element>) => Vec3,
 ): Promise<Form> {
   const moved = form.paths ? await eachPathPoint(form, context, (place, _, element) => move(place, element)) : form;
-  if (!form.mesh && !form.points) return moved;
+  if (!form.mesh && !form.points && !form.copies && !form.seats) return moved;
   await context.breathe();
   const mesh = form.mesh && meshMoved(form.mesh, form, move);
   const points = form.points && pointsMoved(form.points, move);
-  return { ...moved, mesh, points };
+  const copies = form.copies && copiesMoved(COPIES, form.copies, () => 0, move);
+  const { seats: old } = form;
+  const seats = old && copiesMoved(SEATS, old, (k) => old.share[k], move);
+  return { ...moved, mesh, points, copies, seats };
 }
 
 function meshMoved(mesh: Mesh, form: Form, move: (place: Vec3, element: Readonly<Element>) => Vec3): Mesh {
@@ -85,4 +90,22 @@ function pointsMoved(points: Points, move: (place: Vec3, element: Readonly<Eleme
     positions.set(move(at(points.positions, i), element), 3 * i);
   }
   return { ...points, positions };
+}
+
+/** Copies, or places for them, with each where its origin is moved to. */
+function copiesMoved<T extends Table, C extends Attributed<T> & { positions: Float32Array; ids: Uint32Array }>(
+  table: T,
+  copies: C,
+  share: (k: number) => number,
+  move: (place: Vec3, element: Readonly<Element>) => Vec3,
+): C {
+  const element = placeIn(table, copies, 'copy', copies.ids.length);
+  const positions = new Float32Array(copies.positions.length);
+  for (let k = 0; k < copies.ids.length; k++) {
+    element.at = element.index = k;
+    element.id = copies.ids[k];
+    element.u = share(k);
+    positions.set(move(at(copies.positions, k), element), 3 * k);
+  }
+  return { ...copies, positions };
 }

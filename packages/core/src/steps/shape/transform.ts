@@ -1,3 +1,4 @@
+import { movedCopies, turnOf } from '../../geometry/moveForm';
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep, type NumberParam, place } from '../declare';
 import { figure, metres } from '../format';
@@ -14,8 +15,14 @@ const turn = (label: string, help: string) =>
     max: 36000,
     slider: [-180, 180],
     group: 'Turn',
-    varies: 'path',
   }) as const;
+
+/** Angles about the three axes, in the order in which they count. */
+export const turnFields = {
+  turnX: turn('X', 'About the axis to the right, first.'),
+  turnY: turn('Y', 'About the vertical axis, second.'),
+  turnZ: turn('Z', 'About the axis towards you, last.'),
+};
 
 /** The same fields, free to differ from path to path. */
 const varying = <P extends string>(fields: Record<P, NumberParam>): Record<P, NumberParam> =>
@@ -34,9 +41,7 @@ export const transform = defineStep({
   gives: [],
   params: {
     ...varying(place('move', 'Move', 'By how much, after scaling and turning.', [0, 0, 0])),
-    turnX: turn('X', 'About the axis to the right, first.'),
-    turnY: turn('Y', 'About the vertical axis, second.'),
-    turnZ: turn('Z', 'About the axis towards you, last.'),
+    ...varying(turnFields),
     scale: {
       type: 'number',
       unit: 'share',
@@ -49,28 +54,49 @@ export const transform = defineStep({
       varies: 'path',
     },
   },
-  summary: (p) => {
-    const moved = Math.hypot(p.moveX, p.moveY, p.moveZ);
-    const turned = [p.turnX, p.turnY, p.turnZ].filter((angle) => angle !== 0);
-    const parts = [
-      moved > 0 && `moved ${metres(moved)}`,
-      turned.length > 0 && `turned ${turned.map((angle) => `${figure(angle, 1)}°`).join(' ')}`,
-      p.scale !== 1 && `${figure(100 * p.scale)} %`,
-    ];
-    return parts.filter(Boolean).join(', ') || 'as it is';
-  },
-  run(form, _, context) {
+  summary: moveSummary,
+  async run(form, p, context) {
     const [moveX, moveY, moveZ, turnX, turnY, turnZ, scale] = [
       ...['moveX', 'moveY', 'moveZ', 'turnX', 'turnY', 'turnZ', 'scale'],
     ].map((name) => context.varied(name));
-    return eachPoint(form, context, (point, at): Vec3 => {
+    const movement = {
+      turn: turnOf(p.turnX, p.turnY, p.turnZ),
+      size: p.scale,
+      move: [p.moveX, p.moveY, p.moveZ] as const,
+    };
+    // What is copied moves as one; only paths and skins can differ from path to path.
+    const { copies, seats, ...rest } = form;
+    const moved = await eachPoint({ ...rest, copies: null, seats: null }, context, (point, at): Vec3 => {
       const [a, b, c] = [turnX(at), turnY(at), turnZ(at)].map((angle) => (angle * Math.PI) / 180);
       const [x, y, z] = about(2, c, about(1, b, about(0, a, point)));
       const k = scale(at);
       return [k * x + moveX(at), k * y + moveY(at), k * z + moveZ(at)];
     });
+    return { ...moved, copies: copies && movedCopies(copies, movement), seats: seats && movedCopies(seats, movement) };
   },
 });
+
+interface Moved {
+  moveX: number;
+  moveY: number;
+  moveZ: number;
+  turnX: number;
+  turnY: number;
+  turnZ: number;
+  scale: number;
+}
+
+/** How far something is moved, turned and sized, in a line. */
+export function moveSummary(p: Moved): string {
+  const moved = Math.hypot(p.moveX, p.moveY, p.moveZ);
+  const turned = [p.turnX, p.turnY, p.turnZ].filter((angle) => angle !== 0);
+  const parts = [
+    moved > 0 && `moved ${metres(moved)}`,
+    turned.length > 0 && `turned ${turned.map((angle) => `${figure(angle, 1)}°`).join(' ')}`,
+    p.scale !== 1 && `${figure(100 * p.scale)} %`,
+  ];
+  return parts.filter(Boolean).join(', ') || 'as it is';
+}
 
 /** Turns a point about one of the axes, right-handed. */
 function about(axis: 0 | 1 | 2, angle: number, point: Vec3): Vec3 {

@@ -1,0 +1,67 @@
+import { movedPaths } from '../curves/pathFrames';
+import { type Copies, type Form, type Points } from './form';
+import { type Mesh } from './mesh';
+import { type Seats } from './seats';
+import { about, after, type Turn, turnedBy } from './turns';
+import { add, scale, type Vec3 } from './vec';
+
+/** Turned about the origin, sized, then moved: all of it at once. */
+export interface Movement {
+  turn: Turn;
+  size: number;
+  move: Vec3;
+}
+
+/** The turn by angles about X first, then Y, then Z, degrees. */
+export function turnOf(x: number, y: number, z: number): Turn {
+  const [a, b, c] = [x, y, z].map((angle) => (angle * Math.PI) / 180);
+  return after(about([0, 0, 1], c), after(about([0, 1, 0], b), about([1, 0, 0], a)));
+}
+
+/** Everything in a form moved: paths, skin, loose points, and copies with the places for them. */
+export function movedForm(form: Form, movement: Movement): Form {
+  return {
+    ...form,
+    paths: form.paths && movedPaths(form.paths, placed(form.paths.positions, movement)),
+    mesh: form.mesh && movedSkin(form.mesh, movement),
+    points: form.points && movedPoints(form.points, movement),
+    copies: form.copies && movedCopies(form.copies, movement),
+    seats: form.seats && movedCopies(form.seats, movement),
+    pitch: form.pitch === null ? null : form.pitch * movement.size,
+  };
+}
+
+/** Copies, or places for them, turned and sized about the origin and moved. */
+export const movedCopies = <C extends Copies | Seats>(copies: C, movement: Movement): C => ({
+  ...copies,
+  positions: placed(copies.positions, movement),
+  turns: turned(copies.turns, movement),
+  sizes: copies.sizes.map((size) => size * movement.size),
+});
+
+const movedSkin = (mesh: Mesh, movement: Movement): Mesh => ({
+  ...mesh,
+  positions: placed(mesh.positions, movement),
+  normals: placed(mesh.normals, { ...movement, size: 1, move: [0, 0, 0] }),
+});
+
+const movedPoints = (points: Points, movement: Movement): Points => ({
+  ...points,
+  positions: placed(points.positions, movement),
+  turns: turned(points.turns, movement),
+  size: points.size.map((size) => size * movement.size),
+});
+
+function placed(flat: Float32Array, { turn, size, move }: Movement): Float32Array {
+  const out = new Float32Array(flat.length);
+  for (let i = 0; i < flat.length; i += 3)
+    out.set(add(scale(turnedBy(turn, [flat[i], flat[i + 1], flat[i + 2]]), size), move), i);
+  return out;
+}
+
+function turned(turns: Float32Array, { turn }: Movement): Float32Array {
+  const out = new Float32Array(turns.length);
+  for (let i = 0; i < turns.length; i += 4)
+    out.set(after(turn, [turns[i], turns[i + 1], turns[i + 2], turns[i + 3]]), i);
+  return out;
+}

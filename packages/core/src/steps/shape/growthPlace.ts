@@ -1,0 +1,33 @@
+import { movedForm, turnOf } from '../../geometry/moveForm';
+import { defineStep, place } from '../declare';
+import { MOVABLE } from './eachPoint';
+import { moveSummary, turnFields } from './transform';
+
+/** Where a growth stands as a whole: every growth has it, and it comes after its last step. */
+export const growthPlace = defineStep({
+  kind: 'place',
+  family: 'place',
+  label: 'Place',
+  icon: 'M10 17C6 12 4.5 10 4.5 7.5A5.5 5.5 0 0 1 15.5 7.5C15.5 10 14 12 10 17ZM10 7.5H10.01',
+  help: 'Moves, turns and sizes the whole growth, about the origin, after all its steps.',
+  takes: [],
+  takesOne: MOVABLE,
+  gives: [],
+  params: {
+    ...place('move', 'Move', 'By how much, after sizing and turning.', [0, 0, 0]),
+    ...turnFields,
+    scale: {
+      type: 'number',
+      unit: 'share',
+      label: 'Scale',
+      help: 'Size of the whole growth.',
+      default: 1,
+      min: 0.0001,
+      max: 1000,
+      slider: [0.05, 4],
+    },
+  },
+  summary: moveSummary,
+  run: (form, p) =>
+    movedForm(form, { turn: turnOf(p.turnX, p.turnY, p.turnZ), size: p.scale, move: [p.moveX, p.moveY, p.moveZ] }),
+});
