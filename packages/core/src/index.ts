@@ -53,6 +53,7 @@ export * from './scene/make';
 export * from './steps/declare';
 export * from './steps/format';
 export * from './steps/index';
+export { growthPlace } from './steps/shape/growthPlace';
 export * from './checks/distance';
 export * from './checks/fit';
 export * from './checks/pace';

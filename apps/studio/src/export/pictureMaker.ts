@@ -4,6 +4,7 @@ import { type OnScreen } from '@/state/results';
 import { type Shown } from '@/worker/protocol';
 import { Engine } from '@/worker/engine';
 import { pictureRenderer, type Rendering } from '@/viewport/rendering';
+import { sceneLook } from '@/state/sceneLook';
 import { aim, Rig } from '@/viewport/rig';
 
 /** Size and care of pictures that leave the product. */
@@ -35,7 +36,6 @@ export class PictureMaker {
     this.#large = document.createElement('canvas');
     this.#renderer = pictureRenderer(this.#large, style.width * factor, style.height * factor);
     this.#engine.load(scene);
-    aim(this.#camera, scene.camera, scene.camera.fov, style.width / style.height);
   }
 
   /**
@@ -67,6 +67,8 @@ export class PictureMaker {
     for (const key of old) this.#kept.delete(key);
     this.#engine.forget(old);
     this.#rig.show({ scene: this.scene, frame, growths, look: 'finished', rendering: { quality: this.style.quality } });
+    const { camera, lens } = sceneLook(this.scene, frame);
+    aim(this.#camera, camera, lens.fov, this.style.width / this.style.height);
     this.#rig.draw(this.#renderer, this.#camera, this.style.width, this.style.height);
     const context = this.canvas.getContext('2d')!;
     context.imageSmoothingQuality = 'high';

@@ -1,4 +1,5 @@
 import {
+  declarationOf,
   defaultsOf,
   growingSteps,
   type Growth,
@@ -26,7 +27,7 @@ import {
   type Cycle,
   type Anchor,
 } from '@uvrex/core';
-import { edit, endEdit, growthIn, stepIn, useDocument } from './document';
+import { edit, endEdit, growthIn, holderIn, stepIn, useDocument } from './document';
 import { type KeyAddress, SCENE_ENTRY, setView, useView } from './view';
 
 const scene = (): Scene => useDocument.getState().scene;
@@ -146,7 +147,7 @@ export function moveStep(growthId: string, from: number, to: number): void {
 }
 
 /** The name of a step as people see it. */
-export const titleOf = (step: Step): string => step.name || stepOf(step.kind)?.label || step.kind;
+export const titleOf = (step: Step): string => step.name || declarationOf(step.kind)?.label || step.kind;
 
 function moveWithin<T>(list: T[], from: number, to: number): void {
   const [moved] = list.splice(from, 1);
@@ -156,7 +157,7 @@ function moveWithin<T>(list: T[], from: number, to: number): void {
 // Parameters and tracks
 
 /** The growth's own frame: its shift taken off the playhead. */
-export const ownFrame = (growth: Growth, frame: number): number => frame - growth.shift;
+export const ownFrame = (growth: Pick<Growth, 'shift'>, frame: number): number => frame - growth.shift;
 
 /** Sets a parameter: a constant, or on a track a key at the playhead. */
 export function setParam(
@@ -170,7 +171,7 @@ export function setParam(
   edit(
     'Change a value',
     (draft) => {
-      const growth = growthIn(draft, growthId);
+      const growth = holderIn(draft, growthId);
       const step = stepIn(draft, growthId, stepId);
       if (!growth || !step) return;
       const old = step.params[param];
@@ -186,7 +187,7 @@ export function setParams(growthId: string, stepId: string, values: Record<strin
   edit(
     'Change values',
     (draft) => {
-      const growth = growthIn(draft, growthId);
+      const growth = holderIn(draft, growthId);
       const step = stepIn(draft, growthId, stepId);
       if (!growth || !step) return;
       for (const [param, value] of Object.entries(values))
@@ -239,7 +240,7 @@ export function toggleKey(
   spec: NumberParam,
   merge: string | null = null,
 ): void {
-  const growth = growthIn(scene(), growthId);
+  const growth = holderIn(scene(), growthId);
   const step = stepIn(scene(), growthId, stepId);
   if (!growth || !step) return;
   const frame = ownFrame(growth, useView.getState().frame);
@@ -268,7 +269,7 @@ export function toggleKeys(
   params: readonly string[],
   specs: Record<string, NumberParam>,
 ): void {
-  const growth = growthIn(scene(), growthId);
+  const growth = holderIn(scene(), growthId);
   const step = stepIn(scene(), growthId, stepId);
   if (!growth || !step) return;
   const frame = ownFrame(growth, useView.getState().frame);
@@ -345,9 +346,9 @@ export function alignKeys(): void {
   setView({ keys: retimeKeys(keys, (key) => key.frame - first.get(nameOf(key))! + frame - shift(key.growth)) });
 }
 
-/** Chooses every key of the selected growth. */
+/** Chooses every key of the selected growth, or of the scene itself. */
 export function chooseAllKeys(): void {
-  const growth = selectedGrowth();
+  const growth = holderIn(scene(), useView.getState().growth);
   if (!growth) return;
   const keys = growth.steps.flatMap((step) =>
     Object.entries(step.params).flatMap(([param, value]) => {

@@ -87,7 +87,7 @@ test('a step goes behind the focused one, or where its family belongs', () => {
 
 test('tracks find the value of their name, and keep its variation', () => {
   const [, rope] = scene().growths;
-  const text = writeClip(trackClip(scene(), rope, () => true));
+  const text = writeClip(trackClip(scene(), rope.id));
   setView({ growth: 'rider' });
   pasteText(text);
   expect(scene().growths[0].steps).toHaveLength(1);

@@ -1,6 +1,7 @@
 import {
   baseOf,
   type Clip,
+  declarationOf,
   type Growth,
   growthClip,
   keyClip,
@@ -11,6 +12,7 @@ import {
   stepClip,
   stepOf,
   trackClip,
+  tracksOfClip,
   type Track,
   withBase,
   withKeysPut,
@@ -18,18 +20,18 @@ import {
 } from '@uvrex/core';
 import { say, sayProblem } from '@/ui/Toasts';
 import { bestPlace, freeName, ownFrame, selectedGrowth } from './actions';
-import { edit, growthIn, stepIn, useDocument } from './document';
+import { edit, growthIn, holderIn, stepIn, useDocument } from './document';
 import { setView, useView } from './view';
 
 /** What is copied now: the chosen keys, the focused step, or the selected growth; null when nothing is. */
 function current(): { clip: Clip; what: string } | null {
   const { scene } = useDocument.getState();
   const { keys, focusStep } = useView.getState();
-  const keyed = keys.length > 0 ? growthIn(scene, keys[0].growth) : undefined;
+  const keyed = keys.length > 0 ? holderIn(scene, keys[0].growth) : undefined;
   if (keyed) {
     const wanted = (step: Step, param: string, frame: number): boolean =>
       keys.some((key) => key.step === step.id && key.param === param && key.frame === frame);
-    return { clip: keyClip(scene, keyed, wanted), what: keys.length > 1 ? 'Keys' : 'Key' };
+    return { clip: keyClip(scene, keyed.id, wanted), what: keys.length > 1 ? 'Keys' : 'Key' };
   }
   const growth = selectedGrowth();
   if (!growth) return null;
@@ -59,10 +61,7 @@ export const copyGrowth = (growth: Growth): void =>
 export const copyStep = (growth: Growth, step: Step): void =>
   toClipboard(stepClip(useDocument.getState().scene, growth, [step]), 'Step');
 export const copyTracks = (growth: Growth): void =>
-  toClipboard(
-    trackClip(useDocument.getState().scene, growth, () => true),
-    'Tracks',
-  );
+  toClipboard(trackClip(useDocument.getState().scene, growth.id), 'Tracks');
 
 /** Pastes what was copied here or in another scene. Gives false for a text that is nothing of ours. */
 export function pasteText(text: string): boolean {
@@ -132,7 +131,7 @@ function pasteGrowths(clip: Clip): void {
     lost += made.lost;
     // The growth's seed stays, and so do its steps' ids, on which randomness hangs: it looks the same.
     const steps = made.steps.map((step, i) => ({ ...step, id: growth.steps[i].id }));
-    return { ...growth, id: own.get(growth.id)!, name: freeName(growth.name), steps };
+    return { ...structuredClone(growth), id: own.get(growth.id)!, name: freeName(growth.name), steps };
   });
   const done = edit('Paste a growth', (draft) => {
     bring(draft, clip);
@@ -167,24 +166,20 @@ function pasteSteps(clip: Clip): void {
 
 /** Puts tracks in the place of what is there; keys among those that are there, the first of them at the playhead. */
 function pasteTracks(clip: Clip, keys: boolean): void {
-  const growth = selectedGrowth();
-  const { focusStep, frame } = useView.getState();
-  const tracks = clip.scene.growths.flatMap(({ steps }) =>
-    steps.flatMap((step) =>
-      Object.entries(step.params).map(([param, value]) => ({ step, param, track: baseOf(value) as Track })),
-    ),
-  );
-  /** Where a track goes: the focused step if it has that number, else the first step of its kind. */
+  const { focusStep, frame, growth: selected } = useView.getState();
+  const growth = holderIn(useDocument.getState().scene, selected);
+  const tracks = tracksOfClip(clip);
+  /** Where a track goes: the focused step if it has that number, else the first owner of its kind. */
   const home = (step: Step, param: string): Step | undefined => {
-    // Keys go back to the step that they are from, where it is here.
-    const own = keys ? growth?.steps.find(({ id }) => id === step.id) : undefined;
+    // Keys go back to what they are from, where it is here.
+    const own = keys ? growth?.steps.find(({ id, kind }) => id === step.id && kind === step.kind) : undefined;
     if (own) return own;
-    const has = (entry: Step): boolean => stepOf(entry.kind)?.params[param]?.type === 'number';
+    const has = (entry: Step): boolean => declarationOf(entry.kind)?.params[param]?.type === 'number';
     const focused = growth?.steps.find(({ id }) => id === focusStep);
     return focused && has(focused) ? focused : growth?.steps.find((entry) => entry.kind === step.kind && has(entry));
   };
-  const placed = tracks.flatMap(({ step, param, track }) => {
-    const to = isTrack(track) ? home(step, param) : undefined;
+  const placed = tracks.flatMap(({ owner, param, track }) => {
+    const to = home(owner, param);
     return to ? [{ to: to.id, param, track }] : [];
   });
   if (!growth || placed.length === 0) {

@@ -6,9 +6,12 @@ import {
   type Growth,
   namedPlace,
   newScene,
+  ownerIn,
+  ownersOf,
   Problem,
   putAt,
   type Scene,
+  SCENE_ID,
   type Step,
 } from '@uvrex/core';
 import { say, sayProblem } from '@/ui/Toasts';
@@ -88,6 +91,17 @@ export function travel(direction: 'undo' | 'redo'): string | null {
 export const growthIn = (scene: Scene, id: string | null): Growth | undefined =>
   scene.growths.find((growth) => growth.id === id);
 
-/** The step of that id within a scene or draft. */
-export const stepIn = (scene: Scene, growthId: string, stepId: string): Step | undefined =>
-  growthIn(scene, growthId)?.steps.find((step) => step.id === stepId);
+/** What holds owners of numbers: a growth, or the scene itself under `SCENE_ID`. Its `steps` are all its owners. */
+export type Holder = Pick<Growth, 'id' | 'name' | 'hue' | 'shift' | 'steps'>;
+
+const SCENE_HOLDER = { id: SCENE_ID, name: 'Scene', hue: '#e9efe8', shift: 0 } as const;
+
+/** The holder of that id within a scene or draft. */
+export function holderIn(scene: Scene, id: string | null): Holder | undefined {
+  if (id === SCENE_ID) return { ...SCENE_HOLDER, steps: ownersOf(scene, id) };
+  const growth = growthIn(scene, id);
+  return growth && { ...growth, steps: ownersOf(scene, id) };
+}
+
+/** The owner of numbers of that id within a scene or draft: a step, a growth's place, or a part of the scene. */
+export const stepIn = (scene: Scene, holder: string, id: string): Step | undefined => ownerIn(scene, holder, id);

@@ -1,11 +1,13 @@
 import fc from 'fast-check';
 import {
   checkScene,
+  growthPlace,
   isTrack,
   LIMITS,
   newScene,
   newStep,
   type ParamSpec,
+  SCENE_ID,
   STEPS,
   stepOf,
   writeClip,
@@ -14,7 +16,7 @@ import {
 import * as actions from './actions';
 import { pasteText } from './clips';
 import { edit, endEdit, openScene, travel, useDocument } from './document';
-import { addGuide, changeGuide } from './guides';
+import { addGuide, renameGuide, shapeGuide } from './guides';
 import { setView } from './view';
 
 const scene = () => useDocument.getState().scene;
@@ -98,10 +100,18 @@ const ACTS: Act[] = [
   (a, b) => edit('Change range', (draft) => void (draft.range = [a, b])),
   (a) => edit('Change rate', (draft) => void (draft.fps = a)),
   (a, b) => edit('Light', (draft) => Object.assign(draft.light, { turn: a, strength: b })),
-  (a, b) => edit('Shot', (draft) => void (draft.camera = { position: [a, b, a], target: [b, a, 0], fov: a })),
+  (a, b) => edit('Shot', (draft) => Object.assign(draft.camera, { positionX: a, positionY: b, targetX: b })),
+  (a, b) => actions.setParams(SCENE_ID, 'lens', { fov: a, exposure: b }, 'lens'),
+  (a, b, text) => {
+    actions.setParams(growth()?.id, 'place', { moveX: a, scale: b }, 'place');
+    actions.setFormula(growth()?.id, 'place', 'turnX', text || 'frame');
+    actions.toggleKey(growth()?.id, 'place', 'moveY', growthPlace.params.moveY);
+  },
   (a, b, text) => {
     addGuide('ball');
-    changeGuide(scene().guides[0].id, { position: [a, b, 0], size: [a, a, b], name: text });
+    const { id } = scene().guides[0];
+    shapeGuide(id, { centre: [a, b, 0], radius: a, size: [a, a, b], rotation: [b, 0, 0] });
+    renameGuide(id, text);
   },
   (_a, _b, text) => edit('Rename scene', (draft) => void (draft.name = text)),
   (a, b) =>

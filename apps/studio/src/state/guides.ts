@@ -1,44 +1,47 @@
-import { type Guide, newId, type Scene, type Vec3 } from '@uvrex/core';
+import { type Guide, GUIDE, newGuide, newId, type Scene, SCENE_ID, type Vec3 } from '@uvrex/core';
+import { setParams } from './actions';
 import { edit } from './document';
 
-export const GUIDE_KINDS: readonly { kind: Guide['kind']; label: string }[] = [
-  { kind: 'point', label: 'Point' },
-  { kind: 'plane', label: 'Plane' },
-  { kind: 'ball', label: 'Ball' },
-  { kind: 'box', label: 'Box' },
-];
+/** Three values by the names of their fields: positionX, positionY, positionZ. */
+export const axes = (name: string, [x, y, z]: Vec3): Record<string, number> => ({
+  [`${name}X`]: rounded(x),
+  [`${name}Y`]: rounded(y),
+  [`${name}Z`]: rounded(z),
+});
 
-const rounded = (value: Vec3): Guide['position'] => value.map((x) => Math.round(x * 1e4) / 1e4) as Guide['position'];
+const rounded = (value: number): number => Math.round(value * 1e4) / 1e4;
 
 /** Adds a guide of a kind, named after it. */
 export function addGuide(kind: Guide['kind']): void {
   edit('Add a guide', (draft: Scene) => {
     const taken = new Set(draft.guides.map(({ name }) => name));
-    const word = kind === 'point' ? 'Guide' : GUIDE_KINDS.find((entry) => entry.kind === kind)!.label;
+    const { options } = GUIDE.params.which;
+    const word = kind === 'point' ? 'Guide' : options.find(({ value }) => value === kind)!.label;
     let name = word;
     for (let i = 2; taken.has(name); i++) name = `${word} ${i}`;
-    draft.guides.push({ id: newId(), name, kind, position: [0, 1, 0], rotation: [0, 0, 0], size: [1, 1, 1] });
+    draft.guides.push(newGuide(newId(), name, kind));
   });
 }
 
-/** Moves, turns, sizes or renames a guide; changes in a row are one undo until `endEdit`. */
-export function changeGuide(
+/** Moves, turns or sizes a guide in the view: where it has keys, by keys at the playhead. */
+export function shapeGuide(
   id: string,
-  change: { position?: Vec3; rotation?: Vec3; size?: Vec3; kind?: Guide['kind']; name?: string },
+  { centre, rotation, radius, size }: { centre?: Vec3; rotation?: Vec3; radius?: number; size?: Vec3 },
 ): void {
-  edit(
-    'Change a guide',
-    (draft) => {
-      const guide = draft.guides.find((entry) => entry.id === id);
-      if (!guide) return;
-      const { position, rotation, size, ...rest } = change;
-      Object.assign(guide, rest);
-      if (position) guide.position = rounded(position);
-      if (rotation) guide.rotation = rounded(rotation);
-      if (size) guide.size = rounded(size);
-    },
-    `guide:${id}:${Object.keys(change).join()}`,
-  );
+  const values = {
+    ...(centre && axes('position', centre)),
+    ...(rotation && axes('turn', rotation)),
+    ...(radius !== undefined && { radius: rounded(radius) }),
+    ...(size && axes('size', size)),
+  };
+  setParams(SCENE_ID, id, values, `guide ${Object.keys(values).join()}`);
+}
+
+export function renameGuide(id: string, name: string): void {
+  edit('Rename a guide', (draft) => {
+    const guide = draft.guides.find((entry) => entry.id === id);
+    if (guide) guide.name = name;
+  });
 }
 
 export const deleteGuide = (id: string): void =>

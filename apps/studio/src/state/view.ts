@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { type Trail, type Vec3 } from '@uvrex/core';
+import { SCENE_ID, type Trail, type Vec3 } from '@uvrex/core';
 
 export type Look = 'finished' | 'paths' | 'points';
 export const QUALITIES = ['auto', 'draft', 'standard', 'fine'] as const;
@@ -113,7 +113,7 @@ export const useView = create<ViewState>(() => ({
 export const setView = useView.setState;
 
 /** The growth entry that stands for the scene itself in the list. */
-export const SCENE_ENTRY = 'scene';
+export const SCENE_ENTRY = SCENE_ID;
 
 export const savedView = ({ frame, growth, openSteps, look, overlay, quality, eye }: ViewState): SavedView => ({
   frame,

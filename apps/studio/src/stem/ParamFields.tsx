@@ -5,14 +5,13 @@ import Button from '@mui/material/Button';
 import dynamic from 'next/dynamic';
 import { Fragment, useState } from 'react';
 import {
-  type Growth,
   isTrack,
+  type OwnerDeclaration,
   type NumberParam,
   type ParamSpec,
   type ParamValue,
   type ProfilePoint,
   type Step,
-  type StepDeclaration,
   type Stop,
   type Anchor,
   baseOf,
@@ -25,7 +24,7 @@ import {
   Problem,
 } from '@uvrex/core';
 import { ownFrame, setFormula, setParam, setVariation, stopAnimating, toggleKey } from '@/state/actions';
-import { endEdit, useDocument } from '@/state/document';
+import { endEdit, type Holder, useDocument } from '@/state/document';
 import { setView, useView } from '@/state/view';
 import { ChoiceField, ColorField, ToggleField } from '@/ui/fields';
 import { GradientField } from '@/ui/GradientField';
@@ -37,16 +36,17 @@ import { NumberField } from '@/ui/NumberField';
 import { ProfileField } from '@/ui/ProfileField';
 
 interface Props {
-  growth: Growth;
+  /** The growth with all its owners, or the scene itself. */
+  growth: Holder;
   step: Step;
-  declaration: StepDeclaration;
+  declaration: OwnerDeclaration;
 }
 
 /** The table of anchors is seldom open, and is loaded when it is. */
 const AnchorTable = dynamic(() => import('./AnchorTable').then((module) => module.AnchorTable));
 
 /** A value as constants, or why it has none. */
-function valueOf(values: GrowthValues, declaration: StepDeclaration, step: Step, name: string): Reading {
+function valueOf(values: GrowthValues, declaration: OwnerDeclaration, step: Step, name: string): Reading {
   try {
     return { value: values.one(declaration, step, name), trouble: null };
   } catch (error) {

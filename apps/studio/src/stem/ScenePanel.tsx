@@ -1,11 +1,11 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import { type NumberParam, type Scene } from '@uvrex/core';
-import { edit, endEdit, useDocument } from '@/state/document';
-import { ColorField, ToggleField } from '@/ui/fields';
+import { declarationOf, type NumberParam, type Scene, SCENE_ID } from '@uvrex/core';
+import { edit, endEdit, holderIn, useDocument } from '@/state/document';
 import { NumberField } from '@/ui/NumberField';
 import { Guides } from './Guides';
+import { ParamFields } from './ParamFields';
 
 const number = (
   label: string,
@@ -43,28 +43,6 @@ const FIELDS = {
     max: 4294967295,
     slider: [0, 9999],
   }),
-  turn: number('Turn', 'Where the main light stands, about the vertical.', {
-    unit: 'deg',
-    min: -360,
-    max: 360,
-    slider: [-180, 180],
-  }),
-  height: number('Height', 'How high it stands.', { unit: 'deg', min: -90, max: 90, slider: [0, 90] }),
-  strength: number('Strength', 'Of all light.', { unit: 'share', min: 0, max: 10, slider: [0, 3] }),
-  haze: number('Haze', 'How soon things fade into the distance.', { unit: 'share', min: 0, max: 1 }),
-  motes: number('Motes', 'Specks drifting in the water.', { unit: 'share', min: 0, max: 1 }),
-  exposure: number('Exposure', 'Brightness of the whole picture.', {
-    unit: 'share',
-    min: 0.05,
-    max: 8,
-    slider: [0.2, 3],
-  }),
-  fov: number('Field of view', 'Of the shot and of this view, from bottom to top.', {
-    unit: 'deg',
-    min: 5,
-    max: 120,
-    slider: [12, 80],
-  }),
 };
 
 /** The scene's own settings: time, light, backdrop, picture. */
@@ -82,7 +60,7 @@ export function ScenePanel() {
     />
   );
   const [first, last] = scene.range;
-  const { backdrop, light, finish, camera } = scene;
+  const holder = holderIn(scene, SCENE_ID)!;
   return (
     <Box
       component="section"
@@ -101,41 +79,18 @@ export function ScenePanel() {
       {field('last', last, (draft, next) => (draft.range = [Math.min(next - 1, draft.range[0]), next]))}
       {field('fps', scene.fps, (draft, next) => (draft.fps = next))}
       {field('seed', scene.seed, (draft, next) => (draft.seed = next))}
-      <Guides />
-      <h3>Light</h3>
-      {field('turn', light.turn, (draft, next) => (draft.light.turn = next))}
-      {field('height', light.height, (draft, next) => (draft.light.height = next))}
-      {field('strength', light.strength, (draft, next) => (draft.light.strength = next))}
-      <ColorField
-        label="Light colour"
-        help="Of the main light."
-        value={light.color}
-        onChange={(next, live) => set('light colour', (draft) => (draft.light.color = next), live)}
-      />
-      <h3>Backdrop</h3>
-      <ColorField
-        label="Above"
-        help="Colour of the water where the light comes from."
-        value={backdrop.above}
-        onChange={(next, live) => set('backdrop', (draft) => (draft.backdrop.above = next), live)}
-      />
-      <ColorField
-        label="Below"
-        help="Colour of the deep."
-        value={backdrop.below}
-        onChange={(next, live) => set('backdrop', (draft) => (draft.backdrop.below = next), live)}
-      />
-      <ToggleField
-        label="Ground"
-        help="A floor at height 0 that takes shadows."
-        value={backdrop.ground}
-        onChange={(next) => set('ground', (draft) => (draft.backdrop.ground = next), false)}
-      />
-      {field('haze', backdrop.haze, (draft, next) => (draft.backdrop.haze = next))}
-      {field('motes', backdrop.motes, (draft, next) => (draft.backdrop.motes = next))}
-      <h3>Picture</h3>
-      {field('exposure', finish.exposure, (draft, next) => (draft.finish.exposure = next))}
-      {field('fov', camera.fov, (draft, next) => (draft.camera.fov = next))}
+      <Guides holder={holder} />
+      {holder.steps
+        .filter(({ kind }) => kind !== 'guide')
+        .map((owner) => {
+          const declaration = declarationOf(owner.kind)!;
+          return (
+            <Box key={owner.id} role="group" aria-label={declaration.label}>
+              <h3>{declaration.label}</h3>
+              <ParamFields growth={holder} step={owner} declaration={declaration} />
+            </Box>
+          );
+        })}
     </Box>
   );
 }

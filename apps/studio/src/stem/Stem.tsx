@@ -9,6 +9,7 @@ import { useResults } from '@/state/results';
 import { setView } from '@/state/view';
 import { NumberField } from '@/ui/NumberField';
 import { INK } from '@/ui/theme';
+import { PlaceRow } from './PlaceRow';
 import { SortableRows } from './SortableRows';
 import { StepRow } from './StepRow';
 
@@ -98,6 +99,7 @@ export function Stem({ growth }: { growth: Growth }) {
           </Button>
         </Box>
       </Box>
+      <PlaceRow growth={growth} />
       <Box sx={{ px: 1.75, pt: 2 }}>
         <NumberField spec={SEED} value={growth.seed} accent={growth.hue} onChange={set('seed', 'Change the seed')} />
         <NumberField spec={LATE} value={growth.shift} accent={growth.hue} onChange={set('shift', 'Shift in time')} />

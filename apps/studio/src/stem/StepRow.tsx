@@ -14,6 +14,7 @@ import {
   GrowthValues,
   isTrack,
   type Notice,
+  placeOwner,
   Problem,
   type Step,
   type StepCost,
@@ -200,7 +201,11 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
             py: 0.75,
           }}
         >
-          <ParamFields growth={growth} step={step} declaration={declaration} />
+          <ParamFields
+            growth={{ ...growth, steps: [...growth.steps, placeOwner(growth)] }}
+            step={step}
+            declaration={declaration}
+          />
         </Box>
       )}
     </Box>

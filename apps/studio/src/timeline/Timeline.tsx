@@ -3,9 +3,9 @@
 import Box from '@mui/material/Box';
 import dynamic from 'next/dynamic';
 import { type PointerEvent, type RefObject, useEffect, useRef, useState } from 'react';
-import { growthIn, useDocument } from '@/state/document';
+import { holderIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
-import { type KeyAddress, setView, useView } from '@/state/view';
+import { type KeyAddress, SCENE_ENTRY, setView, useView } from '@/state/view';
 import { INK, MONO } from '@/ui/theme';
 import { sameKey, tracksOf } from './keys';
 import { Markers } from './Markers';
@@ -57,12 +57,14 @@ export function Timeline() {
     onPointerUp: () => (scrubbing.current = false),
   };
 
-  const growth = growthIn(scene, selected);
-  const values = growth ? tracksOf(growth) : [];
-  let y = 0;
+  const holder = holderIn(scene, selected);
+  const values = holder ? tracksOf(holder) : [];
+  // The scene's own values stand above all growths while it is selected.
+  const ofScene = selected === SCENE_ENTRY ? values : [];
+  let y = ofScene.length * VALUE;
   const rows = scene.growths.map((entry) => {
     const top = y;
-    y += POD + (entry === growth ? values.length * VALUE : 0);
+    y += POD + (entry.id === selected ? values.length * VALUE : 0);
     return { entry, top };
   });
   const height = Math.max(y + 6, 60);
@@ -138,10 +140,13 @@ export function Timeline() {
           {ticks(scale).map((frame) => (
             <line key={frame} x1={xOf(scale, frame)} x2={xOf(scale, frame)} y1={0} y2={height} stroke="#22323a" />
           ))}
+          {ofScene.map((row, i) => (
+            <ValueRow key={`${row.step}.${row.param}`} row={row} top={i * VALUE} scale={scale} openEasing={setEasing} />
+          ))}
           {rows.map(({ entry, top }) => (
             <g key={entry.id} transform={`translate(0 ${top})`}>
-              <Pod growth={entry} scale={scale} selected={entry === growth} openEasing={setEasing} />
-              {entry === growth &&
+              <Pod growth={entry} scale={scale} selected={entry.id === selected} openEasing={setEasing} />
+              {entry.id === selected &&
                 values.map((row, i) => (
                   <ValueRow
                     key={`${row.step}.${row.param}`}

@@ -1,8 +1,9 @@
-import { baseOf, type Growth, isTrack, stepOf, type Track } from '@uvrex/core';
+import { baseOf, declarationOf, isTrack, type Track } from '@uvrex/core';
 import { titleOf } from '@/state/actions';
+import { type Holder } from '@/state/document';
 import { type KeyAddress } from '@/state/view';
 
-/** An animated value of a growth. */
+/** An animated value of a growth, or of the scene itself. */
 export interface TrackRow {
   growth: string;
   step: string;
@@ -13,10 +14,10 @@ export interface TrackRow {
   shift: number;
 }
 
-/** All animated values of a growth, in the order of its steps and their parameters. */
-export function tracksOf(growth: Growth): TrackRow[] {
+/** All animated values of a growth or of the scene, in the order of what owns them and their parameters. */
+export function tracksOf(growth: Holder): TrackRow[] {
   return growth.steps.flatMap((step) => {
-    const params = stepOf(step.kind)?.params ?? {};
+    const params = declarationOf(step.kind)?.params ?? {};
     return Object.entries(params).flatMap(([param, spec]): TrackRow[] => {
       const track = baseOf(step.params[param]);
       if (!isTrack(track)) return [];

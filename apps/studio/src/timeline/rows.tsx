@@ -3,7 +3,7 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import { type Cycle, type Growth, isTrack, type Track, valueAt } from '@uvrex/core';
 import { setParam } from '@/state/actions';
-import { endEdit } from '@/state/document';
+import { endEdit, holderIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { setView } from '@/state/view';
 import { INK } from '@/ui/theme';
@@ -37,7 +37,8 @@ function onRowKey(event: KeyboardEvent<SVGElement>, act: () => void): void {
 /** A growth's band: how much of it has grown at each frame, with its keys while it is selected. */
 export function Pod({ growth, scale, selected, openEasing }: RowProps & { growth: Growth; selected: boolean }) {
   const shares = useResults((state) => state.shares.get(growth.id));
-  const rows = tracksOf(growth);
+  const scene = useDocument((state) => state.scene);
+  const rows = selected ? tracksOf(holderIn(scene, growth.id) ?? growth) : [];
   const frames = [...new Set(rows.flatMap(({ track }) => track.keys.map(({ frame }) => frame)))].sort((a, b) => a - b);
   const [from, to] = [xOf(scale, scale.range[0]), xOf(scale, scale.range[1])];
   const select = (): void => setView({ growth: growth.id, keys: [] });

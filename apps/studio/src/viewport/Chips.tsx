@@ -4,7 +4,10 @@ import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import Tooltip from '@mui/material/Tooltip';
 import { type ReactNode } from 'react';
-import { edit, useDocument } from '@/state/document';
+import { SCENE_ID } from '@uvrex/core';
+import { setParams } from '@/state/actions';
+import { endEdit, useDocument } from '@/state/document';
+import { axes } from '@/state/guides';
 import { giveUp, useResults } from '@/state/results';
 import { chooseQuality, type Look, type Quality, setView, useView } from '@/state/view';
 import { say } from '@/ui/Toasts';
@@ -116,10 +119,13 @@ export function Chips() {
                 help="Makes this view the shot's camera"
                 on={false}
                 pick={() => {
-                  edit('Set the shot', (scene) => {
-                    scene.camera.position = [...eye.position];
-                    scene.camera.target = [...eye.target];
-                  });
+                  setParams(
+                    SCENE_ID,
+                    'camera',
+                    { ...axes('position', eye.position), ...axes('target', eye.target) },
+                    'shot',
+                  );
+                  endEdit();
                   setView({ eye: null });
                   say({ tone: 'success', text: 'The shot now has this view.' });
                 }}

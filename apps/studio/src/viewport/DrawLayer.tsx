@@ -7,6 +7,7 @@ import { takeStroke } from '@/state/actions';
 import { useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { say } from '@/ui/Toasts';
+import { sceneLook } from '@/state/sceneLook';
 import { INK } from '@/ui/theme';
 import { facingPlane, groundPlane, ontoPlane, skinUnder, useProjection } from './projection';
 
@@ -17,10 +18,10 @@ export function DrawLayer() {
   const drawing = useRef(false);
 
   const plane = () => {
-    const { drawOn, eye } = useView.getState();
+    const { drawOn, eye, frame } = useView.getState();
     const { camera } = useProjection.getState();
     if (drawOn === 'ground' || !camera) return groundPlane();
-    return facingPlane((eye ?? useDocument.getState().scene.camera).target, camera);
+    return facingPlane((eye ?? sceneLook(useDocument.getState().scene, frame).camera).target, camera);
   };
   const add = (event: PointerEvent): void => {
     const box = event.currentTarget.getBoundingClientRect();

@@ -1,33 +1,49 @@
 'use client';
 
-import { useDocument, endEdit } from '@/state/document';
-import { changeGuide } from '@/state/guides';
+import { baseOf, GUIDE, isTrack, type NumberParam, SCENE_ID, type SceneGuide } from '@uvrex/core';
+import { toggleKeys } from '@/state/actions';
+import { endEdit, useDocument } from '@/state/document';
+import { shapeGuide } from '@/state/guides';
+import { sceneLook } from '@/state/sceneLook';
+import { useView } from '@/state/view';
 import { INK } from '@/ui/theme';
 import { Overlay } from './Overlay';
-import { type ShapeChange, ShapeHandles } from './ShapeHandles';
+import { ShapeHandles } from './ShapeHandles';
 
-/** The scene's guides, to be moved, turned and sized. */
+const PLACE = ['positionX', 'positionY', 'positionZ'];
+const TURN = ['turnX', 'turnY', 'turnZ'];
+
+/** The scene's guides, to be moved, turned and sized; the leaf sets keys. */
 export function GuideHandles() {
-  const guides = useDocument((state) => state.scene.guides);
-  if (guides.length === 0) return null;
+  const scene = useDocument((state) => state.scene);
+  const frame = useView((state) => state.frame);
+  if (scene.guides.length === 0) return null;
+  const { guides } = sceneLook(scene, frame);
+  const keysOf = (kind: string): string[] => [
+    ...PLACE,
+    ...(kind === 'ball' ? ['radius'] : kind === 'point' ? [] : TURN),
+  ];
+  const keyedHere = ({ params }: SceneGuide, names: readonly string[]): boolean =>
+    names.every((name) => {
+      const track = baseOf(params[name]);
+      return isTrack(track) && track.keys.some((key) => key.frame === frame);
+    });
   return (
     <Overlay role="group" label="Guides">
-      {guides.map(({ id, name, kind, position, rotation, size }) => (
+      {guides.map(({ id, name, kind, position, rotation, size }, i) => (
         <ShapeHandles
           key={id}
           of={name}
           name={name}
           hue={INK.text}
           shape={{ which: kind, centre: position, rotation, size, soft: 0 }}
-          change={({ centre, rotation: turned, radius, size: sized }: ShapeChange) =>
-            changeGuide(id, {
-              ...(centre && { position: centre }),
-              ...(turned && { rotation: turned }),
-              ...(radius !== undefined && { size: [2 * radius, 2 * radius, 2 * radius] as const }),
-              ...(sized && { size: sized }),
-            })
-          }
+          change={(change) => shapeGuide(id, change)}
           done={endEdit}
+          keyed={{
+            here: keyedHere(scene.guides[i], keysOf(kind)),
+            toggle: () =>
+              toggleKeys(SCENE_ID, id, keysOf(kind), GUIDE.params as unknown as Record<string, NumberParam>),
+          }}
         />
       ))}
     </Overlay>

@@ -3,6 +3,7 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { setPictureTaker } from '@/state/autosave';
 import { useDocument } from '@/state/document';
 import { pictureOf, useResults } from '@/state/results';
+import { sceneLook } from '@/state/sceneLook';
 import { setView, useView } from '@/state/view';
 import { Cover } from './cover';
 import { automatic, type Costs, sharingOf } from './pace';
@@ -72,9 +73,12 @@ export class Stage {
           this.#moved();
       }),
       useDocument.subscribe((now, before) => now.scene !== before.scene && this.#follow()),
-      useResults.subscribe(
-        (now, before) => (now.record !== before.record || now.onScreen !== before.onScreen) && this.#moved(),
-      ),
+      useResults.subscribe((now, before) => {
+        if (now.record === before.record && now.onScreen === before.onScreen) return;
+        // Camera and lens may have keys of their own.
+        if (now.record?.frame !== before.record?.frame) this.#follow();
+        else this.#moved();
+      }),
     ];
     setPictureTaker(
       () =>
@@ -131,15 +135,20 @@ export class Stage {
     return orbit;
   }
 
+  /** The frame that is shown. */
+  #frame(): number {
+    return useResults.getState().record?.frame ?? useView.getState().frame;
+  }
+
   /** Puts the camera where the view, or else the shot, says. */
   #follow(): void {
     const { width, height } = this.#size;
     if (width === 0) return;
     const { eye } = useView.getState();
-    const { camera: shot } = useDocument.getState().scene;
+    const { camera: shot, lens } = sceneLook(useDocument.getState().scene, this.#frame());
     const { position, target } = eye ?? shot;
     this.#ours = true;
-    aim(this.#camera, { position, target }, shot.fov, width / height);
+    aim(this.#camera, { position, target }, lens.fov, width / height);
     this.#orbit.target.set(...target);
     this.#orbit.update();
     this.#ours = false;

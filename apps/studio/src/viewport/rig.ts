@@ -23,8 +23,9 @@ import {
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
-import { FAR, NEAR, type Scene, type Surface, type TrailTarget, type Vec3 } from '@uvrex/core';
+import { FAR, NEAR, type Scene, type SceneLook, type Surface, type TrailTarget, type Vec3 } from '@uvrex/core';
 import { type OnScreen } from '@/state/results';
+import { sceneLook } from '@/state/sceneLook';
 import { type Eye, type Look } from '@/state/view';
 import { type Shown } from '@/worker/protocol';
 import { COPIES_LAYER, CopySet } from './copySet';
@@ -63,6 +64,8 @@ export class Rig {
   readonly #entries = new Map<string, Entry>();
   readonly #bounds = new Sphere(new Vector3(0, 1, 0), 1.5);
   #last: Picture | null = null;
+  /** The scene's own look in the last picture. */
+  #lit: SceneLook | null = null;
   #shadowsStale = true;
 
   show(picture: Picture): void {
@@ -92,20 +95,22 @@ export class Rig {
       entry.show(growth, look, overlay && !way.ghost, way);
     }
     if (changed) this.#measure();
-    if (changed || this.#last?.scene !== scene || this.#last.rendering.quality !== rendering.quality) {
+    const surroundings = sceneLook(scene, picture.frame);
+    if (changed || this.#lit !== surroundings || this.#last?.rendering.quality !== rendering.quality) {
       this.#surroundings.fit(this.#bounds);
-      this.#surroundings.apply(scene, rendering);
+      this.#surroundings.apply(surroundings, rendering);
       this.#shadowsStale = true;
     }
+    this.#lit = surroundings;
     this.#last = picture;
   }
 
   /** Draws the picture last shown through a camera. */
   draw(renderer: WebGLRenderer, camera: PerspectiveCamera, width: number, height: number): void {
-    if (!this.#last) return;
+    if (!this.#last || !this.#lit) return;
     const { scene, frame } = this.#last;
     const [first, last] = scene.range;
-    renderer.toneMappingExposure = scene.finish.exposure;
+    renderer.toneMappingExposure = this.#lit.lens.exposure;
     renderer.shadowMap.needsUpdate = this.#shadowsStale;
     this.#shadowsStale = false;
     this.#surroundings.resize(width, height);

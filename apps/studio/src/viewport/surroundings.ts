@@ -19,7 +19,7 @@ import {
   Vector2,
   Vector3,
 } from 'three';
-import { random, type Scene } from '@uvrex/core';
+import { random, type SceneLook } from '@uvrex/core';
 import { COPIES_LAYER } from './copySet';
 import { type Rendering } from './rendering';
 
@@ -69,8 +69,8 @@ export class Surroundings {
   }
 
   /** Takes the scene's light and backdrop. */
-  apply(scene: Scene, rendering: Rendering): void {
-    const { above, below, ground, haze, motes } = scene.backdrop;
+  apply({ backdrop, light }: SceneLook, rendering: Rendering): void {
+    const { above, below, ground, haze, motes } = backdrop;
     const [high, low] = [new Color(above), new Color(below)];
     const uniforms = this.#sky.material.uniforms;
     uniforms.above.value = high;
@@ -88,7 +88,7 @@ export class Surroundings {
     }
     this.#ground.material.color.copy(floor);
 
-    const { turn, height, strength, color } = scene.light;
+    const { turn, height, strength, color } = light;
     const [t, h] = [(turn * Math.PI) / 180, (height * Math.PI) / 180];
     const direction = new Vector3(Math.sin(t) * Math.cos(h), Math.sin(h), Math.cos(t) * Math.cos(h));
     const reach = 4 * this.#radius;

@@ -48,7 +48,7 @@ test('a step alone, and tracks alone: plain values stay behind, a variation lose
   expect(readClip(writeClip(stepClip(scene, growth, [growth.steps[1]])))!.scene.growths[0].steps).toEqual([
     growth.steps[1],
   ]);
-  const { steps } = readClip(writeClip(trackClip(scene, growth, () => true)))!.scene.growths[0];
+  const { steps } = readClip(writeClip(trackClip(scene, growth.id)))!.scene.growths[0];
   expect(steps.map(({ kind, params }) => [kind, Object.keys(params)])).toEqual([
     ['noise', ['amount']],
     ['grow', ['to']],

@@ -4,7 +4,8 @@ import { newScene } from './make';
 import { checkScene } from './read';
 import { usedFiles } from './usedFiles';
 import { type Track } from '../time/track';
-import { baseOf, type Growth, isTrack, type ParamValue, type Scene, type Step } from './schema';
+import { ownersOf, placeOwner, SCENE_ID, SCENE_PARTS, sceneOwners } from './owners';
+import { baseOf, type Growth, isTrack, type Params, type ParamValue, type Scene, type Step } from './schema';
 
 export const CLIP_FORMAT = 'uvrex-clip';
 
@@ -37,43 +38,59 @@ export function growthClip(scene: Scene, growth: Growth): Clip {
 export const stepClip = (scene: Scene, growth: Growth, steps: Step[]): Clip =>
   clipOf('steps', scene, [{ ...growth, steps }]);
 
-/** Only what moves of some steps: their tracks, the other values left out. */
-export const trackClip = (scene: Scene, growth: Growth, wanted: (step: Step, param: string) => boolean): Clip =>
-  clipOf('tracks', scene, [
-    {
-      ...growth,
-      steps: growth.steps.flatMap((step) => {
-        const tracks = Object.entries(step.params).filter(
-          ([name, value]) => isTrack(baseOf(value)) && wanted(step, name),
-        );
-        return tracks.length > 0
-          ? [
-              {
-                ...step,
-                params: Object.fromEntries(tracks.map(([name, value]) => [name, baseOf(value) as ParamValue])),
-              },
-            ]
-          : [];
+/**
+ * Only what moves of a growth's owners of numbers, or of the scene's own: their tracks, the other values left out.
+ * @param holder id of the growth, or `SCENE_ID`
+ * @param wanted keys of a track that come along; the track is left out where none does
+ */
+function movingClip(
+  of: ClipOf,
+  scene: Scene,
+  holder: string,
+  wanted: (owner: Step, param: string, frame: number) => boolean,
+): Clip {
+  const moving = (owner: Step): Params =>
+    Object.fromEntries(
+      Object.entries(owner.params).flatMap(([name, value]): [string, ParamValue][] => {
+        const track = baseOf(value);
+        if (!isTrack(track)) return [];
+        const keys = track.keys.filter(({ frame }) => wanted(owner, name, frame));
+        return keys.length > 0 ? [[name, { ...track, keys }]] : [];
       }),
-    },
-  ]);
+    );
+  if (holder === SCENE_ID) {
+    const params = new Map(sceneOwners(scene).map((owner) => [owner.id, moving(owner)]));
+    const clip = clipOf(of, scene, []);
+    for (const part of SCENE_PARTS) clip.scene[part] = params.get(part)!;
+    clip.scene.guides = scene.guides.map((guide) => ({ ...guide, params: params.get(guide.id)! }));
+    return clip;
+  }
+  const growth = scene.growths.find(({ id }) => id === holder)!;
+  const steps = growth.steps
+    .map((step) => ({ ...step, params: moving(step) }))
+    .filter(({ params }) => Object.keys(params).length > 0);
+  return clipOf(of, scene, [{ ...growth, steps, place: moving(placeOwner(growth)) }]);
+}
+
+/** All tracks of a growth, or of the scene's own parts. */
+export const trackClip = (scene: Scene, holder: string): Clip => movingClip('tracks', scene, holder, () => true);
 
 /** Only some keys of some tracks. */
-export function keyClip(
+export const keyClip = (
   scene: Scene,
-  growth: Growth,
-  wanted: (step: Step, param: string, frame: number) => boolean,
-): Clip {
-  const clip = trackClip(scene, growth, () => true);
-  const steps = clip.scene.growths[0].steps.flatMap((step) => {
-    const params = Object.entries(step.params).flatMap(([name, value]): [string, ParamValue][] => {
-      const track = value as Track;
-      const keys = track.keys.filter(({ frame }) => wanted(step, name, frame));
-      return keys.length > 0 ? [[name, { ...track, keys }]] : [];
-    });
-    return params.length > 0 ? [{ ...step, params: Object.fromEntries(params) }] : [];
-  });
-  return { of: 'keys', scene: { ...clip.scene, growths: [{ ...clip.scene.growths[0], steps }] } };
+  holder: string,
+  wanted: (owner: Step, param: string, frame: number) => boolean,
+): Clip => movingClip('keys', scene, holder, wanted);
+
+/** The tracks that a clip brings, each with what it is of. */
+export function tracksOfClip({ scene }: Clip): { owner: Step; param: string; track: Track }[] {
+  const owners = scene.growths.length > 0 ? scene.growths.flatMap(({ id }) => ownersOf(scene, id)) : sceneOwners(scene);
+  return owners.flatMap((owner) =>
+    Object.entries(owner.params).flatMap(([param, value]) => {
+      const track = baseOf(value);
+      return isTrack(track) ? [{ owner, param, track }] : [];
+    }),
+  );
 }
 
 export const writeClip = (clip: Clip): string =>

@@ -2,7 +2,6 @@ import { strToU8, unzipSync, zipSync } from 'fflate';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { sceneOf } from '../testing';
 import { newStep } from './make';
-import { writeScene } from './read';
 import { fileId, readSceneFile, writeSceneFile } from './sceneFile';
 import { asVersion4 } from '../../test/oldScenes';
 
