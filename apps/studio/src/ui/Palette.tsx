@@ -33,13 +33,19 @@ function stepEntries(): Entry[] {
   const kinds = given(growth.steps);
   return STEPS.map((step) => {
     const missing = step.takes.filter((kind) => !kinds.has(kind));
+    const none = step.takesOne !== undefined && !step.takesOne.some((kind) => kinds.has(kind));
     return {
       id: `step:${step.kind}`,
       label: step.label,
       help: step.help,
       icon: step.icon,
       run: () => addStep(growth.id, step.kind),
-      off: missing.length > 0 ? `needs ${missing.join(' and ')} first` : undefined,
+      off:
+        missing.length > 0
+          ? `needs ${missing.join(' and ')} first`
+          : none
+            ? `needs ${step.takesOne!.slice(0, -1).join(', ')} or ${step.takesOne!.at(-1)} first`
+            : undefined,
     };
   });
 }

@@ -26,7 +26,6 @@ import { Viewport } from '@/viewport/Viewport';
 import { Guarded } from './Guarded';
 import { Header } from './Header';
 import { Missing } from './Missing';
-import { Palette } from './Palette';
 import { INK } from './theme';
 import { sayProblem } from './Toasts';
 import { Waiting } from './Waiting';
@@ -34,6 +33,7 @@ import { Waiting } from './Waiting';
 const Rescue = dynamic(() => import('./Rescue').then((module) => module.Rescue), { ssr: false });
 const ScenePanel = dynamic(() => import('@/stem/ScenePanel').then((module) => module.ScenePanel), { ssr: false });
 const Shortcuts = dynamic(() => import('./Shortcuts').then((module) => module.Shortcuts), { ssr: false });
+const Palette = dynamic(() => import('./Palette').then((module) => module.Palette), { ssr: false });
 const ExportSheet = dynamic(() => import('@/export/ExportSheet').then((module) => module.ExportSheet), { ssr: false });
 
 type Loading =
@@ -201,6 +201,7 @@ function Room() {
   const growth = useDocument((state) => state.scene.growths);
   const selected = useView((state) => state.growth);
   const sheet = useView((state) => state.sheet);
+  const palette = useView((state) => state.palette !== null);
   const chosen = growth.find(({ id }) => id === selected);
 
   useEffect(() => {
@@ -253,7 +254,7 @@ function Room() {
           <Timeline />
         </Guarded>
       </Box>
-      <Palette />
+      {palette && <Palette />}
       {sheet === 'shortcuts' && <Shortcuts />}
       {sheet === 'export' && <ExportSheet />}
     </Box>

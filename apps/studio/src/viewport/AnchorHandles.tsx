@@ -3,10 +3,9 @@
 import Box from '@mui/material/Box';
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
 import { Vector3 } from 'three';
-import { type Anchor, at, catmullRom, distance, type Vec3 } from '@uvrex/core';
+import { type Anchor, at, catmullRom, distance, type Growth, type Step, type Vec3 } from '@uvrex/core';
 import { setParam } from '@/state/actions';
-import { endEdit, growthIn, useDocument } from '@/state/document';
-import { useView } from '@/state/view';
+import { endEdit } from '@/state/document';
 import { INK } from '@/ui/theme';
 import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
 
@@ -16,14 +15,7 @@ const PER_SEGMENT = 16;
  * The anchors of the drawn path whose step is open: drag to move, double-click the line to add one, Delete to remove
  * the focused one, arrow keys to nudge it.
  */
-export function AnchorHandles() {
-  const scene = useDocument((state) => state.scene);
-  const growthId = useView((state) => state.growth);
-  const openSteps = useView((state) => state.openSteps);
-  const busy = useView((state) => state.tool === 'draw' || state.playing);
-  const growth = growthIn(scene, growthId);
-  const step = growth?.steps.find(({ id, kind, on }) => kind === 'drawn' && on && openSteps.includes(id));
-  if (!growth || !step || busy) return null;
+export function AnchorHandles({ growth, step }: { growth: Growth; step: Step }) {
   return (
     <Handles
       growth={growth.id}

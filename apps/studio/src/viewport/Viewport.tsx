@@ -6,7 +6,6 @@ import { type Growth, type Step } from '@uvrex/core';
 import { growthIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { SCENE_ENTRY, useView } from '@/state/view';
-import { AnchorHandles } from './AnchorHandles';
 import { Empty } from './Empty';
 import { Pins } from './Pins';
 import { TrailLine } from './TrailLine';
@@ -17,19 +16,20 @@ import { Surface } from './Surface';
 const LostNotice = dynamic(() => import('./LostNotice').then((module) => module.LostNotice), { ssr: false });
 const DrawLayer = dynamic(() => import('./DrawLayer').then((module) => module.DrawLayer), { ssr: false });
 const PickLayer = dynamic(() => import('./PickLayer').then((module) => module.PickLayer), { ssr: false });
+const AnchorHandles = dynamic(() => import('./AnchorHandles').then((module) => module.AnchorHandles), { ssr: false });
 const GuideHandles = dynamic(() => import('./GuideHandles').then((module) => module.GuideHandles), { ssr: false });
 const FalloffHandles = dynamic(() => import('./FalloffHandles').then((module) => module.FalloffHandles), {
   ssr: false,
 });
 const ChecksPanel = dynamic(() => import('@/checks/ChecksPanel').then((module) => module.ChecksPanel), { ssr: false });
 
-/** The falloff whose step is open, unless something else is being done in the view. */
-function useShaping(): { growth: Growth; step: Step } | null {
+/** The open step of a kind that is handled in the view, unless something else is being done there. */
+function useHandled(wanted: string): { growth: Growth; step: Step } | null {
   const chosen = useView((state) => state.growth);
   const growth = useDocument((state) => growthIn(state.scene, chosen));
   const openSteps = useView((state) => state.openSteps);
   const busy = useView((state) => state.tool === 'draw' || state.playing);
-  const step = growth?.steps.find(({ id, kind, on }) => kind === 'falloff' && on && openSteps.includes(id));
+  const step = growth?.steps.find(({ id, kind, on }) => kind === wanted && on && openSteps.includes(id));
   return growth && step && !busy ? { growth, step } : null;
 }
 
@@ -39,7 +39,8 @@ export function Viewport() {
   const picking = useView((state) => state.tool === 'pick');
   const checks = useView((state) => state.checks);
   const lost = useResults((state) => state.lost !== null);
-  const shaping = useShaping();
+  const shaping = useHandled('falloff');
+  const drawn = useHandled('drawn');
   // Guides are handled while the scene itself is selected.
   const guiding = useView((state) => state.growth === SCENE_ENTRY && !state.playing && state.tool === 'look');
   return (
@@ -56,7 +57,7 @@ export function Viewport() {
       }}
     >
       <Surface />
-      <AnchorHandles />
+      {drawn && <AnchorHandles growth={drawn.growth} step={drawn.step} />}
       {guiding && <GuideHandles />}
       {shaping && <FalloffHandles growth={shaping.growth} step={shaping.step} />}
       <Pins />

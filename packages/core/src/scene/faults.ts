@@ -1,4 +1,4 @@
-import type * as z from 'zod';
+import type * as z from 'zod/mini';
 import { stepOf } from '../steps/index';
 import { firstIssue, type Issue } from './issue';
 import { LIMITS } from './limits';
@@ -104,7 +104,7 @@ function stepFault(path: PropertyKey[], step: unknown): Fault | null {
   return paramsFault([...path, 'params'], declaration, params);
 }
 
-function schemaFault(path: PropertyKey[], schema: z.ZodType, value: unknown): Fault | null {
+function schemaFault(path: PropertyKey[], schema: z.ZodMiniType, value: unknown): Fault | null {
   const parsed = schema.safeParse(value);
   if (parsed.success) return null;
   const issue = firstIssue(parsed.error);

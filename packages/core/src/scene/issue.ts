@@ -1,4 +1,4 @@
-import type * as z from 'zod';
+import type * as z from 'zod/mini';
 
 /** A complaint of a schema: where, why, and by which rule. */
 export interface Issue {
@@ -15,7 +15,7 @@ export interface Issue {
 }
 
 /** The first complaint; inside a union, the branch that got furthest tells most. */
-export const firstIssue = (error: z.ZodError): Issue => deepest(error.issues as unknown as Issue[]);
+export const firstIssue = (error: z.core.$ZodError): Issue => deepest(error.issues as unknown as Issue[]);
 
 function deepest(issues: readonly Issue[]): Issue {
   const issue = issues[0];

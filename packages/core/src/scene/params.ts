@@ -1,4 +1,4 @@
-import type * as z from 'zod';
+import type * as z from 'zod/mini';
 import { DRIVABLE } from './vary';
 import { type NumberParam, type ParamSpec } from '../steps/declare';
 import { figure } from '../steps/format';
@@ -30,7 +30,7 @@ export interface ParamFault {
 const at = (reason: string | null, path: PropertyKey[] = []): ParamFault | null =>
   reason === null ? null : { path, reason };
 
-const ofIssue = (error: z.ZodError, before = ''): ParamFault => {
+const ofIssue = (error: z.core.$ZodError, before = ''): ParamFault => {
   const { message, path } = firstIssue(error);
   return { reason: before + message, path };
 };

@@ -1,4 +1,5 @@
-import * as z from 'zod';
+import en from 'zod/v4/locales/en.js';
+import * as z from 'zod/mini';
 import { type Stop } from '../geometry/gradient';
 import { PROFILE_SHAPES, type ProfilePoint } from '../geometry/profile';
 import { type Anchor } from '../geometry/vec';
@@ -8,22 +9,31 @@ import { LIMITS } from './limits';
 import { VARIATIONS, type VariationKind } from './vary';
 
 // Compiling validators at run time needs eval, which the studio's content security policy forbids.
-z.config({ jitless: true });
+z.config({ jitless: true, ...en() });
 
 export const SCENE_FORMAT = 'uvrex-scene';
 export const SCENE_VERSION = 5;
 
 const finite = z.number();
-const color = z.string().regex(/^#[0-9a-f]{6}$/i, 'must be a colour like #8fb84a');
-const id = z.string().min(1).max(64);
-const name = z.string().min(1).max(LIMITS.name);
-const seed = z.int().min(0).max(0xffffffff);
-const between = (limit: number) => finite.min(-limit).max(limit);
-const frameNumber = z.int().min(-LIMITS.frame).max(LIMITS.frame);
+const within = (low: number, high: number) => finite.check(z.gte(low), z.lte(high));
+const between = (limit: number) => within(-limit, limit);
+const whole = (low: number, high: number) => z.int().check(z.gte(low), z.lte(high));
+/** A text of so many characters. @param longer what is said of a longer one */
+const text = (least: number, most: number, longer?: string) =>
+  z.string().check(z.minLength(least), z.maxLength(most, longer));
+/** A list of so many entries. */
+const list = <T extends z.ZodMiniType>(of: T, least: number, most: number, more?: string, fewer?: string) =>
+  z.array(of).check(z.minLength(least, fewer), z.maxLength(most, more));
+
+const color = z.string().check(z.regex(/^#[0-9a-f]{6}$/i, 'must be a colour like #8fb84a'));
+const id = text(1, 64);
+const name = text(1, LIMITS.name);
+const seed = whole(0, 0xffffffff);
+const frameNumber = whole(-LIMITS.frame, LIMITS.frame);
 
 const easeSchema = z.union([
   z.enum(EASE_NAMES as [string, ...string[]]),
-  z.tuple([finite.min(0).max(1), between(LIMITS.easeReach), finite.min(0).max(1), between(LIMITS.easeReach)]),
+  z.tuple([within(0, 1), between(LIMITS.easeReach), within(0, 1), between(LIMITS.easeReach)]),
 ]);
 
 const keySchema = z.strictObject({ frame: between(LIMITS.keyFrame), value: finite, ease: easeSchema });
@@ -31,28 +41,32 @@ const keySchema = z.strictObject({ frame: between(LIMITS.keyFrame), value: finit
 const cycle = z.enum(CYCLES as unknown as [string, ...string[]]);
 
 export const trackSchema = z.strictObject({
-  keys: z
-    .array(keySchema)
-    .min(1, 'a track needs one key or more')
-    .max(LIMITS.keys, `a track holds ${LIMITS.keys} keys at most`)
-    .refine(
+  keys: list(
+    keySchema,
+    1,
+    LIMITS.keys,
+    `a track holds ${LIMITS.keys} keys at most`,
+    'a track needs one key or more',
+  ).check(
+    z.refine(
       (keys) => keys.every((key, i) => i === 0 || keys[i - 1].frame < key.frame),
       'keys must stand at rising frames',
     ),
+  ),
   before: cycle,
   after: cycle,
 });
 
-export const stopSchema = z.strictObject({ at: finite.min(0).max(1), color });
+export const stopSchema = z.strictObject({ at: within(0, 1), color });
 export const profilePointSchema = z.strictObject({
-  at: finite.min(0).max(1),
+  at: within(0, 1),
   value: finite,
-  shape: z.enum(PROFILE_SHAPES).optional(),
+  shape: z.optional(z.enum(PROFILE_SHAPES)),
 });
 
 /** A value worked out at every frame; see `time/formula.ts`. */
 export const formulaSchema = z.strictObject({
-  formula: z.string().min(1).max(LIMITS.formula, `must be of ${LIMITS.formula} characters or fewer`),
+  formula: text(1, LIMITS.formula, `must be of ${LIMITS.formula} characters or fewer`),
 });
 
 /** How a number differs from path to path, or along each. */
@@ -61,12 +75,12 @@ export const variationSchema = z.strictObject({
   /** Largest difference, in the parameter's own unit. */
   amount: between(LIMITS.vary),
   /** Changes of the noise along a whole path. */
-  waves: finite.min(0).max(LIMITS.waves),
+  waves: within(0, LIMITS.waves),
   /** What the amount is multiplied by, from the first path to the last, or from base to tip. */
-  shape: z.array(profilePointSchema).min(1).max(LIMITS.stops),
+  shape: list(profilePointSchema, 1, LIMITS.stops),
   /** The attribute that it goes by, and which of its values stand at the shape's two ends. */
-  attribute: z.string().min(1).max(LIMITS.name).optional(),
-  span: z.tuple([between(LIMITS.vary), between(LIMITS.vary)]).optional(),
+  attribute: z.optional(name),
+  span: z.optional(z.tuple([between(LIMITS.vary), between(LIMITS.vary)])),
 });
 
 const drivenSchema = z.union([finite, trackSchema, formulaSchema]);
@@ -79,9 +93,9 @@ const paramsSchema = z.record(z.string(), z.unknown());
 
 export const stepSchema = z.strictObject({
   id,
-  kind: z.string().min(1).max(40),
+  kind: text(1, 40),
   /** Own name; the kind's label where it is empty. */
-  name: z.string().max(LIMITS.name),
+  name: text(0, LIMITS.name),
   on: z.boolean(),
   /** Checked against the declaration of the kind; see `params.ts`. */
   params: paramsSchema,
@@ -116,20 +130,23 @@ export const sceneSchema = z.strictObject({
   version: z.literal(SCENE_VERSION),
   name,
   seed,
-  fps: finite.min(LIMITS.fps[0]).max(LIMITS.fps[1]),
+  fps: within(LIMITS.fps[0], LIMITS.fps[1]),
   /** First and last frame, both played. */
   range: z
     .tuple([frameNumber, frameNumber])
-    .refine(([first, last]) => first < last, 'the last frame must come after the first'),
+    .check(z.refine(([first, last]) => first < last, 'the last frame must come after the first')),
   loop: z.boolean(),
   /** Moments with a name, in rising order. */
-  markers: z
-    .array(z.strictObject({ frame: frameNumber, name: z.string().max(LIMITS.name) }))
-    .max(LIMITS.markers, `a scene holds ${LIMITS.markers} markers at most`),
-  guides: z.array(guideSchema).max(LIMITS.guides, `a scene holds ${LIMITS.guides} guides at most`),
-  files: z.array(fileSchema).max(LIMITS.files, `a scene holds ${LIMITS.files} files at most`),
+  markers: list(
+    z.strictObject({ frame: frameNumber, name: text(0, LIMITS.name) }),
+    0,
+    LIMITS.markers,
+    `a scene holds ${LIMITS.markers} markers at most`,
+  ),
+  guides: list(guideSchema, 0, LIMITS.guides, `a scene holds ${LIMITS.guides} guides at most`),
+  files: list(fileSchema, 0, LIMITS.files, `a scene holds ${LIMITS.files} files at most`),
   /** Colours offered first when choosing one. */
-  finish: z.strictObject({ palette: z.array(color).max(LIMITS.palette) }),
+  finish: z.strictObject({ palette: list(color, 0, LIMITS.palette) }),
   /** Parts that own numbers, each checked against its declaration; see `owners.ts`. */
   light: paramsSchema,
   backdrop: paramsSchema,

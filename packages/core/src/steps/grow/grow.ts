@@ -1,13 +1,8 @@
-import { arcLengths } from '../../curves/arclength';
-import { cutPaths } from '../../curves/cut';
-import { withFrames } from '../../curves/pathFrames';
 import { FAR, NEAR, type Paths, pathCount } from '../../geometry/paths';
-import { agesBehind, lengthBefore } from '../../time/arrival';
 import { EASE_NAMES, easeAt, type EaseName } from '../../time/easing';
 import { defineStep, type ParamsOf, type StepContext } from '../declare';
 import { figure, metres, percent } from '../format';
 import { ranksOf } from './order';
-import { softened } from './soft';
 import { soundParams } from './soundParams';
 
 export const grow = defineStep({
@@ -207,6 +202,14 @@ export const grow = defineStep({
     ].join(', ');
   },
   async run(form, p, context) {
+    const [{ arcLengths }, { cutPaths }, { withFrames }, { softened }, { agesBehind, lengthBefore }] =
+      await Promise.all([
+        import('../../curves/arclength'),
+        import('../../curves/cut'),
+        import('../../curves/pathFrames'),
+        import('./soft'),
+        import('../../time/arrival'),
+      ]);
     // Frames come from the whole path, so that a cut never rolls what stays.
     let paths = withFrames(form.paths!);
     await context.breathe();

@@ -1,5 +1,3 @@
-import { withFrames } from '../../curves/pathFrames';
-import { joinSeats } from '../../geometry/seats';
 import { EASE_NAMES } from '../../time/easing';
 import { defineStep, type ParamsOf, numberField } from '../declare';
 import { figure, metres } from '../format';
@@ -271,6 +269,8 @@ export const along = defineStep({
     // While the item itself is too young to have a shape, there is nothing to copy.
     if (!items) return form;
     const { seatsAlong } = await import('./alongPlaces');
+    const { withFrames } = await import('../../curves/pathFrames');
+    const { joinSeats } = await import('../../geometry/seats');
     const seats = await seatsAlong(withFrames(form.paths!), p, items, context);
     return { ...form, seats: joinSeats(form.seats, seats) };
   },

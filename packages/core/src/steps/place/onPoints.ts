@@ -1,6 +1,5 @@
 import { hash, random } from '../../fields/random';
 import { profileTable, readTable } from '../../geometry/profile';
-import { joinSeats, SeatList } from '../../geometry/seats';
 import { about, after, between, fromAxes, type Turn } from '../../geometry/turns';
 import { at, sub, unit } from '../../geometry/vec';
 import { defineStep, type NumberParam, type ProfileParam, numberField } from '../declare';
@@ -67,6 +66,7 @@ export const onPoints = defineStep({
   async run(form, p, context) {
     const items = await itemsOf(p, context);
     if (!items) return form;
+    const { joinSeats, SeatList } = await import('../../geometry/seats');
     const points = form.points!;
     const turns = turnPattern(p.turns);
     const [sizes, leans] = [profileTable(p.sizeAlong, 257), profileTable(p.leanAlong, 257)];

@@ -1,6 +1,6 @@
 import { placeIn } from '../../curves/elements';
 import { tipsOf } from '../../curves/tips';
-import { type Placement, withRiders } from '../../geometry/joinMeshes';
+import { type Placement } from '../../geometry/joinMeshes';
 import { pathCount, PATHS } from '../../geometry/paths';
 import { add, cross, scale } from '../../geometry/vec';
 import { Problem } from '../../problem';
@@ -63,6 +63,7 @@ export const tips = defineStep({
     const rider = other.mesh;
     // While the rider itself is too young to have a skin, there is nothing to ride.
     if (!rider) return form;
+    const { withRiders } = await import('../../geometry/joinMeshes');
     const found = tipsOf(form.paths!);
     context.claim(
       'points',

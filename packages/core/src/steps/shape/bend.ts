@@ -1,7 +1,7 @@
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure, metres } from '../format';
-import { eachPoint, MOVABLE } from './eachPoint';
+import { MOVABLE } from './movable';
 
 export const bend = defineStep({
   kind: 'bend',
@@ -56,7 +56,8 @@ export const bend = defineStep({
     },
   },
   summary: (p) => `${figure(p.angle, 1)}° over ${metres(p.over)}`,
-  run(form, p, context) {
+  async run(form, p, context) {
+    const { eachPoint } = await import('./eachPoint');
     const [c, s] = [Math.cos((p.towards * Math.PI) / 180), Math.sin((p.towards * Math.PI) / 180)];
     const angleOf = context.varied('angle');
     return eachPoint(form, context, ([x, y, z], element): Vec3 => {

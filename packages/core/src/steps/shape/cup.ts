@@ -2,7 +2,7 @@ import { boundsOf } from '../../geometry/form';
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure } from '../format';
-import { eachPoint, MOVABLE } from './eachPoint';
+import { MOVABLE } from './movable';
 import { rangeOf, rangeParams } from './range';
 
 export const cup = defineStep({
@@ -29,7 +29,8 @@ export const cup = defineStep({
     ...rangeParams,
   },
   summary: (p) => `${figure(p.angle, 1)}° round`,
-  run(form, p, context) {
+  async run(form, p, context) {
+    const { eachPoint } = await import('./eachPoint');
     const bounds = boundsOf(form);
     if (!bounds) return form;
     const range = rangeOf(p, bounds.min[1], bounds.max[1]);

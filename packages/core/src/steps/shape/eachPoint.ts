@@ -12,9 +12,6 @@ import { type StepContext } from '../declare';
 
 const CHUNK = 8192;
 
-/** What a deforming step moves: it takes any of these, and all that are there. */
-export const MOVABLE = ['paths', 'mesh', 'points', 'copies'] as const;
-
 /** Moves every point of a form's paths by a function of its place, its number and where on which path it is; lets messages in now and then. */
 export async function eachPathPoint(
   form: Form,

@@ -2,7 +2,7 @@ import { boundsOf } from '../../geometry/form';
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure } from '../format';
-import { eachPoint, MOVABLE } from './eachPoint';
+import { MOVABLE } from './movable';
 import { rangeOf, rangeParams } from './range';
 
 export const fold = defineStep({
@@ -39,7 +39,8 @@ export const fold = defineStep({
     ...rangeParams,
   },
   summary: (p) => `${figure(p.angle, 1)}° each half`,
-  run(form, p, context) {
+  async run(form, p, context) {
+    const { eachPoint } = await import('./eachPoint');
     const bounds = boundsOf(form);
     if (!bounds) return form;
     const range = rangeOf(p, bounds.min[1], bounds.max[1]);

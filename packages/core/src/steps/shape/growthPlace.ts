@@ -1,6 +1,5 @@
-import { movedForm, turnOf } from '../../geometry/moveForm';
 import { defineStep, place } from '../declare';
-import { MOVABLE } from './eachPoint';
+import { MOVABLE } from './movable';
 import { moveSummary, turnFields } from './transform';
 
 /** Where a growth stands as a whole: every growth has it, and it comes after its last step. */
@@ -28,6 +27,9 @@ export const growthPlace = defineStep({
     },
   },
   summary: moveSummary,
-  run: (form, p) =>
-    movedForm(form, { turn: turnOf(p.turnX, p.turnY, p.turnZ), size: p.scale, move: [p.moveX, p.moveY, p.moveZ] }),
+  async run(form, p) {
+    const { movedForm, turnOf } = await import('../../geometry/moveForm');
+    const turn = turnOf(p.turnX, p.turnY, p.turnZ);
+    return movedForm(form, { turn, size: p.scale, move: [p.moveX, p.moveY, p.moveZ] });
+  },
 });

@@ -1,7 +1,7 @@
 import { noise3 } from '../../fields/noise';
 import { defineStep } from '../declare';
 import { figure, metres, percent } from '../format';
-import { eachPoint, MOVABLE } from './eachPoint';
+import { MOVABLE } from './movable';
 import { held, progressOf } from './motion';
 import { rangeParams, withinRange } from './range';
 
@@ -85,7 +85,8 @@ export const noise = defineStep({
   moves: true,
   summary: (p) =>
     `${metres(p.amount)}${p.hold > 0 ? `, base held for ${percent(p.hold)}` : ''}${p.evolve > 0 ? `, ${figure(p.evolve)} a second` : ''}`,
-  run(form, p, context) {
+  async run(form, p, context) {
+    const { eachPoint } = await import('./eachPoint');
     const { passed: time, period } = progressOf(p.evolve, p.loop, context);
     const shape = { detail: p.detail, roughness: p.roughness, seed: context.seed, period };
     const push = new Float64Array(3);

@@ -3,7 +3,7 @@ import { boundsOf } from '../../geometry/form';
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep, type NumberParam, numberField } from '../declare';
 import { metres, percent } from '../format';
-import { eachPoint, MOVABLE } from './eachPoint';
+import { MOVABLE } from './movable';
 
 const lengthField = numberField({ unit: 'm', min: 0, max: 1000 });
 const length = (label: string, help: string, value: number, slider: [number, number]): NumberParam =>
@@ -72,7 +72,8 @@ export const rollUp = defineStep({
     },
   },
   summary: (p) => `${percent(p.amount)}, turns ${metres(p.apart)} apart`,
-  run(form, p, context) {
+  async run(form, p, context) {
+    const { eachPoint } = await import('./eachPoint');
     const bounds = boundsOf(form);
     if (!bounds) return form;
     const [low, high] = [bounds.min[1], bounds.max[1]];

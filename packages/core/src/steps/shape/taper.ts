@@ -3,7 +3,7 @@ import { profileTable, readTable } from '../../geometry/profile';
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { percent } from '../format';
-import { eachPoint, MOVABLE } from './eachPoint';
+import { MOVABLE } from './movable';
 
 export const taper = defineStep({
   kind: 'taper',
@@ -40,7 +40,8 @@ export const taper = defineStep({
     deep: { type: 'toggle', label: 'In depth', help: 'Narrows it from front to back.', default: true },
   },
   summary: (p) => percent(p.amount),
-  run(form, p, context) {
+  async run(form, p, context) {
+    const { eachPoint } = await import('./eachPoint');
     const bounds = boundsOf(form);
     if (!bounds) return form;
     const [foot, top] = [bounds.min[1], bounds.max[1]];

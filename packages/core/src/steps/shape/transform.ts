@@ -1,8 +1,7 @@
-import { movedCopies, turnOf } from '../../geometry/moveForm';
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep, type NumberParam, place } from '../declare';
 import { figure, metres } from '../format';
-import { eachPoint, MOVABLE } from './eachPoint';
+import { MOVABLE } from './movable';
 
 const turn = (label: string, help: string) =>
   ({
@@ -56,6 +55,8 @@ export const transform = defineStep({
   },
   summary: moveSummary,
   async run(form, p, context) {
+    const { eachPoint } = await import('./eachPoint');
+    const { movedCopies, turnOf } = await import('../../geometry/moveForm');
     const [moveX, moveY, moveZ, turnX, turnY, turnZ, scale] = [
       ...['moveX', 'moveY', 'moveZ', 'turnX', 'turnY', 'turnZ', 'scale'],
     ].map((name) => context.varied(name));

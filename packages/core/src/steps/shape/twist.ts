@@ -1,7 +1,7 @@
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure, metres } from '../format';
-import { eachPoint, MOVABLE } from './eachPoint';
+import { MOVABLE } from './movable';
 import { rangeParams, withinRange } from './range';
 
 export const twist = defineStep({
@@ -49,7 +49,8 @@ export const twist = defineStep({
     ...rangeParams,
   },
   summary: (p) => `${figure(p.turns)} turns over ${metres(p.over)}`,
-  run(form, p, context) {
+  async run(form, p, context) {
+    const { eachPoint } = await import('./eachPoint');
     const [turns, offset] = [context.varied('turns'), context.varied('offset')];
     const within = withinRange(p, form);
     return eachPoint(form, context, ([x, y, z], element): Vec3 => {

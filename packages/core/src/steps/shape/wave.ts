@@ -2,7 +2,6 @@ import { withFrames } from '../../curves/pathFrames';
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure, metres } from '../format';
-import { eachPathPoint } from './eachPoint';
 import { held, progressOf } from './motion';
 
 export const wave = defineStep({
@@ -75,7 +74,8 @@ export const wave = defineStep({
   moves: true,
   summary: (p) =>
     `${metres(p.amount)} every ${metres(p.length)}${p.speed !== 0 ? `, ${figure(p.speed)} a second` : ''}`,
-  run(form, p, context) {
+  async run(form, p, context) {
+    const { eachPathPoint } = await import('./eachPoint');
     const paths = withFrames(form.paths!);
     const { passed } = progressOf(p.speed, p.loop, context);
     // Whole waves are taken off first: the range's end is then exactly its beginning.

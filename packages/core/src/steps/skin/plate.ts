@@ -1,4 +1,3 @@
-import { withRiders } from '../../geometry/joinMeshes';
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
 import { metres } from '../format';
@@ -33,6 +32,7 @@ export const plate = defineStep({
   },
   summary: (p) => `${metres(p.depth)} deep`,
   async run(form, p, context) {
+    const { withRiders } = await import('../../geometry/joinMeshes');
     const { plates } = await import('./plates');
     const made = plates(form.paths!, p.depth, p.hard);
     if (!made)

@@ -1,4 +1,3 @@
-import { withRiders } from '../../geometry/joinMeshes';
 import { profileCurve } from '../../geometry/profile';
 import { defineStep, numberField } from '../declare';
 import { metres } from '../format';
@@ -94,6 +93,7 @@ export const blade = defineStep({
   },
   summary: (p) => `${metres(p.length)} long, ${metres(p.width)} wide`,
   async run(form, p) {
+    const { withRiders } = await import('../../geometry/joinMeshes');
     const { blade: bladeMesh } = await import('../../surfaces/blade');
     const mesh = bladeMesh({
       length: p.length,

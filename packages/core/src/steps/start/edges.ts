@@ -1,4 +1,3 @@
-import { chainEdges, featureEdges } from '../../geometry/edges';
 import { pathsFrom } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
@@ -36,6 +35,7 @@ export const edges = defineStep({
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth whose skin to take.');
     const { mesh } = await context.other('growth');
     if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
+    const { chainEdges, featureEdges } = await import('../../geometry/edges');
     const { places, pairs } = featureEdges(mesh, (p.angle * Math.PI) / 180);
     context.claim('points', pairs.length, 'the number of faces of that growth, or raise Angle');
     await context.breathe();

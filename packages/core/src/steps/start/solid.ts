@@ -1,4 +1,3 @@
-import { withRiders } from '../../geometry/joinMeshes';
 import { type Mesh } from '../../geometry/mesh';
 import { CHAINS, sizesOf } from '../../surfaces/chains';
 import { type Platonic } from '../../surfaces/solids';
@@ -121,6 +120,7 @@ export const solid = defineStep({
   summary: (p) =>
     `${p.which}, ${metres({ box: p.width, sheet: p.width, letters: p.height, link: sizesOf(p.standard, p.wire)?.innerLength ?? p.innerLength }[p.which] ?? p.radius)}`,
   async run(form, p, context) {
+    const { withRiders } = await import('../../geometry/joinMeshes');
     context.claim('points', p.sides * p.sides, 'Sides');
     const { ball, box, crystal, cylinder, link, platonic, sheet, torus } = await import('../../surfaces/solids');
     const chain = { ...p, ...sizesOf(p.standard, p.wire) };
