@@ -246,13 +246,14 @@ test.describe('making and shaping', () => {
     await hands.set('Strands', { As: 'Row', Count: '9', Apart: '0.2', 'Vary size': '0' });
     await page.getByRole('button', { name: 'Scene, light and camera' }).click();
     await page.getByRole('button', { name: '+ Guide' }).click();
-    await setNumber(page.getByLabel('Guide X', { exact: true }), '-0.8');
+    const across = page.getByRole('group', { name: 'Guide', exact: true }).getByLabel('Place X', { exact: true });
+    await setNumber(across, '-0.8');
     const handle = (await page.getByRole('button', { name: 'Middle of Guide' }).boundingBox())!;
     await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2);
     await page.mouse.down();
     await page.mouse.move(handle.x + 60, handle.y - 40, { steps: 5 });
     await page.mouse.up();
-    expect(Number(await page.getByLabel('Guide X', { exact: true }).inputValue())).toBeGreaterThan(-0.8);
+    expect(Number(await across.inputValue())).toBeGreaterThan(-0.8);
     await page.getByRole('region', { name: 'Growths' }).getByRole('button', { name: 'Line', exact: true }).click();
     await goTo(page, 50);
     await hands.set('Grow', { Stagger: '6', Order: 'From the centre' });

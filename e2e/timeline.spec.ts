@@ -186,7 +186,7 @@ test('a guide is made a ball, moved and sized in the view, and a falloff weighs 
   const before = await picture(page);
 
   await page.getByRole('button', { name: 'Scene, light and camera' }).click();
-  const radius = guide.getByLabel('Guide Radius', { exact: true });
+  const radius = guide.getByRole('textbox', { name: 'Radius', exact: true });
   await expect(radius).toHaveValue('0.5');
   const rim = (await page.getByRole('button', { name: 'Radius of Guide' }).boundingBox())!;
   await page.mouse.move(rim.x + rim.width / 2, rim.y + rim.height / 2);

@@ -92,6 +92,20 @@ try {
   await shot(page, 'export');
   await page.getByRole('button', { name: 'Close', exact: true }).click();
 
+  await page.getByRole('button', { name: 'Scene, light and camera' }).click();
+  const light = page.getByRole('group', { name: 'Light', exact: true });
+  await still(page, 60);
+  for (const name of ['Turn', 'Strength'])
+    await light.getByRole('button', { name: new RegExp(`^${name}: animate`) }).click();
+  await still(page, 130);
+  for (const [name, value] of Object.entries({ Turn: '-75', Strength: '190' })) {
+    const field = light.getByRole('textbox', { name, exact: true });
+    await field.fill(value);
+    await field.press('Enter');
+  }
+  await still(page, 112);
+  await shot(page, 'scene');
+
   await page.goto(`http://localhost:${port}/`);
   await page.getByRole('button', { name: 'Open the starter Lantern wreath', exact: true }).click();
   await page.getByText('All frames ready').waitFor({ timeout: 120_000 });

@@ -148,7 +148,7 @@ export function ShapeHandles({ of, hue, shape, change, done, keyed, name }: Prop
         );
       })}
       {from && name && (
-        <text x={from.x + 14} y={from.y + 4} fill={INK.text} fontSize={12}>
+        <text x={from.x + (keyed ? 36 : 14)} y={from.y + 4} fill={INK.text} fontSize={12}>
           {name}
         </text>
       )}
