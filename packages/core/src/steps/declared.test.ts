@@ -1,5 +1,7 @@
 import { kindsOf } from '../geometry/form';
+import { flaws } from '../geometry/invariants';
 import { newGrowth, newStep } from '../scene/make';
+import { type Scene, type Step } from '../scene/schema';
 import { putFile, sceneOf, testEvaluator } from '../testing';
 import { type StepDeclaration } from './declare';
 import { stepOf, STEPS } from './index';
@@ -15,35 +17,50 @@ const filled = ({ params }: StepDeclaration): Record<string, string> =>
     ),
   );
 
-test.each(STEPS.map(({ kind }) => kind))('%s gives what it declares, on what it takes', async (kind) => {
-  const declaration = stepOf(kind)!;
-  const scene = sceneOf([
-    ...(declaration.takes.includes('paths') || declaration.takes.includes('mesh')
-      ? [kind === 'plate' ? newStep('arc') : newStep('helix', { points: 40 })]
-      : []),
-    ...(declaration.takesOne ? [newStep('helix', { points: 40 })] : []),
-    ...(declaration.takes.includes('mesh') ? [newStep('tube', { sides: 4 })] : []),
-    ...(declaration.takes.includes('points') ? [newStep('phyllotaxis', { count: 20 })] : []),
-    ...(declaration.takes.includes('copies') ? [newStep('helix'), newStep('along', { growth: 'source' })] : []),
-    newStep(kind, filled(declaration)),
-  ]);
+/** Steps that make what a step takes. */
+const inputFor = (declaration: StepDeclaration): Step[] => [
+  ...(declaration.takes.includes('paths') || declaration.takes.includes('mesh')
+    ? [declaration.kind === 'plate' ? newStep('arc') : newStep('helix', { points: 40 })]
+    : []),
+  ...(declaration.takesOne ? [newStep('helix', { points: 40 })] : []),
+  ...(declaration.takes.includes('mesh') || declaration.takesOne ? [newStep('tube', { sides: 4 })] : []),
+  ...(declaration.takes.includes('points') || declaration.takesOne ? [newStep('phyllotaxis', { count: 20 })] : []),
+  ...(declaration.takes.includes('copies') || declaration.takesOne
+    ? [newStep('helix'), newStep('along', { growth: 'source' })]
+    : []),
+];
+
+function sceneWith(steps: Step[]): Scene {
+  const scene = sceneOf(steps);
   scene.growths.push({ ...newGrowth('Source', 1, [newStep('line'), newStep('tube', { sides: 4 })]), id: 'source' });
   putFile(scene, 'drawing', 'svg', '<svg><path d="M0 0H5V3Z"/></svg>');
+  return scene;
+}
+
+const KINDS = STEPS.map(({ kind }) => kind);
+
+test.each(KINDS)('%s gives what it declares, on what it takes, and all of it is sound', async (kind) => {
+  const declaration = stepOf(kind)!;
+  const scene = sceneWith([...inputFor(declaration), newStep(kind, filled(declaration))]);
   const [growth] = (await testEvaluator().evaluate(scene, 5)).growths;
   expect(growth.notices).toEqual([]);
   expect(kindsOf(growth.form!)).toEqual(expect.arrayContaining([...declaration.gives]));
+  expect(flaws(growth.form!)).toEqual([]);
 });
 
-test.each(STEPS.map(({ kind }) => kind))('%s leaves its input as it was', async (kind) => {
+// Forms are shared between steps and frames: one that writes into its input changes what others show.
+test.each(KINDS)('%s leaves its input as it was', async (kind) => {
   const declaration = stepOf(kind)!;
-  if (declaration.takes.length === 0) return;
-  const before = [newStep('helix', { points: 40 }), newStep('tube', { sides: 4 })];
+  const before = inputFor(declaration);
+  if (before.length === 0) before.push(newStep('helix', { points: 40 }), newStep('tube', { sides: 4 }));
   const evaluator = testEvaluator();
-  const scene = sceneOf(before);
+  const scene = sceneWith(before);
   const alone = (await evaluator.evaluate(scene, 5)).growths[0].form!;
   const copy = structuredClone(alone);
-  scene.growths = [{ ...scene.growths[0], steps: [...before, { ...newStep(kind), id: 'added' }] }];
-  await evaluator.evaluate({ ...scene }, 5);
+  const steps = [...scene.growths[0].steps, { ...newStep(kind, filled(declaration)), id: 'added' }];
+  scene.growths = [{ ...scene.growths[0], steps }, ...scene.growths.slice(1)];
+  const [after] = (await evaluator.evaluate({ ...scene }, 5)).growths;
+  expect(after.notices.filter(({ level }) => level === 'skipped')).toEqual([]);
   expect(alone).toEqual(copy);
 });
 
