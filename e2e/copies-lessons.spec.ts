@@ -12,7 +12,7 @@ const done = async (page: Page, lesson: string, frame: number): Promise<void> =>
   if (!process.env.LESSON_PICTURES) return;
   await page.mouse.move(700, 20);
   await page.waitForTimeout(800);
-  await page.screenshot({ path: `docs/screenshots/lesson-${lesson}.png` });
+  await page.screenshot({ path: `test-results/lesson-${lesson}.png` });
 };
 const copies = async (page: Page): Promise<number> => {
   const text = (await page.getByTestId('statistics').textContent()) ?? '';
