@@ -2,8 +2,8 @@ import { boxesMeet, orientedBox, type OrientedBox } from '../../geometry/meshPai
 import { wholeMesh } from '../../geometry/copies';
 import { type Mesh } from '../../geometry/mesh';
 import { keptSeats, type Seats } from '../../geometry/seats';
-import { type Turn } from '../../geometry/turns';
-import { at } from '../../geometry/vec';
+import { NO_TURN, type Turn } from '../../geometry/turns';
+import { at, norm } from '../../geometry/vec';
 import { type StepContext } from '../declare';
 
 /** The smallest share of its size that a copy is shrunk to before it is left out. */
@@ -19,7 +19,7 @@ export async function cleared(seats: Seats, room: number, shrinks: boolean, cont
   for (const id of seats.growths) meshes.push(wholeMesh(await context.item(id)));
   const kept: number[] = [];
   const sizes = new Float32Array(seats.sizes);
-  const grid = new BoxGrid();
+  const grid = new BoxGrid(usualWidth(seats, meshes, room / 2));
   for (let k = 0; k < seats.ids.length; k++) {
     if (k % 64 === 0) await context.breathe();
     const mesh = meshes[seats.growth[k]];
@@ -54,14 +54,23 @@ function boxOf(seats: Seats, k: number, mesh: Mesh, share: number, margin: numbe
   return orientedBox({ mesh, position: at(seats.positions, k), turn, size: [x * share, y * share, z * share] }, margin);
 }
 
-/** Boxes in the cells of a grid as wide as the first of them. */
+/** A box that would lie in more cells than this is kept apart, and tried by every other. */
+const MOST_CELLS = 64;
+
+/** Boxes in the cells of a grid. */
 class BoxGrid {
-  readonly #cells = new Map<string, OrientedBox[]>();
-  #width = 0;
+  readonly #cells = new Map<number, OrientedBox[]>();
+  /** Boxes much larger than a cell: there are few of them, since cells are as wide as boxes mostly are. */
+  readonly #large: OrientedBox[] = [];
+  /** Cells at the last box asked about: what has no room is asked about again and again. */
+  readonly #over: number[] = [];
+
+  /** @param width of a cell, metres: about that of the boxes */
+  constructor(private readonly width: number) {}
 
   add(box: OrientedBox): void {
-    this.#width ||= 2 * Math.hypot(...box.half) || 1;
-    for (const cell of this.#over(box)) {
+    if (!this.#find(box)) this.#large.push(box);
+    for (const cell of this.#over) {
       const there = this.#cells.get(cell);
       if (there) there.push(box);
       else this.#cells.set(cell, [box]);
@@ -69,19 +78,49 @@ class BoxGrid {
   }
 
   meets(box: OrientedBox): boolean {
-    if (this.#width === 0) return false;
-    for (const cell of this.#over(box))
-      for (const other of this.#cells.get(cell) ?? []) if (boxesMeet(box, other)) return true;
+    for (const other of this.#large) if (boxesMeet(box, other)) return true;
+    if (this.#find(box)) {
+      for (const cell of this.#over)
+        for (const other of this.#cells.get(cell) ?? []) if (boxesMeet(box, other)) return true;
+      return false;
+    }
+    for (const there of this.#cells.values()) for (const other of there) if (boxesMeet(box, other)) return true;
     return false;
   }
 
-  *#over({ middle, axes, half }: OrientedBox): Generator<string> {
-    const ranges = [0, 1, 2].map((c) => {
-      const reach = axes.reduce((sum, axis, k) => sum + Math.abs(axis[c]) * half[k], 0);
-      return [Math.floor((middle[c] - reach) / this.#width), Math.floor((middle[c] + reach) / this.#width)];
-    });
-    for (let i = ranges[0][0]; i <= ranges[0][1]; i++)
-      for (let j = ranges[1][0]; j <= ranges[1][1]; j++)
-        for (let k = ranges[2][0]; k <= ranges[2][1]; k++) yield `${i},${j},${k}`;
+  /** Finds the cells that a box lies in; false, and none, where there are too many. */
+  #find({ middle, axes, half }: OrientedBox): boolean {
+    this.#over.length = 0;
+    const [low, high]: number[][] = [[], []];
+    let cells = 1;
+    for (let c = 0; c < 3; c++) {
+      let reach = 0;
+      for (let k = 0; k < 3; k++) reach += Math.abs(axes[k][c]) * half[k];
+      low.push(Math.floor((middle[c] - reach) / this.width));
+      high.push(Math.floor((middle[c] + reach) / this.width));
+      cells *= high[c] - low[c] + 1;
+    }
+    if (!(cells <= MOST_CELLS)) return false;
+    for (let i = low[0]; i <= high[0]; i++)
+      for (let j = low[1]; j <= high[1]; j++)
+        for (let k = low[2]; k <= high[2]; k++)
+          // Two cells of one hash are one cell: then a few boxes more are tried.
+          this.#over.push((Math.imul(i, 73856093) ^ Math.imul(j, 19349663) ^ Math.imul(k, 83492791)) | 0);
+    return true;
   }
+}
+
+/** About how wide the boxes of seats are, over all of them that show anything. */
+function usualWidth(seats: Seats, meshes: readonly (Mesh | null)[], margin: number): number {
+  const halves = meshes.map(
+    (mesh) => mesh && orientedBox({ mesh, position: [0, 0, 0], turn: NO_TURN, size: [1, 1, 1] }, 0).half,
+  );
+  let [sum, count] = [0, 0];
+  for (let k = 0; k < seats.ids.length; k++) {
+    const half = halves[seats.growth[k]];
+    if (!half) continue;
+    sum += 2 * norm(half[0] * seats.sizes[3 * k], half[1] * seats.sizes[3 * k + 1], half[2] * seats.sizes[3 * k + 2]);
+    count++;
+  }
+  return Math.max(1e-6, count > 0 ? sum / count + 2 * margin : 1);
 }
