@@ -70,7 +70,7 @@ test('GLB, OBJ and scene file are sound, and name the growths', async ({ page })
   await goTo(page, 100);
   await order(page, /^GLB/);
   const glb = await make(page);
-  expect(glb.name).toBe('kelp-frond-0100.glb');
+  expect(glb.name).toBe('kelp-frond_0100.glb');
   const report = await validateBytes(new Uint8Array(glb.bytes));
   expect(report.issues.messages.filter(({ severity }) => severity <= 1)).toEqual([]);
 
@@ -96,4 +96,26 @@ test('a long export shows progress and is cancelled; wrong sizes are refused', a
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByRole('button', { name: 'Make the file' })).toBeEnabled();
   await expect(page.getByRole('alert')).toHaveCount(0);
+});
+
+test('the growth table: a row a growth and frame, chosen by the arrow keys alone', async ({ page }) => {
+  await openStarter(page);
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await page.getByRole('radio', { name: /Film, MP4/ }).focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('radio', { name: /Growth table/ })).toBeFocused();
+  await expect(page.getByRole('radio', { name: /Growth table/ })).toBeChecked();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByLabel('Width')).toHaveCount(0);
+  await dialog.getByLabel('First frame').fill('10');
+  await dialog.getByLabel('Last frame').fill('12');
+  const file = await make(page);
+  expect(file.name).toBe('kelp-frond.csv');
+  const [head, ...rows] = Buffer.from(file.bytes).toString('utf8').trim().split('\r\n');
+  expect(head).toMatch(/^frame,growth,share_grown,path_length_m,/);
+  expect(new Set(rows.map((row) => row.split(',')[0]))).toEqual(new Set(['10', '11', '12']));
+  // What grows is longer a frame later.
+  const lengthAt = (frame: string): number =>
+    Number(rows.find((row) => row.startsWith(`${frame},Kelp frond,`))!.split(',')[3]);
+  expect(lengthAt('12')).toBeGreaterThan(lengthAt('10'));
 });

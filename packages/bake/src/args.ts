@@ -1,24 +1,26 @@
 import { parseArgs } from 'node:util';
 import { LIMITS, Problem } from '@uvrex/core';
-
-export type BakeFormat = 'obj' | 'glb' | 'csv';
+import { GEOMETRY_FORMATS, type GeometryFormatId } from '@uvrex/formats';
 
 export interface BakeOptions {
   scene: string;
   frames: [number, number];
   out: string;
-  format: BakeFormat;
+  format: GeometryFormatId;
   /** Name of the one growth to bake; all visible ones when left out. */
   growth: string | undefined;
+  /** Frames that an earlier bake of the same has finished stay as they are. */
+  resume: boolean;
   /** Workers; as many as cores when left out. */
   cores: number | undefined;
 }
 
+const IDS = GEOMETRY_FORMATS.map(({ id }) => id);
+
 /** Frames that a scene can have. */
 const MOST_FRAME = LIMITS.frame;
 
-export const USAGE =
-  'npm run bake -- SCENE.json --frames 1-144 --out DIR --format obj|glb|csv [--growth NAME] [--cores N]';
+export const USAGE = `npm run bake -- SCENE.json --frames 1-144 --out DIR --format ${IDS.join('|')} [--growth NAME] [--resume] [--cores N]`;
 
 /**
  * Reads the command line.
@@ -38,6 +40,7 @@ export function readArgs(argv: readonly string[]): BakeOptions {
         out: { type: 'string' },
         format: { type: 'string' },
         growth: { type: 'string' },
+        resume: { type: 'boolean' },
         cores: { type: 'string' },
       },
     });
@@ -54,10 +57,11 @@ export function readArgs(argv: readonly string[]): BakeOptions {
     return wrong(`--frames must lie between -${MOST_FRAME} and ${MOST_FRAME}.`);
   if (range[1] < range[0]) return wrong(`--frames ${values.frames} runs backwards.`);
   if (!values.out) return wrong('--out must name the folder to write into.');
-  const format = values.format as BakeFormat;
-  if (!['obj', 'glb', 'csv'].includes(format)) return wrong('--format must be obj, glb or csv.');
+  const format = IDS.find((id) => id === values.format);
+  if (!format) return wrong(`--format must be ${IDS.slice(0, -1).join(', ')} or ${IDS.at(-1)}.`);
   const cores = values.cores === undefined ? undefined : Number(values.cores);
   if (cores !== undefined && !(Number.isInteger(cores) && cores >= 1 && cores <= 256))
     return wrong('--cores must be a whole number from 1 to 256.');
-  return { scene: positionals[0], frames: range, out: values.out, format, growth: values.growth, cores };
+  const { out, growth, resume = false } = values;
+  return { scene: positionals[0], frames: range, out, format, growth, resume, cores };
 }

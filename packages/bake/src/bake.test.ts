@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process';
-import { mkdtemp, readFile, readdir, writeFile } from 'node:fs/promises';
+import { mkdtemp, readFile, readdir, rm, stat, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { newGrowth, newScene, newStep, writeScene, type Scene } from '@uvrex/core';
@@ -77,9 +77,52 @@ describe('npm run bake', () => {
     const out = join(folder, 'frames');
     expect((await run(file, '--frames', '3-4', '--out', out, '--format', 'obj', '--growth', 'Coil')).code).toBe(0);
     expect((await run(file, '--frames', '4', '--out', out, '--format', 'glb')).code).toBe(0);
-    expect((await readdir(out)).sort()).toEqual(['frame_0003.obj', 'frame_0004.glb', 'frame_0004.obj']);
+    expect((await readdir(out)).sort()).toEqual([
+      'frame_0003.obj',
+      'frame_0004.glb',
+      'frame_0004.obj',
+      'manifest.json',
+    ]);
     expect(await readFile(join(out, 'frame_0003.obj'), 'utf8')).toMatch(/o Coil\n(.*\n)*l 1 2 3/);
     expect((await readFile(join(out, 'frame_0004.glb'))).subarray(0, 4).toString()).toBe('glTF');
+  });
+
+  test('a bake that was broken off is resumed: what is done stays, what is missing or of another scene is made', async () => {
+    const { file, folder } = await sceneFile();
+    const out = join(folder, 'frames');
+    const bakeAgain = (...more: string[]) =>
+      run(file, '--frames=-1-3', '--out', out, '--format', 'obj', '--cores', '1', ...more);
+    expect((await bakeAgain()).code).toBe(0);
+    const names = ['frame_-0001.obj', 'frame_0000.obj', 'frame_0001.obj', 'frame_0002.obj', 'frame_0003.obj'];
+    expect((await readdir(out)).sort()).toEqual([...names, 'manifest.json']);
+    const original = await readFile(join(out, 'frame_0003.obj'), 'utf8');
+    const madeAt = async (name: string) => (await stat(join(out, name))).mtimeMs;
+    const before = await madeAt('frame_-0001.obj');
+    // One frame is gone, and one was cut short.
+    await rm(join(out, 'frame_0001.obj'));
+    await writeFile(join(out, 'frame_0003.obj'), '# half');
+    expect((await bakeAgain('--resume')).out).toMatch(/5 of 5 frames/);
+    expect(await madeAt('frame_-0001.obj')).toBe(before);
+    expect(await readFile(join(out, 'frame_0003.obj'), 'utf8')).toBe(original);
+    expect((await readdir(out)).sort()).toEqual([...names, 'manifest.json']);
+    // Another scene under the same names: nothing of the old one stays.
+    const changed = reef();
+    changed.growths[0].steps[2].params.sides = 5;
+    await writeFile(file, writeScene(changed));
+    expect((await bakeAgain('--resume')).code).toBe(0);
+    expect(await madeAt('frame_-0001.obj')).toBeGreaterThan(before);
+    expect(await readFile(join(out, 'frame_0003.obj'), 'utf8')).not.toBe(original);
+  });
+
+  test('two growths of one name are told apart, and each can be asked for', async () => {
+    const scene = reef();
+    scene.growths[1].name = 'Stem, tall';
+    const { file, folder } = await sceneFile(scene);
+    const out = join(folder, 'frames');
+    await run(file, '--frames', '4', '--out', out, '--format', 'obj');
+    expect(await readFile(join(out, 'frame_0004.obj'), 'utf8')).toMatch(/o Stem,_tall\n(.*\n)*o Stem,_tall_\(2\)\n/);
+    await run(file, '--frames', '5', '--out', out, '--format', 'obj', '--growth', 'Stem, tall (2)');
+    expect(await readFile(join(out, 'frame_0005.obj'), 'utf8')).toMatch(/l 1 2 3/);
   });
 
   test('bad input: exit code 1 and one sentence on what to do', async () => {

@@ -1,25 +1,32 @@
-import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { mkdir, readFile } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { Piscina } from 'piscina';
 import { Problem, type PackedScene, type Scene } from '@uvrex/core';
 import { readSceneFile } from '@uvrex/core/files';
+import { geometryFormat, partNames } from '@uvrex/formats';
 import { type BakeOptions } from './args';
-import { type FrameJob } from './frame';
-import { COLUMNS } from './measure';
+import { type FrameDone, type FrameJob, writeWhole } from './frame';
+import { earlierManifest, emptyManifest, writeManifest } from './manifest';
+
+/** Milliseconds after which the manifest is written again while frames come in. */
+const NOTE = 2000;
 
 /**
- * Bakes a range of frames, spread over all cores.
+ * Bakes a range of frames, spread over all cores. A manifest beside frame files tells which are done, so that a bake that was
+ * broken off can be resumed.
  * @param progress told after each frame
- * @returns the files written, or the one table
+ * @returns the files of all frames, or the one table
  * @throws Problem on a scene that cannot be read, a growth that is not there, or a step that fails
  */
 export async function bake(
   options: BakeOptions,
   progress: (done: number, total: number) => void = () => {},
 ): Promise<string[]> {
-  const { scene, files } = await sceneFrom(options.scene);
+  const packed = await sceneFrom(options.scene);
+  const { scene } = packed;
   const growth = growthId(scene, options.growth);
+  const format = geometryFormat(options.format);
   const [first, last] = options.frames;
   const frames = Array.from({ length: last - first + 1 }, (_, i) => first + i);
   try {
@@ -30,33 +37,52 @@ export async function bake(
       'Let --out name a folder, or one that can be made.',
     );
   }
+  const fresh = emptyManifest(packed, options, growth);
+  // A table is one file: it is made as a whole.
+  const manifest = options.resume && format.takes === 'frame' ? await earlierManifest(options.out, fresh) : fresh;
+  const left = frames.filter((frame) => !(frame in manifest.frames));
+  let done = frames.length - left.length;
+  if (done > 0) progress(done, frames.length);
 
-  const threads = Math.min(options.cores ?? availableParallelism(), frames.length);
-  const pool = new Piscina<FrameJob, { rows: string[] } | { problem: string; advice: string }>({
+  const threads = Math.max(1, Math.min(options.cores ?? availableParallelism(), left.length));
+  const pool = new Piscina<FrameJob, FrameDone | { problem: string; advice: string }>({
     filename: new URL('./thread.mjs', import.meta.url).href,
-    workerData: { scene, files },
+    workerData: packed,
     minThreads: threads,
     maxThreads: threads,
   });
+  const note = notes(() => writeManifest(options.out, manifest));
   try {
-    let done = 0;
-    const rows = await Promise.all(
-      frames.map(async (frame) => {
+    const pieces = await Promise.all(
+      left.map(async (frame) => {
         const result = await pool.run({ frame, format: options.format, out: options.out, growth });
         if ('problem' in result) throw new Problem(result.problem, result.advice);
+        const { file, piece } = result;
+        if (file) manifest.frames[frame] = { file: file.name, bytes: file.bytes };
+        if (file) await note();
         progress(++done, frames.length);
-        return result.rows;
+        return piece ?? new Uint8Array(0);
       }),
     );
-    if (options.format !== 'csv')
-      return frames.map((frame) => join(options.out, `frame_${String(frame).padStart(4, '0')}.${options.format}`));
-    const table = join(options.out, 'growth.csv');
-    await writeFile(`${table}.part`, `${[COLUMNS.join(','), ...rows.flat()].join('\r\n')}\r\n`);
-    await rename(`${table}.part`, table);
+    if (format.takes === 'frame') return frames.map((frame) => join(options.out, manifest.frames[frame].file));
+    const table = join(options.out, `growth.${format.ending}`);
+    await writeWhole(table, Buffer.concat([await format.open(scene), ...pieces, await format.close(scene)]));
     return [table];
   } finally {
+    if (format.takes === 'frame') await writeManifest(options.out, manifest);
     await pool.destroy();
   }
+}
+
+/** Writes now and then, never twice at once. */
+function notes(write: () => Promise<void>): () => Promise<void> {
+  let last = performance.now();
+  return async () => {
+    if (performance.now() - last < NOTE) return;
+    last = Infinity;
+    await write();
+    last = performance.now();
+  };
 }
 
 async function sceneFrom(file: string): Promise<PackedScene> {
@@ -71,8 +97,9 @@ async function sceneFrom(file: string): Promise<PackedScene> {
 
 function growthId(scene: Scene, name: string | undefined): string | null {
   if (name === undefined) return null;
-  const found = scene.growths.find((growth) => growth.name === name);
-  if (found) return found.id;
-  const names = scene.growths.map((growth) => `“${growth.name}”`).join(', ');
-  throw new Problem(`The scene has no growth named “${name}”.`, `It has ${names || 'none at all'}.`);
+  const names = partNames(scene);
+  const found = [...names].find(([, called]) => called === name);
+  if (found) return found[0];
+  const known = [...names.values()].map((called) => `“${called}”`).join(', ');
+  throw new Problem(`The scene has no growth named “${name}”.`, `It has ${known || 'none at all'}.`);
 }

@@ -1,17 +1,23 @@
-import { mkdir, rename, writeFile } from 'node:fs/promises';
+import { rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Evaluator, type Files, Problem, type Scene } from '@uvrex/core';
-import { glbBytes, objText } from '@uvrex/formats';
-import { type BakeFormat } from './args';
-import { measureRow } from './measure';
+import { Evaluator, type Files, type Scene } from '@uvrex/core';
+import { frameName, geometryFormat, type GeometryFormatId, partsOf } from '@uvrex/formats';
 import { shipped } from './shipped';
 
 export interface FrameJob {
   frame: number;
-  format: BakeFormat;
+  format: GeometryFormatId;
   out: string;
   /** Id of the one growth wanted, or null for all visible ones. */
   growth: string | null;
+}
+
+/** What baking a frame has come to. */
+export interface FrameDone {
+  /** Name of the file written, and its bytes; null for formats that make one file of all. */
+  file: { name: string; bytes: number } | null;
+  /** What the frame adds to that one file. */
+  piece: Uint8Array | null;
 }
 
 /** Evaluates frames of one scene and writes them; keeps its evaluator from frame to frame. */
@@ -26,37 +32,28 @@ export class FrameBaker {
   }
 
   /**
-   * Bakes one frame.
-   * @returns lines of the growth table; empty for formats that write a file a frame
+   * Bakes one frame into the folder, which is there.
    * @throws Problem when a step of a wanted growth fails
    */
-  async bake({ frame, format, out, growth }: FrameJob): Promise<string[]> {
+  async bake({ frame, format: id, out, growth }: FrameJob): Promise<FrameDone> {
     const { growths } = await this.#evaluator.evaluate(
       this.scene,
       frame,
       undefined,
       growth ? new Set([growth]) : undefined,
     );
-    const parts = growths.map((result) => {
-      const { name } = this.scene.growths.find(({ id }) => id === result.id)!;
-      const notice = result.notices.find(({ level }) => level === 'error');
-      if (!result.form)
-        throw new Problem(
-          `Frame ${frame}, growth “${name}”: ${notice?.what ?? 'it has no result.'}`,
-          notice?.advice ?? '',
-          notice?.place,
-        );
-      const milliseconds = result.costs.reduce((sum, cost) => sum + cost.milliseconds, 0);
-      return { ...result.form, name, share: result.share, milliseconds, form: result.form };
-    });
-    if (format === 'csv')
-      return parts.map((part) => measureRow(frame, part.name, part.form, part.share, part.milliseconds));
-    await mkdir(out, { recursive: true });
-    const file = join(out, `frame_${String(frame).padStart(4, '0')}.${format}`);
-    // Whole or not at all: a bake that is broken off leaves no half file under a frame's name.
-    const unfinished = `${file}.part`;
-    await writeFile(unfinished, format === 'obj' ? objText(parts) : await glbBytes(parts, this.scene.name));
-    await rename(unfinished, file);
-    return [];
+    const format = geometryFormat(id);
+    const bytes = await format.write(frame, partsOf(this.scene, frame, growths), this.scene);
+    if (format.takes === 'sequence') return { file: null, piece: bytes };
+    const name = frameName('frame', frame, format.ending);
+    await writeWhole(join(out, name), bytes);
+    return { file: { name, bytes: bytes.length }, piece: null };
   }
+}
+
+/** Whole or not at all: a bake that is broken off leaves no half file under a finished one's name. */
+export async function writeWhole(file: string, bytes: Uint8Array | string): Promise<void> {
+  const unfinished = `${file}.part`;
+  await writeFile(unfinished, bytes);
+  await rename(unfinished, file);
 }

@@ -1,3 +1,2 @@
 export * from './args';
 export * from './bake';
-export * from './measure';

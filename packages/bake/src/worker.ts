@@ -1,16 +1,14 @@
 import { workerData } from 'node:worker_threads';
 import { type PackedScene } from '@uvrex/core';
-import { FrameBaker, type FrameJob } from './frame';
+import { FrameBaker, type FrameDone, type FrameJob } from './frame';
 
 const { scene, files } = workerData as PackedScene;
 const baker = new FrameBaker(scene, files);
 
 /** What the pool runs: one frame, its problem told as plain data since errors lose their class between threads. */
-export default async function bakeFrame(
-  job: FrameJob,
-): Promise<{ rows: string[] } | { problem: string; advice: string }> {
+export default async function bakeFrame(job: FrameJob): Promise<FrameDone | { problem: string; advice: string }> {
   try {
-    return { rows: await baker.bake(job) };
+    return await baker.bake(job);
   } catch (error) {
     return { problem: (error as Error).message, advice: (error as { advice?: string }).advice ?? '' };
   }

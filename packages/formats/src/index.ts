@@ -1,2 +1,5 @@
 export * from './glb';
 export * from './obj';
+export * from './part';
+export * from './register';
+export * from './table';

@@ -12,25 +12,20 @@ import TextField from '@mui/material/TextField';
 import { useEffect, useRef, useState } from 'react';
 import { useDocument } from '@/state/document';
 import { setView, useView } from '@/state/view';
+import { chooseByArrows } from '@/ui/arrows';
 import { INK } from '@/ui/theme';
 import { say } from '@/ui/Toasts';
 import { type Rendering } from '@/viewport/rendering';
-import { deliver, type Format, Stopped } from './deliver';
+import { deliver, Stopped } from './deliver';
+import { type Format, FORMATS, formatOf } from './formats';
 import { save } from './save';
 import { rangeFault, sizeFault, SIZES } from './sizes';
 
-const FORMATS: { id: Format; label: string; help: string }[] = [
-  { id: 'mp4', label: 'Film, MP4', help: 'Plays everywhere' },
-  { id: 'webm', label: 'Film, WebM', help: 'Open codec, for the web' },
-  { id: 'png', label: 'Picture sequence', help: 'A PNG a frame, in one zip' },
-  { id: 'glb', label: 'GLB', help: "This frame's geometry with colours" },
-  { id: 'obj', label: 'OBJ', help: "This frame's geometry as text" },
-  { id: 'json', label: 'Scene file', help: 'To keep, or open elsewhere' },
-];
-
 const QUALITIES: Rendering['quality'][] = ['draft', 'standard', 'fine'];
 
-const moving = (format: Format): boolean => format === 'mp4' || format === 'webm' || format === 'png';
+/** Whether frames of a range are asked for, and whether they are pictures. */
+const ranged = (format: Format): boolean => ['picture', 'sequence'].includes(formatOf(format).takes);
+const pictured = (format: Format): boolean => formatOf(format).takes === 'picture';
 
 /** Delivers the scene as files. */
 export function ExportSheet() {
@@ -48,7 +43,8 @@ export function ExportSheet() {
   const [width, height, first, last] = [size.width, size.height, range.first, range.last].map((text) =>
     text.trim() === '' ? NaN : Number(text),
   );
-  const wrong = moving(format) ? (sizeFault(width, height) ?? rangeFault(first, last)) : null;
+  const wrong =
+    (pictured(format) ? sizeFault(width, height) : null) ?? (ranged(format) ? rangeFault(first, last) : null);
   const close = (): void => {
     if (!work) setView({ sheet: null });
   };
@@ -95,6 +91,7 @@ export function ExportSheet() {
         <Box
           role="radiogroup"
           aria-label="Format"
+          onKeyDown={chooseByArrows}
           sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1 }}
         >
           {FORMATS.map(({ id, label, help }) => (
@@ -102,6 +99,7 @@ export function ExportSheet() {
               key={id}
               role="radio"
               aria-checked={format === id}
+              tabIndex={format === id ? 0 : -1}
               disabled={work !== null}
               onClick={() => setFormat(id)}
               sx={{
@@ -119,54 +117,58 @@ export function ExportSheet() {
             </ButtonBase>
           ))}
         </Box>
-        {moving(format) && (
-          <>
-            <Box sx={{ display: 'flex', gap: 0.75, flexWrap: 'wrap' }}>
-              {SIZES.map((option) => (
-                <Button
-                  key={option.id}
-                  variant="outlined"
-                  color={
-                    Number(size.width) === option.width && Number(size.height) === option.height ? 'primary' : 'inherit'
-                  }
-                  disabled={work !== null}
-                  onClick={() => setSize({ width: String(option.width), height: String(option.height) })}
-                  sx={{ py: 0.1, borderColor: INK.line }}
-                >
-                  {option.label}
-                </Button>
-              ))}
-            </Box>
-            <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-              {field('Width', size.width, (next) => setSize({ ...size, width: next }))}
-              {field('Height', size.height, (next) => setSize({ ...size, height: next }))}
-              {field('First frame', range.first, (next) => setRange({ ...range, first: next }))}
-              {field('Last frame', range.last, (next) => setRange({ ...range, last: next }))}
-            </Box>
-            <Box
-              role="radiogroup"
-              aria-label="Quality"
-              sx={{ display: 'flex', gap: 0.75, alignItems: 'center', fontSize: 13, color: 'text.secondary' }}
-            >
-              Quality
-              {QUALITIES.map((option) => (
-                <Button
-                  key={option}
-                  role="radio"
-                  aria-checked={quality === option}
-                  variant="outlined"
-                  color={quality === option ? 'primary' : 'inherit'}
-                  disabled={work !== null}
-                  onClick={() => setQuality(option)}
-                  sx={{ py: 0.1, borderColor: INK.line, textTransform: 'capitalize' }}
-                >
-                  {option}
-                </Button>
-              ))}
-            </Box>
-          </>
+        {pictured(format) && (
+          <Box sx={{ display: 'flex', gap: 0.75, flexWrap: 'wrap' }}>
+            {SIZES.map((option) => (
+              <Button
+                key={option.id}
+                variant="outlined"
+                color={
+                  Number(size.width) === option.width && Number(size.height) === option.height ? 'primary' : 'inherit'
+                }
+                disabled={work !== null}
+                onClick={() => setSize({ width: String(option.width), height: String(option.height) })}
+                sx={{ py: 0.1, borderColor: INK.line }}
+              >
+                {option.label}
+              </Button>
+            ))}
+          </Box>
         )}
-        {(format === 'glb' || format === 'obj') && (
+        {ranged(format) && (
+          <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
+            {pictured(format) && field('Width', size.width, (next) => setSize({ ...size, width: next }))}
+            {pictured(format) && field('Height', size.height, (next) => setSize({ ...size, height: next }))}
+            {field('First frame', range.first, (next) => setRange({ ...range, first: next }))}
+            {field('Last frame', range.last, (next) => setRange({ ...range, last: next }))}
+          </Box>
+        )}
+        {pictured(format) && (
+          <Box
+            role="radiogroup"
+            aria-label="Quality"
+            onKeyDown={chooseByArrows}
+            sx={{ display: 'flex', gap: 0.75, alignItems: 'center', fontSize: 13, color: 'text.secondary' }}
+          >
+            Quality
+            {QUALITIES.map((option) => (
+              <Button
+                key={option}
+                role="radio"
+                aria-checked={quality === option}
+                tabIndex={quality === option ? 0 : -1}
+                variant="outlined"
+                color={quality === option ? 'primary' : 'inherit'}
+                disabled={work !== null}
+                onClick={() => setQuality(option)}
+                sx={{ py: 0.1, borderColor: INK.line, textTransform: 'capitalize' }}
+              >
+                {option}
+              </Button>
+            ))}
+          </Box>
+        )}
+        {formatOf(format).takes === 'frame' && (
           <Box sx={{ fontSize: 13, color: 'text.secondary' }}>
             Frame {frame}, all visible growths, in metres with Y up.
           </Box>

@@ -1,12 +1,11 @@
-import { downloadZip } from 'client-zip';
+import { type GeometryFormat, type GeometryFormatId, frameName } from '@uvrex/formats';
 import { type Scene } from '@uvrex/core';
 import { storedBytes } from '@/state/files';
-import { decodedSound, soundOf } from '@/state/sound';
 import { Engine } from '@/worker/engine';
+import { type Format, formatOf } from './formats';
+import { type Drawn } from './pictures';
 import { type Delivery } from './save';
 import { PictureMaker, type PictureStyle } from './pictureMaker';
-
-export type Format = 'webm' | 'mp4' | 'png' | 'glb' | 'obj' | 'json';
 
 export interface Order {
   format: Format;
@@ -34,17 +33,18 @@ export async function deliver(order: Order): Promise<Delivery> {
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-|-$/g, '') || 'scene';
-  switch (format) {
-    case 'json':
+  const made = formatOf(format);
+  switch (made.takes) {
+    case 'scene':
       return sceneDelivery(scene, base);
-    case 'glb':
-    case 'obj':
-      return { name: `${base}-${String(order.frame).padStart(4, '0')}.${format}`, blob: await geometry(order, format) };
-    case 'png':
-      return { name: `${base}-png.zip`, blob: await pictures(order, base) };
-    case 'webm':
-    case 'mp4':
-      return { name: `${base}.${format}`, blob: await film(order, format) };
+    case 'frame':
+      return { name: frameName(base, order.frame, made.ending), blob: await frameFile(order, made) };
+    case 'sequence':
+      return { name: `${base}.${made.ending}`, blob: await sequenceFile(order, made) };
+    case 'picture': {
+      const name = made.ending === 'zip' ? `${base}-${made.id}.zip` : `${base}.${made.ending}`;
+      return { name, blob: await made.write(order, drawn(order), base) };
+    }
   }
 }
 
@@ -55,29 +55,48 @@ async function sceneDelivery(scene: Scene, base: string): Promise<Delivery> {
   return { name: `${base}.uvrex.${ending}`, blob: new Blob([bytes as Uint8Array<ArrayBuffer>], { type }) };
 }
 
-async function geometry({ scene, frame, signal }: Order, format: 'glb' | 'obj'): Promise<Blob> {
+type Told<T extends GeometryFormat['takes']> = Extract<GeometryFormat, { takes: T }> & { id: GeometryFormatId };
+
+/** An engine of its own for an order, which ends with it. */
+async function withEngine<T>({ scene, signal }: Order, work: (engine: Engine) => Promise<T>): Promise<T> {
   const engine = new Engine();
   const stop = (): void => engine.cancel();
   signal.addEventListener('abort', stop);
   try {
     engine.load(scene);
-    const bytes = await engine.file(frame, format);
-    if (!bytes) throw new Stopped();
-    return new Blob([bytes as Uint8Array<ArrayBuffer>], { type: format === 'glb' ? 'model/gltf-binary' : 'model/obj' });
+    return await work(engine);
   } finally {
     signal.removeEventListener('abort', stop);
     engine.dispose();
   }
 }
 
+async function written(engine: Engine, frame: number, id: GeometryFormatId, signal: AbortSignal): Promise<Uint8Array> {
+  const bytes = signal.aborted ? null : await engine.file(frame, id);
+  if (!bytes) throw new Stopped();
+  return bytes;
+}
+
+const frameFile = (order: Order, { id, type }: Told<'frame'>): Promise<Blob> =>
+  withEngine(order, async (engine) => blobOf([await written(engine, order.frame, id, order.signal)], type));
+
+const sequenceFile = (order: Order, { id, type, open, close }: Told<'sequence'>): Promise<Blob> =>
+  withEngine(order, async (engine) => {
+    const { scene, range, signal, progress } = order;
+    const [first, last] = range;
+    const pieces = [await open(scene)];
+    for (let frame = first; frame <= last; frame++) {
+      pieces.push(await written(engine, frame, id, signal));
+      progress(frame - first + 1, last - first + 1);
+    }
+    return blobOf([...pieces, await close(scene)], type);
+  });
+
+const blobOf = (pieces: readonly Uint8Array[], type: string): Blob =>
+  new Blob(pieces as Uint8Array<ArrayBuffer>[], { type });
+
 /** Draws the ordered frames one after another; between frames the page can act and the order can be stopped. */
-async function* drawn({
-  scene,
-  range,
-  style,
-  signal,
-  progress,
-}: Order): AsyncGenerator<{ frame: number; canvas: HTMLCanvasElement }> {
+async function* drawn({ scene, range, style, signal, progress }: Order): AsyncGenerator<Drawn> {
   const maker = new PictureMaker(scene, style);
   const [first, last] = range;
   try {
@@ -91,94 +110,4 @@ async function* drawn({
   } finally {
     maker.dispose();
   }
-}
-
-async function pictures(order: Order, base: string): Promise<Blob> {
-  async function* files() {
-    for await (const { frame, canvas } of drawn(order)) {
-      const png = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
-      if (!png) throw new Error('The browser could not make a picture of that size: choose a smaller one.');
-      yield { name: `${base}_${String(frame).padStart(4, '0')}.png`, input: png };
-    }
-  }
-  // The zip is read as a response, which would say no more than that it could not be fetched.
-  let reason: unknown = null;
-  async function* told() {
-    try {
-      yield* files();
-    } catch (error) {
-      reason = error;
-      throw error;
-    }
-  }
-  try {
-    return await downloadZip(told()).blob();
-  } catch (error) {
-    throw reason ?? error;
-  }
-}
-
-async function film(order: Order, format: 'webm' | 'mp4'): Promise<Blob> {
-  const {
-    AudioBufferSource,
-    BufferTarget,
-    CanvasSource,
-    getFirstEncodableAudioCodec,
-    getFirstEncodableVideoCodec,
-    Mp4OutputFormat,
-    Output,
-    QUALITY_VERY_HIGH,
-    WebMOutputFormat,
-  } = await import('mediabunny');
-  const { width, height } = order.style;
-  const container = format === 'webm' ? new WebMOutputFormat() : new Mp4OutputFormat({ fastStart: 'in-memory' });
-  const wanted = format === 'webm' ? (['vp9', 'vp8', 'av1'] as const) : (['avc', 'vp9', 'av1'] as const);
-  const codec = await getFirstEncodableVideoCodec([...wanted], { width, height });
-  if (!codec)
-    throw new Error(
-      `This browser cannot encode ${format.toUpperCase()} at ${width} × ${height}: choose a smaller size, or a picture sequence.`,
-    );
-
-  const target = new BufferTarget();
-  const output = new Output({ format: container, target });
-  const { fps } = order.scene;
-  let source: InstanceType<typeof CanvasSource> | null = null;
-  try {
-    for await (const { frame, canvas } of drawn(order)) {
-      if (!source) {
-        source = new CanvasSource(canvas, { codec, bitrate: QUALITY_VERY_HIGH, keyFrameInterval: 2 });
-        output.addVideoTrack(source, { frameRate: fps });
-        const sound = await rangeSound(order);
-        const voice = sound && (await getFirstEncodableAudioCodec(['aac', 'opus']));
-        const audio = voice ? new AudioBufferSource({ codec: voice, bitrate: 160_000 }) : null;
-        if (audio) output.addAudioTrack(audio);
-        await output.start();
-        if (audio && sound) {
-          await audio.add(sound);
-          audio.close();
-        }
-      }
-      await source.add((frame - order.range[0]) / fps, 1 / fps);
-    }
-    await output.finalize();
-  } catch (error) {
-    await output.cancel().catch(() => undefined);
-    throw error;
-  }
-  return new Blob([target.buffer!], { type: `video/${format}` });
-}
-
-/** The scene's sound over the ordered frames; null when it has none. */
-async function rangeSound({ scene, range }: Order): Promise<AudioBuffer | null> {
-  const track = soundOf(scene);
-  if (!track) return null;
-  const rate = 48000;
-  const seconds = (range[1] - range[0] + 1) / scene.fps;
-  const context = new OfflineAudioContext(2, Math.ceil(seconds * rate), rate);
-  const buffer = await decodedSound(scene, context);
-  if (!buffer) return null;
-  const source = new AudioBufferSourceNode(context, { buffer, loop: track.repeat });
-  source.connect(context.destination);
-  source.start(0, Math.max(0, (range[0] - scene.range[0]) / scene.fps) % buffer.duration);
-  return context.startRendering();
 }

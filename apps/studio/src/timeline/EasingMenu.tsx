@@ -9,6 +9,7 @@ import { baseOf, CYCLES, type Cycle, type Ease, EASE_NAMES, easeAt, isTrack } fr
 import { setCycle, setEase } from '@/state/actions';
 import { stepIn, useDocument } from '@/state/document';
 import { useView } from '@/state/view';
+import { chooseByArrows } from '@/ui/arrows';
 import { INK } from '@/ui/theme';
 import { CurveEditor } from './CurveEditor';
 
@@ -44,6 +45,7 @@ export function EasingMenu({ anchor, close }: { anchor: Element; close: () => vo
         <Box
           role="listbox"
           aria-label="Easing"
+          onKeyDown={chooseByArrows}
           sx={{ display: 'grid', gridTemplateColumns: 'repeat(6, 1fr)', gap: 0.5, flex: 1 }}
         >
           {EASE_NAMES.map((name) => (
@@ -51,6 +53,7 @@ export function EasingMenu({ anchor, close }: { anchor: Element; close: () => vo
               key={name}
               role="option"
               aria-selected={ease === name}
+              tabIndex={ease === name || (typeof ease !== 'string' && name === EASE_NAMES[0]) ? 0 : -1}
               onClick={() => setEase(keys, name)}
               sx={{
                 display: 'grid',

@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import { type GeometryFormatId } from '@uvrex/formats';
 import { type Scene, type Seam, type Trail, type TrailTarget } from '@uvrex/core';
 import { type EngineApi, type EngineNews, type FitReport, type FramePayload } from './protocol';
 
@@ -72,8 +73,8 @@ export class Engine {
     return this.#run((api, ticket) => api.evaluate(ticket, frame));
   }
 
-  /** A geometry file of one frame, under the same rules. */
-  file(frame: number, format: 'glb' | 'obj'): Promise<Uint8Array | null> {
+  /** What a frame is, or adds, in a format of geometry, under the same rules. */
+  file(frame: number, format: GeometryFormatId): Promise<Uint8Array | null> {
     return this.#run((api, ticket) => api.file(ticket, frame, format));
   }
 

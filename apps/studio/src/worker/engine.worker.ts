@@ -107,16 +107,9 @@ const api: EngineApi = {
   async file(ticket, frame, format) {
     const result = await evaluated(ticket, frame);
     if (!result || !scene) return null;
-    const { growths, name } = scene;
-    const parts = result.growths.map(({ id, form, notices }) => {
-      const growth = growths.find((entry) => entry.id === id)?.name ?? id;
-      if (!form) throw new Error(`“${growth}” has a problem: ${notices[0]?.what ?? ''} Mend it, or hide the growth.`);
-      return { ...form, name: growth };
-    });
     // Loaded when first asked for: most sessions write no geometry.
-    const { glbBytes, objText } = await import('@uvrex/formats');
-    const bytes =
-      format === 'glb' ? await glbBytes(parts, name) : new TextEncoder().encode([...objText(parts)].join(''));
+    const { geometryFormat, partsOf } = await import('@uvrex/formats');
+    const bytes = await geometryFormat(format).write(frame, partsOf(scene, frame, result.growths), scene);
     return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
   },
   seam: (ticket) => under(ticket, (of, wanted) => measureSeam(evaluator, of, wanted)),

@@ -1,3 +1,4 @@
+import { type GeometryFormatId } from '@uvrex/formats';
 import {
   type Clash,
   type FitPair,
@@ -73,7 +74,7 @@ export interface EngineApi {
   /** Null when it was given up. */
   evaluate(ticket: number, frame: number): Promise<FramePayload | null>;
   /** A geometry file of one frame; null when it was given up. Throws a plain error with the problem's text. */
-  file(ticket: number, frame: number, format: 'glb' | 'obj'): Promise<Uint8Array | null>;
+  file(ticket: number, frame: number, format: GeometryFormatId): Promise<Uint8Array | null>;
   /** How the range closes. Null when it was given up. */
   seam(ticket: number): Promise<Seam | null>;
   /** The last frame of the shortest range that closes, null where none does. Null when it was given up. */
