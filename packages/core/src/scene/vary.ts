@@ -30,11 +30,11 @@ export interface Drivable {
 
 /** The built-in attributes that numbers can be driven by. */
 export const DRIVABLE: Readonly<Record<string, Drivable>> = {
-  age: { label: 'Age since the front', domain: 'point', unit: 's', span: [0, 1] },
-  size: { label: 'Thickness factor', domain: 'point', unit: 'plain', span: [0, 1] },
-  s: { label: 'Distance from the base', domain: 'point', unit: 'm', span: [0, 1] },
-  whole: { label: 'Length of the path', domain: 'path', unit: 'm', span: [0, 5] },
-  level: { label: 'Level of the path', domain: 'path', unit: 'share', span: [0, 1] },
+  age: { label: 'Age', domain: 'point', unit: 's', span: [0, 1] },
+  size: { label: 'Thickness', domain: 'point', unit: 'plain', span: [0, 1] },
+  s: { label: 'From the base', domain: 'point', unit: 'm', span: [0, 1] },
+  whole: { label: 'Path length', domain: 'path', unit: 'm', span: [0, 5] },
+  level: { label: 'Level', domain: 'path', unit: 'share', span: [0, 1] },
 };
 
 /** A number that differs from place to place: `base` plus the variation, kept within what the parameter allows. */
