@@ -1,4 +1,5 @@
 import { newGrowth, newScene, newStep } from '../scene/make';
+import { newGuide } from '../scene/owners';
 import { type ParamValue } from '../scene/schema';
 import { type Cycle } from '../time/track';
 import { keepsCourse, periodOf } from './period';
@@ -34,6 +35,20 @@ test('what does not come back, or changes by itself, is not known', () => {
 
 test('what a growth refers to counts too', () => {
   expect(period(['a', { growth: 'b' }, 'shared'], ['b', { toX: track(10) }, 'line'])).toBe(10);
+});
+
+test('a place that is keyed, and a guide that moves, count as much as the steps', () => {
+  const scene = newScene('Reef');
+  scene.growths = [{ ...newGrowth('a', 0, [newStep('on-points', { toward: 'guide:g' })]), id: 'a' }];
+  scene.guides = [newGuide('g', 'Lamp', 'point')];
+  const now = () => periodOf(planOf(scene), 'a');
+  expect(now()).toBe(1);
+  scene.guides[0].params.positionX = track(12);
+  expect(now()).toBe(12);
+  scene.growths[0].place = { turnY: track(8) };
+  expect(now()).toBe(24);
+  scene.guides[0].params.positionY = { formula: 'frame' };
+  expect(now()).toBe(0);
 });
 
 test('paths keep their course while they grow, and not where what makes or shapes them moves', () => {
