@@ -12,9 +12,10 @@ test('light and shot take keys, which are rows of the timeline and move the pict
   await page.getByRole('button', { name: scenePanel }).click();
   const light = page.getByRole('group', { name: 'Light', exact: true });
   await light.getByRole('button', { name: /^Strength: animate/ }).click();
-  const before = await picture(page);
   await goTo(page, 41);
   const next = await picture(page);
+  await goTo(page, 40);
+  const before = await picture(page);
   await goTo(page, 100);
   await setNumber(light.getByLabel('Strength', { exact: true }), '300');
   const timeline = page.getByRole('region', { name: 'Timeline' });

@@ -8,6 +8,7 @@ import { ownFrame } from '@/state/actions';
 import { useDocument } from '@/state/document';
 import { setView, useView } from '@/state/view';
 import { StepIcon } from '@/ui/StepIcon';
+import { FieldsBox } from './FieldsBox';
 import { INK } from '@/ui/theme';
 
 const ParamFields = dynamic(() => import('./ParamFields').then((module) => module.ParamFields), { ssr: false });
@@ -57,18 +58,9 @@ export function PlaceRow({ growth }: { growth: Growth }) {
         </Box>
       </ButtonBase>
       {open && (
-        <Box
-          sx={{
-            mt: 0.75,
-            bgcolor: 'background.default',
-            border: `1px solid ${INK.line}`,
-            borderRadius: 3,
-            px: 1.25,
-            py: 0.75,
-          }}
-        >
+        <FieldsBox>
           <ParamFields growth={holder} step={owner} declaration={growthPlace} />
-        </Box>
+        </FieldsBox>
       )}
     </Box>
   );

@@ -28,6 +28,7 @@ import { setView, useView } from '@/state/view';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';
 import { StepIcon } from '@/ui/StepIcon';
+import { FieldsBox } from './FieldsBox';
 import { INK, MONO } from '@/ui/theme';
 
 /** Fields are loaded when a step is first opened: a picture can be seen before. */
@@ -191,22 +192,13 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
         </Box>
       ))}
       {open && (
-        <Box
-          sx={{
-            mt: 0.75,
-            bgcolor: 'background.default',
-            border: `1px solid ${INK.line}`,
-            borderRadius: 3,
-            px: 1.25,
-            py: 0.75,
-          }}
-        >
+        <FieldsBox>
           <ParamFields
             growth={{ ...growth, steps: [...growth.steps, placeOwner(growth)] }}
             step={step}
             declaration={declaration}
           />
-        </Box>
+        </FieldsBox>
       )}
     </Box>
   );
