@@ -1,4 +1,4 @@
-import { type Flat, type Vec3, at, cross, dot, perpendicular, unit } from '../geometry/vec';
+import { type Flat, type Vec3, add, at, cross, distance, dot, perpendicular, scale, sub, unit } from '../geometry/vec';
 
 /**
  * Unit tangents at the points `first` up to `end` of a polyline: the direction of the circle through each point and its
@@ -111,6 +111,25 @@ export function transport(positions: Flat, first: number, tangent: Flat, start: 
 }
 
 /**
+ * A unit vector taken along by the least turn that brings the unit vector `from` to the unit vector `to`: the turn about
+ * their common perpendicular (Rodrigues). What is square to `from` changes at most (1 + tan θ/2) times as fast as they do,
+ * θ being the angle between them, and has one choice to make only where they are opposite.
+ */
+export function carried(v: Vec3, from: Vec3, to: Vec3): Vec3 {
+  const near = 1 + dot(from, to);
+  // Opposite: half a turn about the vector itself, and about nothing where it lies along them.
+  if (near < 1e-12) return dot(v, from) > 0.5 ? to : v;
+  const middle = add(from, to);
+  return unit(add(sub(v, scale(middle, dot(v, middle) / near)), scale(to, 2 * dot(v, from))), v);
+}
+
+/**
+ * The normal that a path begins with which follows from no other: forward for a path in the plane of the screen. It goes
+ * along with the tangent without a jump, save where that points straight to the left.
+ */
+export const firstNormal = (tangent: Vec3): Vec3 => carried([0, 0, 1], [1, 0, 0], tangent);
+
+/**
  * Twist-free normals of one path. On a closed path the twist left over after one round is spread evenly over its
  * length, so that the frame meets itself.
  * @param out receives 3(end − first) entries
@@ -127,28 +146,155 @@ export function pathNormals(
 ): number {
   const n = end - first;
   if (n === 0) return 0;
-  const start = perpendicular(at(tangent, 0));
+  const start = firstNormal(at(tangent, 0));
   transport(positions, first, tangent, start, out);
   if (!closed || n < 3) return 0;
 
+  const twist = closingAngle(positions, first, end, tangent, out, start);
+  const along = shares(positions, first, end);
+  for (let i = 1; i < n; i++) rotateNormal(out, tangent, i, twist * along[i]);
+  return (twist * 180) / Math.PI;
+}
+
+/** The angle about the first tangent from the frame that has come round a closed path to a normal at its first point, radians. */
+function closingAngle(positions: Flat, first: number, end: number, tangent: Flat, normals: Flat, to: Vec3): number {
+  const n = end - first;
   // One more hop, from the last point to the first, shows by how much the frame misses itself.
   const hop = new Float64Array([...at(positions, end - 1), ...at(positions, first)]);
   const hopTangents = new Float64Array([...at(tangent, n - 1), ...at(tangent, 0)]);
   const met = new Float64Array(6);
-  transport(hop, 0, hopTangents, at(out, n - 1), met);
-  const t0 = at(tangent, 0);
-  const end0 = at(met, 1);
-  const twist = Math.atan2(dot(cross(end0, start), t0), dot(end0, start));
-  let sum = 0;
+  transport(hop, 0, hopTangents, at(normals, n - 1), met);
+  return angleAbout(at(tangent, 0), at(met, 1), to);
+}
+
+/** The angle about the unit vector `t` that brings one unit vector square to it to another, radians in (−π, π]. */
+const angleAbout = (t: Vec3, from: Vec3, to: Vec3): number => Math.atan2(dot(cross(from, to), t), dot(from, to));
+
+/** Share of the length of a closed path at which each of its points lies. */
+function shares(positions: Flat, first: number, end: number): Float64Array {
+  const n = end - first;
   const along = new Float64Array(n);
+  let sum = 0;
   for (let i = 1; i <= n; i++) {
     const [a, b] = [at(positions, first + i - 1), at(positions, i < n ? first + i : first)];
     sum += Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
     if (i < n) along[i] = sum;
   }
-  if (sum > 0) for (let i = 1; i < n; i++) rotateNormal(out, tangent, i, (twist * along[i]) / sum);
-  return (twist * 180) / Math.PI;
+  if (sum > 0) for (let i = 1; i < n; i++) along[i] /= sum;
+  return along;
 }
+
+/**
+ * Tangents of a path that has been moved. Those at cut ends were taken from the whole path, which is no longer there: they are
+ * taken along with the end's own.
+ */
+export function movedTangents(
+  rest: FramedCourse,
+  now: FramedCourse,
+  first: number,
+  end: number,
+  closed: boolean,
+): void {
+  const n = end - first;
+  const { tangents: t } = now;
+  tangents(now.positions, first, end, closed, t);
+  if (closed || n < 2) return;
+  for (const [i, p] of [
+    [0, first],
+    [n - 1, end - 2],
+  ]) {
+    const was = unit(sub(at(rest.positions, p + 1), at(rest.positions, p)), at(rest.tangents, i));
+    t.set(carried(at(rest.tangents, i), was, at(t, i)), 3 * i);
+  }
+}
+
+/** Points of a path with frames. */
+export interface FramedCourse {
+  /** xyz triples of all paths. */
+  positions: Flat;
+  /** Unit vectors of this path's points alone, 3n entries each. */
+  tangents: Flat;
+  normals: Flat;
+}
+
+/**
+ * Frames of a path that has been moved, from its frames at rest: the first is taken along by the least turn of its tangent,
+ * the others follow without twist but for what they had at rest. So they hang on both shapes alone, and not on the frame
+ * that was shown before.
+ *
+ * How far a frame without twist turns while its curve moves is the area that the tangents sweep on the sphere (Fuller,
+ * Decomposition of the linking number of a closed ribbon, PNAS 75, 1978, equation 6.2): as a whole no more than the path's
+ * total curvature times what the tangents turn. Where the first tangent comes to lie against its rest, the least turn is no
+ * guide any more, and the rest of the path leads instead.
+ *
+ * On a closed path the turns that the frame makes in one round are counted, not only what is left of them: summed up
+ * along the path, against the frame at rest that each tangent takes along.
+ *
+ * @param rest the path as it was, and `now` as it is: `now.normals` receives 3(end − first) entries
+ */
+export function carryNormals(rest: FramedCourse, now: FramedCourse, first: number, end: number, closed: boolean): void {
+  const n = end - first;
+  if (n === 0) return;
+  const { tangents: t, normals: out } = now;
+  const led = (i: number): Vec3 => carried(at(rest.normals, i), at(rest.tangents, i), at(t, i));
+  transport(now.positions, first, t, led(0), out);
+  if (closed && n > 2) {
+    let turn = 0;
+    let before = 0;
+    for (let i = 1; i < n; i++) {
+      const angle = angleAbout(at(t, i), at(out, i), led(i));
+      turn += nearest(angle - before);
+      before = angle;
+    }
+    turn += nearest(closingAngle(now.positions, first, end, t, out, at(out, 0)) - before);
+    const along = shares(now.positions, first, end);
+    for (let i = 1; i < n; i++) rotateNormal(out, t, i, turn * along[i]);
+  } else twistAsAtRest(rest, now, first, n);
+  const roll = rollOfWhole(now, first, n, dot(at(rest.tangents, 0), at(t, 0)), led);
+  if (Math.abs(roll) > 1e-7) for (let i = 0; i < n; i++) rotateNormal(out, t, i, roll);
+}
+
+/** Turns frames that follow without twist by what those at rest are turned against such. */
+function twistAsAtRest(rest: FramedCourse, now: FramedCourse, first: number, n: number): void {
+  const { tangents: r, normals: m } = rest;
+  const plain = new Float64Array(3 * n);
+  transport(rest.positions, first, r, at(m, 0), plain);
+  for (let q = 3; q < 3 * n; q += 3) {
+    const sine =
+      (plain[q + 1] * m[q + 2] - plain[q + 2] * m[q + 1]) * r[q] +
+      (plain[q + 2] * m[q] - plain[q] * m[q + 2]) * r[q + 1] +
+      (plain[q] * m[q + 1] - plain[q + 1] * m[q]) * r[q + 2];
+    const cosine = plain[q] * m[q] + plain[q + 1] * m[q + 1] + plain[q + 2] * m[q + 2];
+    if (Math.abs(sine) > 1e-5 || cosine < 0) rotateNormal(now.normals, now.tangents, q / 3, Math.atan2(sine, cosine));
+  }
+}
+
+/**
+ * By how much all frames of a path roll so that they agree with those that its points take along, each by itself, radians. The
+ * first point has the say as long as it lies as at rest; the further it has turned, the more have the others, those before much
+ * bending most.
+ * @param kept cosine of the angle between the first tangent at rest and now
+ * @param led the normal that a point takes along by itself
+ */
+function rollOfWhole(now: FramedCourse, first: number, n: number, kept: number, led: (i: number) => Vec3): number {
+  const others = (1 - kept) / 2;
+  if (others < 1e-9) return 0;
+  const { positions, tangents: t, normals } = now;
+  let [cosine, sine, weight, bent] = [0, 0, 0, 0];
+  for (let i = 1; i < n; i++) {
+    const [here, before] = [at(t, i), at(t, i - 1)];
+    bent += Math.acos(Math.min(1, Math.max(-1, dot(here, before))));
+    const w = distance(at(positions, first + i), at(positions, first + i - 1)) * Math.exp(-bent);
+    const angle = angleAbout(here, at(normals, i), led(i));
+    cosine += w * Math.cos(angle);
+    sine += w * Math.sin(angle);
+    weight += w;
+  }
+  return weight > 0 ? Math.atan2((others * sine) / weight, 1 - others + (others * cosine) / weight) : 0;
+}
+
+/** An angle by whole turns as near to 0 as it comes, radians. */
+const nearest = (angle: number): number => angle - 2 * Math.PI * Math.round(angle / (2 * Math.PI));
 
 function rotateNormal(normals: Flat, tangent: Flat, i: number, angle: number): void {
   const r = at(normals, i);
@@ -157,10 +303,7 @@ function rotateNormal(normals: Flat, tangent: Flat, i: number, angle: number): v
   normals.set(unit([r[0] * c + s[0] * d, r[1] * c + s[1] * d, r[2] * c + s[2] * d]), 3 * i);
 }
 
-/**
- * Makes normals square to a path that has been moved since they were computed: each is projected, so that deforming a
- * path never re-rolls it.
- */
+/** Makes normals square to tangents that are a little different from those they were made for: each is projected. */
 export function squareNormals(normals: Flat, tangent: Flat, out: Flat): void {
   for (let i = 0; i < normals.length / 3; i++) squareOff(tangent, normals, i, out);
 }

@@ -1,9 +1,14 @@
 import { type FramedPaths, type Paths, pathCount } from '../geometry/paths';
-import { pathNormals, squareNormals, tangents } from './frames';
+import { carryNormals, type FramedCourse, movedTangents, pathNormals, squareNormals, tangents } from './frames';
+
+/** Frames of paths that have none, kept for them: a path at rest is asked for its own at every moment that moves it. */
+const made = new WeakMap<Paths, FramedPaths>();
 
 /** The same paths with frames carried without twist; given back as they are when they already have some. */
 export function withFrames(paths: Paths): FramedPaths {
   if (paths.tangents && paths.normals) return paths as FramedPaths;
+  const known = made.get(paths);
+  if (known) return known;
   const normals = new Float32Array(paths.positions.length);
   const along = allTangents(paths);
   for (let p = 0; p < pathCount(paths); p++) {
@@ -17,6 +22,17 @@ export function withFrames(paths: Paths): FramedPaths {
       along.subarray(3 * a, 3 * b),
     );
   }
+  const framed = { ...paths, tangents: along, normals };
+  made.set(paths, framed);
+  return framed;
+}
+
+/** Paths whose points are others on the same course than their frames were made for: tangents anew, normals square to them. */
+export function squaredFrames(paths: Paths): Paths {
+  if (!paths.tangents || !paths.normals) return paths;
+  const along = allTangents(paths);
+  const normals = new Float32Array(paths.normals.length);
+  squareNormals(paths.normals, along, normals);
   return { ...paths, tangents: along, normals };
 }
 
@@ -31,13 +47,16 @@ function allTangents(paths: Paths): Float32Array {
 }
 
 /**
- * The same paths after a deforming step moved their points. Rest coordinates stay; existing frames follow the
- * new course; `whole` is measured anew on uncut paths, and scaled with the visible part on cut ones.
+ * The same paths after a deforming step moved their points. Rest coordinates stay; frames follow from those before the move;
+ * `whole` is measured anew on uncut paths, and scaled with the visible part on cut ones.
  */
 export function movedPaths(paths: Paths, positions: Float32Array): Paths {
-  const moved: Paths = {
-    ...paths,
+  const rest = withFrames(paths);
+  const moved: FramedPaths = {
+    ...rest,
     positions,
+    tangents: new Float32Array(positions.length),
+    normals: new Float32Array(positions.length),
     whole: new Float32Array(paths.whole),
     cutFrom: new Float32Array(paths.cutFrom),
   };
@@ -48,14 +67,20 @@ export function movedPaths(paths: Paths, positions: Float32Array): Paths {
     const k = before > 0 ? after / before : 1;
     moved.whole[p] *= k;
     moved.cutFrom[p] *= k;
-  }
-  if (paths.normals) {
-    moved.tangents = allTangents(moved);
-    moved.normals = new Float32Array(paths.normals.length);
-    squareNormals(paths.normals, moved.tangents, moved.normals);
+    const [a, b, closed] = [paths.offsets[p], paths.offsets[p + 1], paths.closed[p] === 1];
+    const [was, is] = [course(rest, a, b), course(moved, a, b)];
+    movedTangents(was, is, a, b, closed);
+    carryNormals(was, is, a, b, closed);
   }
   return moved;
 }
+
+/** Points a to b of paths, with their frames. */
+const course = ({ positions, tangents, normals }: FramedPaths, a: number, b: number): FramedCourse => ({
+  positions,
+  tangents: tangents.subarray(3 * a, 3 * b),
+  normals: normals.subarray(3 * a, 3 * b),
+});
 
 /** Length of what is there of path p, metres. */
 export function visibleLength(paths: Paths, p: number): number {

@@ -1,6 +1,7 @@
-import { movedPaths } from '../curves/pathFrames';
+import { withFrames } from '../curves/pathFrames';
 import { type Copies, type Form, type Points } from './form';
 import { type Mesh } from './mesh';
+import { type Paths } from './paths';
 import { type Seats } from './seats';
 import { about, after, type Turn, turnedBy } from './turns';
 import { add, scale, type Vec3 } from './vec';
@@ -22,13 +23,29 @@ export function turnOf(x: number, y: number, z: number): Turn {
 export function movedForm(form: Form, movement: Movement): Form {
   return {
     ...form,
-    paths: form.paths && movedPaths(form.paths, placed(form.paths.positions, movement)),
+    paths: form.paths && turnedPaths(form.paths, movement),
     mesh: form.mesh && movedSkin(form.mesh, movement),
     points: form.points && movedPoints(form.points, movement),
     copies: form.copies && movedCopies(form.copies, movement),
     seats: form.seats && movedCopies(form.seats, movement),
     pitch: form.pitch === null ? null : form.pitch * movement.size,
   };
+}
+
+/** Paths with their frames, which turn as a rigid whole. */
+function turnedPaths(paths: Paths, movement: Movement): Paths {
+  const framed = withFrames(paths);
+  const turnAlone = { ...movement, size: 1, move: [0, 0, 0] } satisfies Movement;
+  const moved: Paths = {
+    ...framed,
+    positions: placed(paths.positions, movement),
+    tangents: placed(framed.tangents, turnAlone),
+    normals: placed(framed.normals, turnAlone),
+    whole: paths.whole.map((length) => length * movement.size),
+    cutFrom: paths.cutFrom.map((length) => length * movement.size),
+  };
+  if (paths.uncut) moved.uncut = turnedPaths(paths.uncut, movement);
+  return moved;
 }
 
 /** Copies, or places for them, turned and sized about the origin and moved. */

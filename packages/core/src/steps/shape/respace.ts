@@ -1,7 +1,8 @@
 import { arcLengths, totalLength } from '../../curves/arclength';
+import { squaredFrames } from '../../curves/pathFrames';
 import { eachAlong, sampleAt } from '../../curves/resample';
 import { Carrier } from '../../geometry/attributes';
-import { FRAME_KEYS, PATHS, type Paths, pathCount, uncut } from '../../geometry/paths';
+import { PATHS, type Paths, pathCount, uncut } from '../../geometry/paths';
 import { defineStep } from '../declare';
 import { counted, figure, metres } from '../format';
 
@@ -101,8 +102,7 @@ export const respace = defineStep({
         : placesAlong(totalLength(table), old.closed[k] === 1, fixed, spacing, p.rest),
     );
     const total = plans.reduce((sum, arcs) => sum + arcs.length, 0);
-    // Normals belong to points that are gone: the next step that needs frames transports them anew.
-    const rows = new Carrier(PATHS, old, 'point', total, FRAME_KEYS);
+    const rows = new Carrier(PATHS, old, 'point', total);
     const paths: Paths = { ...uncut(old), ...rows.result(), offsets: new Uint32Array(m + 1) };
     let first = 0;
     for (let k = 0; k < m; k++) {
@@ -113,7 +113,7 @@ export const respace = defineStep({
       first += arcs.length;
       paths.offsets[k + 1] = first;
     }
-    return { ...form, paths };
+    return { ...form, paths: squaredFrames(paths) };
   },
 });
 

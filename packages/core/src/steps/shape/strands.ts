@@ -1,6 +1,6 @@
 import { joined } from '../../geometry/attributes';
-import { FRAME_KEYS, NO_PARENT, PATHS, type Paths, pathCount, pointCount, uncut } from '../../geometry/paths';
-import { visibleLength, withFrames } from '../../curves/pathFrames';
+import { NO_PARENT, PATHS, type Paths, pathCount, pointCount, uncut } from '../../geometry/paths';
+import { movedPaths, withFrames } from '../../curves/pathFrames';
 import { random } from '../../fields/random';
 import { add, at, cross, scale, sub, type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
@@ -99,7 +99,7 @@ export const strands = defineStep({
     const old = withFrames(form.paths!);
     const [n, m] = [pointCount(old), pathCount(old)];
     context.claim('points', n * p.count, 'Count');
-    const points = joined(PATHS, 'point', Array(p.count).fill({ of: old, count: n }), FRAME_KEYS);
+    const points = joined(PATHS, 'point', Array(p.count).fill({ of: old, count: n }));
     const each = joined(PATHS, 'path', Array(p.count).fill({ of: old, count: m }));
     const paths: Paths = {
       ...uncut(old),
@@ -108,6 +108,7 @@ export const strands = defineStep({
       offsets: new Uint32Array(m * p.count + 1),
       named: { ...points.named, ...each.named },
     };
+    const positions = new Float32Array(paths.positions.length);
     for (let k = 0; k < p.count; k++) {
       await context.breathe();
       const size = 1 - p.vary * random(context.seed, k, 0);
@@ -120,21 +121,13 @@ export const strands = defineStep({
         if (paths.parent && paths.parent[to] !== NO_PARENT) paths.parent[to] += k * m;
         const place = placing(p, k, size, context.seed, at(old.positions, a));
         for (let i = a; i < b; i++) {
-          paths.positions.set(place(at(old.positions, i), at(old.tangents, i), at(old.normals, i)), 3 * (n * k + i));
+          positions.set(place(at(old.positions, i), at(old.tangents, i), at(old.normals, i)), 3 * (n * k + i));
           // A strand that is smaller is thinner too.
           paths.size[n * k + i] = old.size[i] * size;
         }
-        if (p.as !== 'ring' && p.as !== 'parallel') {
-          paths.whole[to] *= size;
-          paths.cutFrom[to] *= size;
-        } else if (old.whole[path] > 0) {
-          const k2 = visibleLength(paths, to) / Math.max(1e-12, visibleLength(old, path));
-          paths.whole[to] *= k2;
-          paths.cutFrom[to] *= k2;
-        }
       }
     }
-    return { ...form, paths };
+    return { ...form, paths: movedPaths(paths, positions) };
   },
 });
 

@@ -1,6 +1,7 @@
+import { squaredFrames } from '../../curves/pathFrames';
 import { simplify } from '../../curves/simplify';
 import { picked } from '../../geometry/attributes';
-import { FRAME_KEYS, PATHS, type Paths, pathCount, uncut } from '../../geometry/paths';
+import { PATHS, type Paths, pathCount, uncut } from '../../geometry/paths';
 import { defineStep } from '../declare';
 import { metres } from '../format';
 
@@ -49,6 +50,5 @@ export const thin = defineStep({
 function only(old: Paths, kept: readonly number[][]): Paths {
   const offsets = new Uint32Array(kept.length + 1);
   kept.forEach((points, path) => (offsets[path + 1] = offsets[path] + points.length));
-  // Normals belong to a course that is gone: the next step that needs frames transports them anew.
-  return { ...uncut(old), ...picked(PATHS, old, 'point', kept.flat(), FRAME_KEYS), offsets };
+  return squaredFrames({ ...uncut(old), ...picked(PATHS, old, 'point', kept.flat()), offsets });
 }

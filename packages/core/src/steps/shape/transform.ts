@@ -1,4 +1,6 @@
+import { type Turn } from '../../geometry/turns';
 import { type Vec3 } from '../../geometry/vec';
+import { type Element } from '../../scene/vary';
 import { defineStep, type NumberParam, place } from '../declare';
 import { figure, metres } from '../format';
 import { MOVABLE } from './movable';
@@ -57,6 +59,7 @@ export const transform = defineStep({
   async run(form, p, context) {
     const { eachPoint } = await import('./eachPoint');
     const { movedCopies, turnOf } = await import('../../geometry/moveForm');
+    const { withTurnedFrames, withTurnedPoints } = await import('./turned');
     const [moveX, moveY, moveZ, turnX, turnY, turnZ, scale] = [
       ...['moveX', 'moveY', 'moveZ', 'turnX', 'turnY', 'turnZ', 'scale'],
     ].map((name) => context.varied(name));
@@ -65,7 +68,7 @@ export const transform = defineStep({
       size: p.scale,
       move: [p.moveX, p.moveY, p.moveZ] as const,
     };
-    // What is copied moves as one; only paths and skins can differ from path to path.
+    // What is copied moves as one; only paths, skins and loose points can differ from one to another.
     const { copies, seats, ...rest } = form;
     const moved = await eachPoint({ ...rest, copies: null, seats: null }, context, (point, at): Vec3 => {
       const [a, b, c] = [turnX(at), turnY(at), turnZ(at)].map((angle) => (angle * Math.PI) / 180);
@@ -73,7 +76,14 @@ export const transform = defineStep({
       const k = scale(at);
       return [k * x + moveX(at), k * y + moveY(at), k * z + moveZ(at)];
     });
-    return { ...moved, copies: copies && movedCopies(copies, movement), seats: seats && movedCopies(seats, movement) };
+    const turnAt = (at: Readonly<Element>): Turn => turnOf(turnX(at), turnY(at), turnZ(at));
+    return {
+      ...moved,
+      paths: form.paths && moved.paths && withTurnedFrames(moved.paths, form.paths, turnAt),
+      points: form.points && moved.points && withTurnedPoints(moved.points, form.points, turnAt, scale),
+      copies: copies && movedCopies(copies, movement),
+      seats: seats && movedCopies(seats, movement),
+    };
   },
 });
 
