@@ -43,7 +43,7 @@ async function beads(): Promise<DressedPart> {
   const seats = new SeatList(['tube']);
   for (const id of [0, 1, 2])
     seats.add({
-      ...{ growth: 0, id, number: id, row: 0, position: [id, 0, 0], turn: NO_TURN, size: id / 2 },
+      ...{ growth: 0, id, dice: id, number: id, row: 0, position: [id, 0, 0], turn: NO_TURN, size: id / 2 },
       ...{ share: 0, age: Infinity, life: null, variant: 0 },
     });
   const shown = [{ form: { ...emptyForm(), mesh, surface }, key: 'tube' }];

@@ -1,5 +1,5 @@
 import { Carrier } from '../geometry/attributes';
-import { PATHS, type Paths, pathCount } from '../geometry/paths';
+import { NO_POINT, PATHS, type Paths, pathCount, restLengthOf } from '../geometry/paths';
 import { squareOff } from './frames';
 import { arcLengths, fraction, locate, totalLength } from './arclength';
 
@@ -28,18 +28,27 @@ export function cutPaths(paths: Paths, window: (p: number) => readonly [number, 
     fronts: paths.fronts.slice(),
     uncut: paths.uncut === undefined ? paths : paths.uncut,
   };
+  // Points keep the numbers that they have on the whole path; cut ends get none.
+  const numbers = (cut.number = paths.number ? cut.number! : new Uint32Array(cut.s.length));
   let first = 0;
   plans.forEach(({ kept, from, parts }, p) => {
+    const a = paths.offsets[p];
+    const rest = restLengthOf(paths, p) ?? paths.whole[p];
+    const put = (mixed: Mixed): void => {
+      mixPoint(rows, paths, mixed, cut, first, rest);
+      numbers[first++] = NO_POINT;
+    };
     if (!kept) cut.closed[p] = 0;
     cut.cutFrom[p] += from;
     parts.forEach(({ head, inner, tail }, round) => {
       const begun = first;
-      if (head) mixPoint(rows, paths, head, cut, first++, p);
+      if (head) put(head);
       rows.run(inner[0], inner[1], first);
+      for (let i = inner[0]; !paths.number && i < inner[1]; i++) numbers[first + i - inner[0]] = i - a;
       first += inner[1] - inner[0];
-      if (tail) mixPoint(rows, paths, tail, cut, first++, p);
+      if (tail) put(tail);
       for (let i = begun; round > 0 && i < first; i++) {
-        cut.s[i] += paths.whole[p];
+        cut.s[i] += rest;
         cut.u[i] += 1;
       }
     });
@@ -117,11 +126,18 @@ function part(table: Float64Array, a: number, b: number, from: number, to: numbe
   };
 }
 
-function mixPoint(rows: Carrier<typeof PATHS>, from: Paths, [i, j, t]: Mixed, to: Paths, k: number, p: number): void {
+function mixPoint(
+  rows: Carrier<typeof PATHS>,
+  from: Paths,
+  [i, j, t]: Mixed,
+  to: Paths,
+  k: number,
+  rest: number,
+): void {
   rows.mix(i, j, t, k);
   // The closing segment of a closed path leads to its full rest length, not back to 0.
   const wraps = j < i;
-  const s1 = wraps ? from.whole[p] : from.s[j];
+  const s1 = wraps ? rest : from.s[j];
   const u1 = wraps ? 1 : from.u[j];
   to.s[k] = from.s[i] + Math.max(0, s1 - from.s[i]) * t;
   to.u[k] = from.u[i] + (u1 - from.u[i]) * t;

@@ -18,6 +18,7 @@ const points = (more: Partial<Points> = {}): Points => ({
   turns: Float32Array.from([0, Math.PI / 2, Math.PI].flatMap((angle) => [...about([0, 1, 0], angle)])),
   size: Float32Array.of(1, 2, 4),
   ids: Uint32Array.of(7, 3, 5),
+  dice: Uint32Array.of(7, 3, 5),
   share: Float32Array.of(0, 0.5, 1),
   life: null,
   age: null,

@@ -14,6 +14,8 @@ export const POINTS = {
   size: floats('point', 1, { missing: 1 }),
   /** n, stable number of each point. */
   ids: integers('point', { numbers: true }),
+  /** n, what its chance hangs on: its number, or the same as that of the one whose place it takes where births never end. */
+  dice: integers('point'),
   /** n, where in its arrangement each point stands, 0..1. */
   share: floats('point'),
   /** n, how much of its life each point has had, 0..1; null where they do not come and go. */

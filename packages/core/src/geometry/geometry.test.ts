@@ -106,6 +106,7 @@ describe('the invariant checker', () => {
       points: {
         ...placed,
         size: Float32Array.of(1, 1),
+        dice: Uint32Array.of(4, 4),
         share: Float32Array.of(0, 1),
         life: null,
         age: null,

@@ -14,6 +14,9 @@ import {
 export const FAR = 1;
 export const NEAR = 2;
 
+/** Number of a point that growth has put in where it cuts. */
+export const NO_POINT = 0xffffffff;
+
 /** Parent of a path that grows from no other. */
 export const NO_PARENT = 0xffffffff;
 
@@ -40,8 +43,12 @@ export const PATHS = {
   tangents: maybeFloats('point', 3, { blend: 'rotate' }),
   /** 3n unit vectors square to the tangents, transported without twist; there when the tangents are. */
   normals: maybeFloats('point', 3, { blend: 'rotate' }),
+  /** n, number of each point on the whole path, or `NO_POINT` at cut ends; null where nothing has been cut. */
+  number: maybeIntegers('point', { missing: NO_POINT }),
   /** m, 1 where the path is closed. */
   closed: bytes('path'),
+  /** m, 1 where the whole path is closed, however much of it is there. */
+  loop: bytes('path'),
   /** m, stable number of each path: randomness and colours hang on it, not on the place in the array. */
   ids: integers('path', { numbers: true }),
   /** m, length of the whole path before any cut, metres, as it lies at this frame. */
@@ -80,7 +87,16 @@ export type FramedPaths = Paths & { tangents: Float32Array; normals: Float32Arra
 
 /** The same paths as they would be told of had they never been cut: for steps that lay their points anew. */
 export function uncut({ uncut: _, ...paths }: Paths): Paths {
-  return paths;
+  return { ...paths, number: null };
+}
+
+/**
+ * Length that the whole path p had when it was made, metres; null where no point of it can tell, as none but the base can
+ * not. Any point knows: its rest length by its rest coordinate.
+ */
+export function restLengthOf({ s, u, offsets }: Paths, p: number): number | null {
+  const last = offsets[p + 1] - 1;
+  return last >= offsets[p] && u[last] > 1e-3 ? s[last] / u[last] : null;
 }
 
 export const pointCount = (paths: Paths): number => paths.s.length;
@@ -114,7 +130,7 @@ export function pathsFrom(sources: readonly PathSource[]): Paths {
     paths.size.fill(1, first, first + count);
     if (source.size) paths.size.set(source.size, first);
     if (source.lean) (paths.lean ??= new Float32Array(n)).set(source.lean, first);
-    paths.closed[p] = source.closed ? 1 : 0;
+    paths.closed[p] = paths.loop[p] = source.closed ? 1 : 0;
     paths.ids[p] = source.id ?? p;
     paths.offsets[p + 1] = first + count;
     first += count;

@@ -14,6 +14,8 @@ export const SEATS = {
   sizes: floats('copy', 3, { missing: 1 }),
   /** k, stable number of each seat. */
   ids: integers('copy', { numbers: true }),
+  /** k, what its chance hangs on: the same for what stands in the same place when a train without end begins anew. */
+  dice: integers('copy'),
   /** k, place in its row, counted from 0. */
   number: integers('copy'),
   /** k, the row it is in: 0 for none, odd ones are open, even ones closed. */
@@ -54,6 +56,7 @@ export const DRIVE_STEPS = 64;
 export interface Seat {
   growth: number;
   id: number;
+  dice: number;
   number: number;
   row: number;
   position: Vec3;
@@ -91,12 +94,13 @@ export class SeatList {
     this.#count += more;
   }
 
-  add({ growth, id, number, row, position, turn, size, share, age, life, variant }: Seat): void {
+  add({ growth, id, dice, number, row, position, turn, size, share, age, life, variant }: Seat): void {
     const k = this.#count;
     const seats = this.#seats.ids.length > k ? this.#seats : this.room(Math.max(64, k));
     this.#count++;
     seats.growth[k] = growth;
     seats.ids[k] = id;
+    seats.dice[k] = dice;
     seats.number[k] = number;
     seats.row[k] = row;
     // Number by number: setting arrays into arrays costs more than all the rest.

@@ -12,6 +12,12 @@ export interface Front {
   reached: (lane: number, framesAgo: number) => number;
 }
 
+/** Single precision, in which arrivals are kept. */
+const HAIR = 1e-6;
+
+/** Whether a front that has come so far has got to a place: to one at the very end too, and to none before it sets out. */
+const passes = (reached: number, place: number): boolean => reached > 0 && reached >= place - HAIR;
+
 /**
  * Seconds since the front passed each place.
  * @param count of places
@@ -29,12 +35,12 @@ export function agesBehind(front: Front, count: number, most: number, fps: numbe
     let [here, before] = [1, reached(lane, 0)];
     for (const i of order) {
       const place = arrival(i);
-      while (ago < most && before > place) {
+      while (ago < most && passes(before, place)) {
         here = before;
         before = reached(lane, ++ago);
       }
       const exact =
-        ago === 0 ? 0 : before > place ? ago : ago - 1 + (here > before ? (here - place) / (here - before) : 0);
+        ago === 0 ? 0 : passes(before, place) ? ago : ago - 1 + (here > before ? (here - place) / (here - before) : 0);
       age[i] = Math.min(most, Math.max(0, exact)) / fps;
     }
   }

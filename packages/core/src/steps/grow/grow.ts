@@ -241,7 +241,8 @@ export const grow = defineStep({
     };
     const windows = Array.from({ length: pathCount(paths) }, (_, path) => window(path));
     let cut = cutPaths(paths, (path) => windows[path]);
-    cut.fronts.set(windows.map(([from, to]) => frontsOf(from, to, p.begins)));
+    const still = stillFronts(p, context);
+    cut.fronts.set(windows.map(([from, to]) => frontsOf(from, to, still)));
     if (context.wanted('age')) {
       const most = Math.min(2000, Math.max(0, Math.ceil(context.frame - context.range[0]) + 240));
       const share = { base: (u: number) => u, tip: (u: number) => 1 - u, middle: (u: number) => Math.abs(2 * u - 1) };
@@ -283,11 +284,25 @@ async function levelOfEach(paths: Paths, p: ParamsOf<typeof grow.params>, contex
   return Float32Array.from({ length: m }, (_, path) => levels(paths.ids[path], path, m));
 }
 
-/** The ends that a window leaves inside the path; where it leaves none, the end that growth made for. */
-function frontsOf(from: number, to: number, begins: string): number {
-  const inside = (to < 1 ? FAR : 0) | (from > 0 ? NEAR : 0);
-  if (inside !== 0) return inside;
-  return begins === 'tip' ? NEAR : begins === 'middle' ? FAR | NEAR : FAR;
+/** The ends that a window leaves inside the path; where it leaves none, those where fronts stand still. */
+const frontsOf = (from: number, to: number, still: number): number =>
+  (to < 1 ? FAR : 0) | (from > 0 ? NEAR : 0) || still;
+
+/**
+ * Where fronts stand while all of a path is there: where they have come to last; or, where none has set out yet, where the
+ * first one will.
+ */
+function stillFronts(p: ParamsOf<typeof grow.params>, context: StepContext): number {
+  const ends = { base: [FAR, NEAR], tip: [NEAR, FAR], middle: [FAR | NEAR, FAR | NEAR] }[p.begins as 'base'];
+  if (p.from > 0 || p.to < 1) return ends[0];
+  const [first, last] = context.range;
+  const at = (frame: number): number => {
+    if (context.numberAt('to', frame) < 1) return ends[0];
+    return context.numberAt('from', frame) > 0 ? ends[1] : 0;
+  };
+  for (let frame = context.frame; frame >= first; frame--) if (at(frame)) return at(frame);
+  for (let frame = context.frame; frame <= last; frame++) if (at(frame)) return at(frame);
+  return ends[0];
 }
 
 /** A window moved along: past an open path's ends it slides out, on a closed one it goes round. */

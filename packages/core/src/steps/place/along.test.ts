@@ -71,7 +71,7 @@ describe('copies', () => {
     const seats = new SeatList(['item']);
     for (const { id, x, size } of puts)
       seats.add({
-        ...{ growth: 0, id, number: id, row: 0, position: [x, 0, 0], turn: about([0, 0, 1], 0.4), size },
+        ...{ growth: 0, id, dice: id, number: id, row: 0, position: [x, 0, 0], turn: about([0, 0, 1], 0.4), size },
         ...{ share: 0, age: Infinity, life: null, variant: 0 },
       });
     return copiesOfSeats(seats.done(), new Uint32Array(puts.length), [{ form, key }]);

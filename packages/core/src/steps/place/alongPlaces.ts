@@ -3,7 +3,7 @@ import { sampled } from '../../curves/sampling';
 import { withFrames } from '../../curves/pathFrames';
 import { chordSlots, type Hang, slotsAlong, type Slots } from '../../curves/slots';
 import { hash, random } from '../../fields/random';
-import { type FramedPaths, pathCount } from '../../geometry/paths';
+import { type FramedPaths, NO_POINT, pathCount, restLengthOf } from '../../geometry/paths';
 import { profileTable, readTable } from '../../geometry/profile';
 import { SeatList, type Seats } from '../../geometry/seats';
 import { about, after, axesInto, between, fromAxes, NO_TURN, type Turn, turnedBy } from '../../geometry/turns';
@@ -38,8 +38,6 @@ interface Laying {
   sizes: Float64Array;
   goal: Vec3 | null;
   motion: Endless | null;
-  /** Turn of all, where births turn the whole, radians. */
-  spin: number;
   seed: number;
   /** Paths that there are. */
   count: number;
@@ -62,7 +60,6 @@ export async function seatsAlong(
     ...{ p, items, fits, turns, goal, motion, seed: context.seed, count: pathCount(paths) },
     tails: fits.map(({ aligned }) => after(lean, p.facing === 'upright' ? NO_TURN : aligned)),
     sizes: profileTable(p.profile, 257),
-    spin: motion ? turns.over(motion.births) * motion.done : 0,
   };
   const layOut = slotLayer(laying, pattern, p.laid !== 'auto' ? p.laid : context.steady ? 'now' : 'rest');
   const seats = new SeatList(items.shapes.map(({ id }) => id));
@@ -94,6 +91,8 @@ interface Line {
   a: number;
   b: number;
   closed: boolean;
+  /** Whether the whole path is closed. */
+  loop: boolean;
   /** Length of the whole path, metres; where on it what is there begins, and how long that is. */
   whole: number;
   from: number;
@@ -108,6 +107,7 @@ function lineOf(paths: FramedPaths, path: number): Line {
   const arcs = arcLengths(paths.positions, a, b, closed);
   return {
     ...{ paths, path, a, b, closed, arcs },
+    loop: paths.loop[path] === 1,
     id: paths.ids[path],
     whole: paths.whole[path],
     from: paths.cutFrom[path],
@@ -134,20 +134,33 @@ function slotLayer({ p, items, fits, sizes, seed }: Laying, pattern: number, lai
     rest: p.rest as 'leave' | 'spread' | 'fit',
     pattern,
   };
-  return ({ paths, path, id, a, b, closed, whole, from, arcs }) => {
-    if (p.by === 'points') return { at: Float64Array.from({ length: b - a }, (_, k) => arcs[k] + from), size: 1 };
-    const rest = laid === 'rest' ? restLength(paths, b - 1, whole) : whole;
+  return (line) => {
+    const { paths, path, id, loop, whole } = line;
+    if (p.by === 'points') return atPoints(line);
+    const rest = laid === 'rest' ? restLength(paths, path, whole) : whole;
     // An item's own length and size decide how much room it takes; where all are the same, so is the room.
     const each = (k: number, share: number): number => {
       const size = p.size * (shaped ? readTable(sizes, share) : 1);
       return (fits[items.at(k, hash(seed, id, k))].length * size + p.gap) / pitch;
     };
-    const slots = slotsAlong(rest, closed, { ...rule, each: p.by === 'item' && !even ? each : undefined });
+    const slots = slotsAlong(rest, loop, { ...rule, each: p.by === 'item' && !even ? each : undefined });
     // Laid out at rest, places go along with what bends or stretches the path.
     if (rest !== whole) for (let k = 0; k < slots.at.length; k++) slots.at[k] = (slots.at[k] * whole) / rest;
-    if (p.by === 'item' && laid === 'now' && p.rest === 'leave' && !closed)
+    if (p.by === 'item' && laid === 'now' && p.rest === 'leave' && !loop)
       slots.at = alongChords(paths, path, slots.at, hang) ?? slots.at;
     return slots;
+  };
+}
+
+/** The places of the whole path's own points that are there; ends that growth has cut are none. */
+function atPoints({ paths, a, b, from, whole, loop, arcs }: Line): Slots & { numbers: Uint32Array } {
+  const given = paths.number;
+  const own = Array.from({ length: b - a }, (_, k) => k).filter((k) => given?.[a + k] !== NO_POINT);
+  const place = (k: number): number => (loop && arcs[k] + from >= whole ? arcs[k] + from - whole : arcs[k] + from);
+  return {
+    at: Float64Array.from(own, place),
+    numbers: Uint32Array.from(own, (k) => given?.[a + k] ?? k),
+    size: 1,
   };
 }
 
@@ -155,8 +168,8 @@ const way = new Float64Array(4);
 
 /** Puts down the seats of some places of a path. */
 function seat(
-  { p, items, fits, tails, turns, sizes, goal, motion, spin, seed, count }: Laying,
-  { paths, path, id, a, b, closed, whole, visible, arcs }: Line,
+  { p, items, fits, tails, turns, sizes, goal, motion, seed, count }: Laying,
+  { paths, path, id, a, b, closed, loop, whole, visible, arcs }: Line,
   factor: number,
   spots: Spots,
   [begin, end]: readonly [number, number],
@@ -169,6 +182,8 @@ function seat(
   const last = arcs.length - 2;
   // Whorls have several neighbours, and are no row.
   const row = p.whorl > 1 ? 0 : 2 * path + (closed && p.reveal !== 'feed' ? 2 : 1);
+  const dealt = motion && loop ? turns.closing(spots.ids) : turns;
+  const spin = motion ? dealt.over(motion.births) * motion.done : 0;
   if (motion) seats.life ??= new Float32Array(seats.ids.length);
   const { positions: places, turns: ways, sizes: all } = seats;
   let k = 0;
@@ -229,7 +244,7 @@ function seat(
       age === null || p.settle === 0 || p.reveal !== 'appear'
         ? 1
         : Math.max(0, easeAt(p.ease as EaseName, Math.min(1, passed / p.settle)));
-    const fade = motion && !closed && p.fade > 0 ? rise(share / p.fade) * rise((1 - share) / p.fade) : 1;
+    const fade = motion && !loop && p.fade > 0 ? rise(share / p.fade) * rise((1 - share) / p.fade) : 1;
     const small = p.vary > 0 ? 1 - p.vary * random(number, 0, 1) : 1;
     const size =
       p.size *
@@ -243,7 +258,7 @@ function seat(
     for (let around = 0; around < p.whorl; around++, write++) {
       const dice = p.whorl > 1 ? hash(number, around, 9) : number;
       const angle =
-        turns.at(order) +
+        dealt.at(order) +
         spin +
         (2 * Math.PI * around) / p.whorl +
         (p.varyTurn > 0 ? (p.varyTurn * Math.PI * (2 * random(dice, 0, 2) - 1)) / 180 : 0);
@@ -282,7 +297,10 @@ function seat(
       seats.growth[write] = which;
       // Row by row, so that a longer path gives the others no new numbers.
       seats.ids[write] = (modulo(order, spots.ids) * p.whorl + around) * count + path;
-      seats.number[write] = order;
+      seats.dice[write] = motion
+        ? (modulo(spots.dice[spot], spots.ids) * p.whorl + around) * count + path
+        : seats.ids[write];
+      seats.number[write] = motion ? spots.dice[spot] : order;
       seats.row[write] = row;
       places[3 * write] = px;
       places[3 * write + 1] = py;
@@ -307,8 +325,8 @@ function seat(
  * Length that the whole path had when it was made, by any point of it. Rounded to what single precision can tell, so
  * that it comes out the same from every point, and the number of places with it.
  */
-const restLength = (paths: FramedPaths, i: number, whole: number): number =>
-  paths.u[i] > 1e-3 ? Number((paths.s[i] / paths.u[i]).toPrecision(5)) : whole;
+const restLength = (paths: FramedPaths, path: number, whole: number): number =>
+  Number((restLengthOf(paths, path) ?? whole).toPrecision(5));
 
 /** Places by straight distances on the whole path; null where its course is no longer known. */
 function alongChords(paths: FramedPaths, path: number, at: Float64Array, hang: Hang): Float64Array | null {

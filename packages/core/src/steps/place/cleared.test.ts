@@ -25,7 +25,7 @@ function seatsOf(puts: readonly Put[]): Seats {
   const list = new SeatList(['item']);
   puts.forEach(({ position, size, turn }, id) =>
     list.add({
-      ...{ growth: 0, id, number: id, row: 0, share: 0, age: 0, life: null, variant: 0 },
+      ...{ growth: 0, id, dice: id, number: id, row: 0, share: 0, age: 0, life: null, variant: 0 },
       position,
       size,
       turn,

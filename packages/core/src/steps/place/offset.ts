@@ -98,7 +98,7 @@ async function lagBy(
     }
     case 'random': {
       const { seed } = context;
-      return (k) => Math.floor(random(seed, seats.ids[k]) * (Math.abs(frames) + 1)) * Math.sign(frames);
+      return (k) => Math.floor(random(seed, seats.dice[k]) * (Math.abs(frames) + 1)) * Math.sign(frames);
     }
     case 'life': {
       const [since, [first, last]] = [passed(), context.range];

@@ -77,7 +77,9 @@ export const onPoints = defineStep({
     for (let k = 0; k < points.ids.length; k++) {
       if (k % 4096 === 0) await context.breathe();
       if (points.size[k] === 0) continue;
-      const number = hash(seed, points.ids[k]);
+      // Whatever differs from one to the next hangs on the same: then heads without end close.
+      const order = points.dice[k];
+      const number = hash(seed, order);
       const share = points.share[k];
       const position = at(points.positions, k);
       const stands: Turn = goal
@@ -86,11 +88,12 @@ export const onPoints = defineStep({
           ? fromAxes([1, 0, 0], [0, 1, 0])
           : (Array.from(points.turns.subarray(4 * k, 4 * k + 4)) as unknown as Turn);
       const tilt = p.lean * readTable(leans, share) + p.varyLean * (2 * random(number, 3) - 1);
-      const turn = turns.at(points.ids[k]) + (p.varyTurn * Math.PI * (2 * random(number, 2) - 1)) / 180;
+      const turn = turns.at(order) + (p.varyTurn * Math.PI * (2 * random(number, 2) - 1)) / 180;
       seats.add({
-        growth: items.at(points.ids[k], number),
+        growth: items.at(order, number),
         id: points.ids[k],
-        number: points.ids[k],
+        dice: order,
+        number: order,
         row: 0,
         position,
         turn: after(stands, after(about([1, 0, 0], (-tilt * Math.PI) / 180), about([0, 1, 0], turn))),

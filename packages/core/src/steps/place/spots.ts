@@ -1,3 +1,4 @@
+import { NO_POINT } from '../../geometry/paths';
 import { type AlongParams } from './along';
 import { modulo } from './turnPattern';
 import { type StepContext } from '../declare';
@@ -18,12 +19,13 @@ export interface Spots {
 
 interface Placing {
   p: AlongParams;
-  slots: { at: Float64Array };
+  slots: { at: Float64Array; numbers?: Uint32Array };
   /** Length of the whole path, where on it what is there begins, and how long that is, metres. */
   whole: number;
   from: number;
   visible: number;
-  closed: boolean;
+  /** Whether the whole path is closed, however much of it is there. */
+  loop: boolean;
   motion: Endless | null;
 }
 
@@ -48,17 +50,18 @@ export function endlessMotion(births: number, pattern: number, { frame, range: [
 
 /** Where each place is now, without those that are not there. */
 export function spotsOf(placing: Placing): Spots {
-  const { slots, visible, closed, motion } = placing;
+  const { slots, visible, loop, motion } = placing;
   const n = slots.at.length;
   // Endless trains have one more at work: the one that comes in while another goes.
-  const first = motion && !closed ? -1 : 0;
+  const first = motion && !loop ? -1 : 0;
   const spots: Spots = {
     count: 0,
     s: new Float64Array(n - first),
     rest: new Float64Array(n - first),
     number: new Int32Array(n - first),
     dice: new Int32Array(n - first),
-    ids: n,
+    // Numbers that were given stay as they are.
+    ids: slots.numbers ? NO_POINT : n,
   };
   const put = (s: number, rest: number, number: number, dice: number): void => {
     if (s < 0 || s > visible) return;
@@ -73,14 +76,15 @@ export function spotsOf(placing: Placing): Spots {
     const shift = shiftOf(placing);
     for (let k = 0; k < n; k++) {
       const { s, rest } = shift(slots.at[k]);
-      put(s, rest, k, k);
+      const number = slots.numbers ? slots.numbers[k] : k;
+      put(s, rest, number, number);
     }
   }
   return spots;
 }
 
 /** How places of a train lie now against where they were laid. */
-function shiftOf({ p, whole, from, visible }: Placing): (here: number) => { s: number; rest: number } {
+function shiftOf({ p, whole, from, visible, loop }: Placing): (here: number) => { s: number; rest: number } {
   const now = { s: 0, rest: 0 };
   const at = (s: number, rest: number): { s: number; rest: number } => {
     now.s = s;
@@ -100,31 +104,32 @@ function shiftOf({ p, whole, from, visible }: Placing): (here: number) => { s: n
       };
     }
     default:
-      return (here) => at(here - from, here);
+      // Where what is there runs over the seam of a ring, places after it come last.
+      return (here) => at(loop && here < from ? here + whole - from : here - from, here);
   }
 }
 
 /** An endless train: each on its way from its place to the next, at an even pace. */
 function inMotion(
-  { slots: { at }, whole, from, closed }: Placing,
+  { slots: { at }, whole, from, loop }: Placing,
   { moved, whole: passed, births }: Endless,
   first: number,
   spots: Spots,
   put: (s: number, rest: number, number: number, dice: number) => void,
 ): void {
   const n = at.length;
-  const period = births === 0 ? n + 1 : closed ? greatestCommon(n, Math.abs(births)) : Math.abs(births);
-  spots.ids = closed ? n : period * Math.ceil((n + 2) / period);
+  const period = births === 0 ? n + 1 : loop ? greatestCommon(n, Math.abs(births)) : Math.abs(births);
+  spots.ids = loop ? n : period * Math.ceil((n + 2) / period);
   if (n === 0) return;
   // The one before the first comes in from beyond the base.
   const last = n > 1 ? at[n - 1] - at[n - 2] : whole;
   for (let k = first; k < n; k++) {
     const here = k < 0 ? at[0] - (n > 1 ? at[1] - at[0] : whole) : at[k];
-    const next = k + 1 < n ? at[k + 1] : closed ? whole + at[0] : here + last;
+    const next = k + 1 < n ? at[k + 1] : loop ? whole + at[0] : here + last;
     const s = here + (next - here) * moved;
-    const rest = closed ? modulo(s, whole) : s;
-    const number = closed ? modulo(k - passed, n) : k - passed;
-    put(rest - from, rest, number, modulo(number, period));
+    const rest = loop ? modulo(s, whole) : s;
+    const number = loop ? modulo(k - passed, n) : k - passed;
+    put(loop && rest < from ? rest + whole - from : rest - from, rest, number, modulo(number, period));
   }
 }
 

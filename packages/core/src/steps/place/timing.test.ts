@@ -116,7 +116,7 @@ describe('moments', () => {
     const list = new SeatList(['a']);
     for (let k = 0; k < 1000; k++)
       list.add({
-        ...{ growth: 0, id: k, number: k, row: 0, position: [0, 0, 0], turn: [0, 0, 0, 1], size: 1 },
+        ...{ growth: 0, id: k, dice: k, number: k, row: 0, position: [0, 0, 0], turn: [0, 0, 0, 1], size: 1 },
         ...{ share: 0, age: 0, life: null, variant: 0 },
       });
     const seats = list.done();

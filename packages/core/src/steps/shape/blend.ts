@@ -54,9 +54,16 @@ export const blend = defineStep({
       if (d === c || b === a) continue;
       const own = arcLengths(paths.positions, a, b, paths.closed[path] === 1);
       const theirs = arcLengths(other.positions, c, d, other.closed[from] === 1);
-      const k = totalLength(own) > 0 ? totalLength(theirs) / totalLength(own) : 0;
-      const arcs = Float64Array.from({ length: b - a }, (_, i) => own[i] * k);
-      sampleAt(other.positions, c, d, theirs, arcs, 3, target, a);
+      // What growth has cut goes to the part of the other path that it is of its own.
+      const k = paths.whole[path] > 0 ? totalLength(theirs) / paths.whole[path] : 0;
+      const arcs = Float64Array.from({ length: b - a }, (_, i) => (paths.cutFrom[path] + own[i]) * k);
+      const over = other.closed[from] ? arcs.findIndex((arc) => arc > totalLength(theirs)) : -1;
+      if (over < 0) sampleAt(other.positions, c, d, theirs, arcs, 3, target, a);
+      else {
+        const round = arcs.subarray(over).map((arc) => arc - totalLength(theirs));
+        sampleAt(other.positions, c, d, theirs, arcs.subarray(0, over), 3, target, a);
+        sampleAt(other.positions, c, d, theirs, round, 3, target, a + over);
+      }
       for (let i = a; i < b; i++) {
         place.u = paths.u[i];
         place.at = i;

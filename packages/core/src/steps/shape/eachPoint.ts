@@ -49,7 +49,7 @@ export async function eachPoint(
   const points = form.points && pointsMoved(form.points, move);
   const copies = form.copies && copiesMoved(COPIES, form.copies, () => 0, move);
   const { seats: old } = form;
-  const seats = old && copiesMoved(SEATS, old, (k) => old.share[k], move);
+  const seats = old && copiesMoved(SEATS, old, (k) => old.share[k], move, old.dice);
   return { ...moved, mesh, points, copies, seats };
 }
 
@@ -82,7 +82,7 @@ function pointsMoved(points: Points, move: (place: Vec3, element: Readonly<Eleme
   const positions = new Float32Array(points.positions.length);
   for (let i = 0; i < points.ids.length; i++) {
     element.at = element.index = i;
-    element.id = points.ids[i];
+    element.id = points.dice[i];
     element.u = points.share[i];
     positions.set(move(at(points.positions, i), element), 3 * i);
   }
@@ -95,12 +95,13 @@ function copiesMoved<T extends Table, C extends Attributed<T> & { positions: Flo
   copies: C,
   share: (k: number) => number,
   move: (place: Vec3, element: Readonly<Element>) => Vec3,
+  dice = copies.ids,
 ): C {
   const element = placeIn(table, copies, 'copy', copies.ids.length);
   const positions = new Float32Array(copies.positions.length);
   for (let k = 0; k < copies.ids.length; k++) {
     element.at = element.index = k;
-    element.id = copies.ids[k];
+    element.id = dice[k];
     element.u = share(k);
     positions.set(move(at(copies.positions, k), element), 3 * k);
   }

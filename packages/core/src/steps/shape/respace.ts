@@ -2,7 +2,7 @@ import { arcLengths, totalLength } from '../../curves/arclength';
 import { squaredFrames } from '../../curves/pathFrames';
 import { eachAlong, sampleAt } from '../../curves/resample';
 import { Carrier } from '../../geometry/attributes';
-import { PATHS, type Paths, pathCount, uncut } from '../../geometry/paths';
+import { PATHS, type Paths, pathCount, restLengthOf, uncut } from '../../geometry/paths';
 import { defineStep } from '../declare';
 import { counted, figure, metres } from '../format';
 
@@ -103,13 +103,13 @@ export const respace = defineStep({
     );
     const total = plans.reduce((sum, arcs) => sum + arcs.length, 0);
     const rows = new Carrier(PATHS, old, 'point', total);
-    const paths: Paths = { ...uncut(old), ...rows.result(), offsets: new Uint32Array(m + 1) };
+    const paths: Paths = { ...uncut(old), ...rows.result(), number: null, offsets: new Uint32Array(m + 1) };
     let first = 0;
     for (let k = 0; k < m; k++) {
       await context.breathe();
       const [a, b, arcs, table] = [old.offsets[k], old.offsets[k + 1], plans[k], tables[k]];
       eachAlong(b - a, table, arcs, (i, j, t, at) => rows.mix(a + i, a + j, t, first + at));
-      if (old.closed[k]) restOnClosed(old, a, b, old.whole[k], table, arcs, paths, first);
+      if (old.closed[k]) restOnClosed(old, a, b, restLengthOf(old, k) ?? old.whole[k], table, arcs, paths, first);
       first += arcs.length;
       paths.offsets[k + 1] = first;
     }
@@ -155,13 +155,13 @@ function restOnClosed(
   old: { s: Float32Array; u: Float32Array },
   a: number,
   b: number,
-  whole: number,
+  rest: number,
   table: Float64Array,
   arcs: Float64Array,
   out: { s: Float32Array; u: Float32Array },
   first: number,
 ): void {
-  const s = Float64Array.from([...old.s.subarray(a, b), whole]);
+  const s = Float64Array.from([...old.s.subarray(a, b), rest]);
   const u = Float64Array.from([...old.u.subarray(a, b), 1]);
   sampleAt(s, 0, s.length, table, arcs, 1, out.s, first);
   sampleAt(u, 0, u.length, table, arcs, 1, out.u, first);

@@ -50,5 +50,5 @@ export const thin = defineStep({
 function only(old: Paths, kept: readonly number[][]): Paths {
   const offsets = new Uint32Array(kept.length + 1);
   kept.forEach((points, path) => (offsets[path + 1] = offsets[path] + points.length));
-  return squaredFrames({ ...uncut(old), ...picked(PATHS, old, 'point', kept.flat()), offsets });
+  return squaredFrames({ ...uncut(old), ...picked(PATHS, old, 'point', kept.flat()), number: null, offsets });
 }

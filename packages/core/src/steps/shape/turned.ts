@@ -39,7 +39,7 @@ export function withTurnedPoints(
   const element = placeIn(POINTS, before, 'point', count);
   for (let i = 0; i < count; i++) {
     element.at = element.index = i;
-    element.id = before.ids[i];
+    element.id = before.dice[i];
     element.u = before.share[i];
     const [x, y, z, w] = before.turns.subarray(4 * i, 4 * i + 4);
     turns.set(after(turnAt(element), [x, y, z, w]), 4 * i);

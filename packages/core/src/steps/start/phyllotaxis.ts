@@ -170,6 +170,7 @@ async function florets(p: ParamsOf<typeof params>, context: StepContext): Promis
     points.size[k] =
       (p.swell > 0 ? ramp(age / p.swell) : 1) * (endless && p.fade > 0 ? ramp((total - age) / p.fade) : 1);
     points.ids[k] = endless ? modulo(birth, Math.max(1, p.births) * Math.ceil((total + 2) / Math.max(1, p.births))) : k;
+    points.dice[k] = endless ? modulo(birth, Math.max(1, p.births)) : k;
     points.share[k] = share;
     if (points.life) points.life[k] = total > 0 ? age / total : 0;
   }
