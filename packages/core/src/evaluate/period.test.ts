@@ -28,7 +28,7 @@ test('what stands still has period 1; repeating tracks their least common multip
 
 test('what does not come back, or changes by itself, is not known', () => {
   expect(period(['a', { radius: track(12, 'hold') }, 'solid'])).toBe(0);
-  expect(period(['a', { radius: track(12, 'repeat', 3) }, 'solid'])).toBe(0);
+  expect(period(['a', { radius: track(12, 'repeat-offset', 3) }, 'solid'])).toBe(0);
   expect(period(['a', { radius: { formula: 'frame / 100 + 1' } }, 'solid'])).toBe(0);
   expect(period(['a', {}, 'noise'])).toBe(0);
 });

@@ -63,7 +63,7 @@ function lengthOf({ keys, before, after }: Track): number {
   const [first, last] = [keys[0], keys[keys.length - 1]];
   if (keys.every(({ value }) => value === first.value)) return 1;
   const length = last.frame - first.frame;
-  const comes = before === 'repeat' && after === 'repeat' && first.value === last.value;
+  const comes = before === 'repeat' && after === 'repeat';
   return comes && Number.isInteger(length) ? length : 0;
 }
 

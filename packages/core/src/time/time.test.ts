@@ -91,12 +91,23 @@ describe('tracks', () => {
   test('repeat: any whole number of rounds away is the same value', () => {
     const t = track('repeat', 'repeat');
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 39 }), fc.integer({ min: -1000, max: 1000 }), (quarter, rounds) => {
-        // Not the ends themselves: there two keys with different values meet, and each key is exact.
+      fc.property(fc.integer({ min: 0, max: 39 }), fc.integer({ min: -1000, max: 1000 }), (quarter, rounds) => {
+        // The first key too, where one round ends and the next begins.
         const frame = 10 + quarter / 4;
         expect(valueAt(t, frame + 10 * rounds)).toBe(valueAt(t, frame));
       }),
     );
+  });
+
+  test('repeat: lengths that no number holds exactly fall to neither side of a seam', () => {
+    for (const length of [0.1, 0.7, 1 / 3, 1.1]) {
+      const keys: Track['keys'] = [
+        { frame: 1, value: 0, ease: 'linear' },
+        { frame: 1 + length, value: 1, ease: 'linear' },
+      ];
+      const t: Track = { keys, before: 'repeat', after: 'repeat' };
+      for (let rounds = -300; rounds <= 300; rounds++) expect(valueAt(t, 1 + rounds * length)).toBe(0);
+    }
   });
 
   test('ping-pong: mirrored about both ends, period twice the length', () => {

@@ -11,7 +11,8 @@ export interface Key {
 
 /**
  * What a track does before its first and after its last key: hold the end value; repeat; repeat forwards and backwards;
- * repeat with each round beginning where the last one ended.
+ * repeat with each round beginning where the last one ended. A round takes in its first frame and not its last: that is the
+ * first of the next one, so that every round is like every other.
  */
 export type Cycle = 'hold' | 'repeat' | 'ping-pong' | 'repeat-offset';
 
@@ -26,19 +27,23 @@ export interface Track {
 
 /**
  * The value of a track at any frame, fractional ones too. Exact on keys: a key's frame gives the key's value, not a
- * rounded neighbour. Repeating tracks cost the same at any distance from their keys.
+ * rounded neighbour, and so does each time that it comes round. Repeating tracks cost the same at any distance from their keys.
  */
 export function valueAt(track: Track, frame: number): number {
   const { keys } = track;
   const first = keys[0];
   const last = keys[keys.length - 1];
   const length = last.frame - first.frame;
-  const cycle = frame < first.frame ? track.before : frame > last.frame ? track.after : null;
+  const cycle = frame < first.frame ? track.before : frame >= last.frame ? track.after : null;
   if (cycle === null) return within(keys, frame);
   if (cycle === 'hold' || length === 0) return frame < first.frame ? first.value : last.value;
 
-  const rounds = Math.floor((frame - first.frame) / length);
-  const phase = frame - first.frame - rounds * length;
+  const passed = (frame - first.frame) / length;
+  // Lengths such as 0.7 are not what they seem: a hair from a whole number of rounds is a whole number.
+  const whole = Math.round(passed);
+  const even = Math.abs(passed - whole) < 1e-9 * Math.max(1, Math.abs(passed));
+  const rounds = even ? whole : Math.floor(passed);
+  const phase = even ? 0 : frame - first.frame - rounds * length;
   if (cycle === 'ping-pong') {
     return within(keys, rounds % 2 === 0 ? first.frame + phase : last.frame - phase);
   }
