@@ -98,6 +98,25 @@ test('florets sit on their surface, and equal shares are equal areas', () => {
   }
 });
 
+// A zone of a surface of revolution has the area 2π ∫ r ds (Bronshtein and Semendyayev, section 8.2.2.3): summed up in thin rings.
+test.each([0.05, 0.5, 0.98, 1, 1.02, 2, 8])(
+  'on a dome %f times as high as wide, equal shares are equal areas',
+  (height) => {
+    const shape = { which: 'dome', radius: 1, height } as const;
+    const steps = 4000;
+    let [area, before] = [0, floretAt(shape, 0, 0).position];
+    const areas: number[] = [];
+    for (let i = 1; i <= steps; i++) {
+      const now = floretAt(shape, i / steps, 0).position;
+      area += Math.PI * (before[0] + now[0]) * Math.hypot(now[0] - before[0], now[1] - before[1]);
+      before = now;
+      if (i % (steps / 10) === 0) areas.push(area);
+    }
+    areas.forEach((part, k) => expect(part / area).toBeCloseTo((k + 1) / 10, 3));
+    expect(area / areaOf(shape)).toBeCloseTo(1, 3);
+  },
+);
+
 describe('counts that change', () => {
   test('born at the centre, each keeps its angle and moves outwards without jumps', async () => {
     let before = await points({ count: 50 });

@@ -62,12 +62,35 @@ export function floretAt({ which, radius, height }: ReceptacleShape, inner: numb
     case 'cylinder':
       return on(radius, height * (1 - inner), out);
     case 'dome': {
-      // Rings of a sphere of the same height have equal areas; on a spheroid nearly so.
-      const cos = 1 - inner;
+      const cos = heightOfShare(radius, height, inner);
       const sin = Math.sqrt(Math.max(0, 1 - cos * cos));
       return on(radius * sin, height * cos, unit([out[0] * sin * height, radius * cos, out[2] * sin * height]));
     }
   }
+}
+
+/**
+ * How high on a dome, as a share of its height, the ring lies that has a share of the area above it. The area of a spheroid from its
+ * top down to there is 2πR ∫ √(H² + (R² − H²) t²) dt (Bronshtein and Semendyayev, Handbook of Mathematics, section 8.2.2.3, areas
+ * of revolution), in closed form; its root by Newton's method, which converges from either side as the integrand never vanishes.
+ */
+function heightOfShare(radius: number, height: number, inner: number): number {
+  const k = radius * radius - height * height;
+  const rate = (t: number): number => Math.sqrt(height * height + k * t * t);
+  const below = (t: number): number => {
+    const root = Math.sqrt(Math.abs(k));
+    if (root < 1e-6 * radius) return height * t;
+    const turn = k > 0 ? Math.asinh((root * t) / height) : Math.asin(Math.min(1, (root * t) / height));
+    return (t * rate(t) + (height * height * turn) / root) / 2;
+  };
+  const goal = (1 - inner) * below(1);
+  let t = 1 - inner;
+  for (let round = 0; round < 40; round++) {
+    const step = (below(t) - goal) / rate(t);
+    t = Math.min(1, Math.max(0, t - step));
+    if (Math.abs(step) < 1e-14) break;
+  }
+  return t;
 }
 
 /** The third direction of a floret's frame: towards the axis. */

@@ -1,4 +1,4 @@
-import { type Planar, rolledStrip, type Spiral, spiralAngle } from '../../curves/spiral';
+import { type Coil, coilOf, coilRadius, type Planar, rolledFromMiddle, rolledStrip } from '../../curves/coil';
 import { boundsOf } from '../../geometry/form';
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep, type NumberParam, numberField } from '../declare';
@@ -9,12 +9,13 @@ const lengthField = numberField({ unit: 'm', min: 0, max: 1000 });
 const length = (label: string, help: string, value: number, slider: [number, number]): NumberParam =>
   lengthField(label, help, value, { slider });
 
-/** How much of a strip can be rolled up until the roll is as wide as what is left, metres. */
-function untilTouching(spiral: Spiral, room: number): number {
+/** How much of a strip can be rolled up until the turns of the roll are as far from the middle of the room as half from each other. */
+function untilTouching(coil: Coil, apart: number, room: number): number {
   let [low, high] = [0, Math.max(0, room)];
   for (let round = 0; round < 50; round++) {
     const half = (low + high) / 2;
-    if (half + spiral.a + spiral.b * spiralAngle(spiral, half) <= room) low = half;
+    // The roll reaches back over where it begins by its radius, less how far beyond that its middle lies.
+    if (half + coilRadius(coil, half) - coil.c + apart / 2 <= room) low = half;
     else high = half;
   }
   return low;
@@ -58,8 +59,18 @@ export const rollUp = defineStep({
       ...length('Stalk', 'Length at the foot that never rolls.', 0.05, [0, 1]),
       shown: (p) => p.from === 'top' || p.from === 'middle',
     },
-    core: length('Core', 'Radius that the roll leaves free inside; more than half its own thickness.', 0.02, [0, 0.3]),
-    apart: length('Turns apart', 'From each turn to the next; more than its own thickness.', 0.02, [0, 0.2]),
+    core: length(
+      'Core',
+      'Radius that the roll leaves free inside, more than half its own thickness; rolled from the middle, what its bends there keep to.',
+      0.02,
+      [0, 0.3],
+    ),
+    apart: length(
+      'Turns apart',
+      'From each turn to the next, middle to middle; more than its own thickness.',
+      0.02,
+      [0, 0.2],
+    ),
     towards: {
       type: 'number',
       unit: 'deg',
@@ -79,17 +90,12 @@ export const rollUp = defineStep({
     const [low, high] = [bounds.min[1], bounds.max[1]];
     const foot = p.from === 'top' || p.from === 'middle' ? Math.min(high, low + p.exempt) : low;
     const middle = (foot + high) / 2;
-    // From the middle both halves wind round each other, so that the turns of each are twice as far apart.
-    const arms = p.from === 'middle' ? 2 : 1;
-    const spiral = {
-      a: Math.max(p.from === 'middle' ? 0 : p.core, 1e-6),
-      b: Math.max((arms * p.apart) / (2 * Math.PI), 1e-9),
-    };
+    const coil = coilOf(p.apart, p.core);
     const [c, s] = [Math.cos((p.towards * Math.PI) / 180), Math.sin((p.towards * Math.PI) / 180)];
 
     /** Rolled up to `end`, which lies in the direction `way` along the strip: where a height comes to lie. */
     const strip = (length: number, end: number, way: 1 | -1): Lay => {
-      const roll = rolledStrip(spiral, length);
+      const roll = rolledStrip(coil, length);
       const begins = end - way * length;
       const lay = (y: number): Planar => {
         const planar = roll(way * (y - begins));
@@ -114,19 +120,17 @@ export const rollUp = defineStep({
     };
     /** Both halves round the middle, which stays where it is; what is not rolled leaves them straight up and down. */
     const fromMiddle = (length: number): Lay => {
-      const roll = rolledStrip(spiral, length);
-      const core = roll(length);
+      const lay = rolledFromMiddle(p.apart, p.core, length);
       return (y) => {
         const way = y >= middle ? 1 : -1;
-        const planar = roll(length - Math.abs(y - middle));
-        // From the core outwards, turned half round for the other half.
-        return { x: middle - way * (planar.x - core.x), y: -way * (planar.y - core.y), tx: planar.tx, ty: planar.ty };
+        const planar = lay(Math.abs(y - middle));
+        return { ...planar, x: middle + way * planar.x, y: way * planar.y };
       };
     };
     const rolled = (room: number): number => p.amount * Math.max(0, room);
     const half = rolled((high - foot) / 2);
     // Two rolls come together until they touch.
-    const each = p.from === 'both' ? p.amount * untilTouching(spiral, (high - foot) / 2) : 0;
+    const each = p.from === 'both' ? p.amount * untilTouching(coil, p.apart, (high - foot) / 2) : 0;
     const [above, below] = [strip(each, high, 1), strip(each, foot, -1)];
     const lays: Record<string, () => Lay> = {
       top: () => strip(rolled(high - foot), high, 1),
