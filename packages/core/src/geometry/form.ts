@@ -76,6 +76,8 @@ export interface Form {
   /** Copies still to be made: the evaluator does it after the last step. */
   seats: Seats | null;
   surface: Surface | null;
+  /** A few points of the whole of what growth shows a part of; null where nothing has been cut. */
+  extent: Paths | null;
   /** Length that a copy takes along its forward axis where that is not its own, metres: a chain link's is its inner one. */
   pitch: number | null;
 }
@@ -90,6 +92,7 @@ export const emptyForm = (): Form => ({
   copies: null,
   seats: null,
   surface: null,
+  extent: null,
   pitch: null,
 });
 

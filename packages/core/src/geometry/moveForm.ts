@@ -24,6 +24,7 @@ export function movedForm(form: Form, movement: Movement): Form {
   return {
     ...form,
     paths: form.paths && turnedPaths(form.paths, movement),
+    extent: form.extent && turnedPaths(form.extent, movement),
     mesh: form.mesh && movedSkin(form.mesh, movement),
     points: form.points && movedPoints(form.points, movement),
     copies: form.copies && movedCopies(form.copies, movement),

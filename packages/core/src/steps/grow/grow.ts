@@ -202,11 +202,12 @@ export const grow = defineStep({
     ].join(', ');
   },
   async run(form, p, context) {
-    const [{ arcLengths }, { cutPaths }, { withFrames }, { softened }, { agesBehind, lengthBefore }] =
+    const [{ arcLengths }, { cutPaths }, { withFrames }, { extentOf }, { softened }, { agesBehind, lengthBefore }] =
       await Promise.all([
         import('../../curves/arclength'),
         import('../../curves/cut'),
         import('../../curves/pathFrames'),
+        import('../../geometry/extent'),
         import('./soft'),
         import('../../time/arrival'),
       ]);
@@ -255,7 +256,8 @@ export const grow = defineStep({
       };
       cut = { ...cut, age: agesBehind(front, cut.s.length, most, context.fps) };
     }
-    return { ...form, paths: p.soft > 0 ? softened(cut, p.soft, p.begins) : cut };
+    const extent = form.extent ?? extentOf(paths);
+    return { ...form, extent, paths: p.soft > 0 ? softened(cut, p.soft, p.begins) : cut };
   },
 });
 

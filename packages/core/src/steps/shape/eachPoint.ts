@@ -4,7 +4,7 @@ import { type Attributed, type Table } from '../../geometry/attributes';
 import { boundsOf, COPIES, type Form, POINTS, type Points } from '../../geometry/form';
 import { MESH, type Mesh } from '../../geometry/mesh';
 import { movedMesh } from '../../geometry/moveMesh';
-import { pathCount, PATHS } from '../../geometry/paths';
+import { pathCount, PATHS, type Paths } from '../../geometry/paths';
 import { SEATS } from '../../geometry/seats';
 import { at, type Vec3 } from '../../geometry/vec';
 import { type Element } from '../../scene/vary';
@@ -18,7 +18,14 @@ export async function eachPathPoint(
   context: StepContext,
   move: (place: Vec3, i: number, element: Readonly<Element>) => Vec3,
 ): Promise<Form> {
-  const paths = form.paths!;
+  return { ...form, paths: await pathsMoved(form.paths!, context, move) };
+}
+
+async function pathsMoved(
+  paths: Paths,
+  context: StepContext,
+  move: (place: Vec3, i: number, element: Readonly<Element>) => Vec3,
+): Promise<Paths> {
   const positions = new Float32Array(paths.positions.length);
   const count = pathCount(paths);
   const element = placeIn(PATHS, paths, 'point', count);
@@ -33,7 +40,7 @@ export async function eachPathPoint(
       positions.set(move(place, i, element), 3 * i);
     }
   }
-  return { ...form, paths: movedPaths(paths, positions) };
+  return movedPaths(paths, positions);
 }
 
 /** Moves everything in a form: the points of its paths, the vertices of its mesh, loose points, and where copies stand. */
@@ -42,7 +49,9 @@ export async function eachPoint(
   context: StepContext,
   move: (place: Vec3, element: Readonly<Element>) => Vec3,
 ): Promise<Form> {
-  const moved = form.paths ? await eachPathPoint(form, context, (place, _, element) => move(place, element)) : form;
+  const alike = (place: Vec3, _: number, element: Readonly<Element>): Vec3 => move(place, element);
+  const extent = form.extent && (await pathsMoved(form.extent, context, alike));
+  const moved = { ...form, extent, paths: form.paths && (await pathsMoved(form.paths, context, alike)) };
   if (!form.mesh && !form.points && !form.copies && !form.seats) return moved;
   await context.breathe();
   const mesh = form.mesh && meshMoved(form.mesh, form, move);

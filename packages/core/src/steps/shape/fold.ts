@@ -1,4 +1,4 @@
-import { boundsOf } from '../../geometry/form';
+import { wholeBoundsOf } from '../../geometry/extent';
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure } from '../format';
@@ -41,7 +41,7 @@ export const fold = defineStep({
   summary: (p) => `${figure(p.angle, 1)}° each half`,
   async run(form, p, context) {
     const { eachPoint } = await import('./eachPoint');
-    const bounds = boundsOf(form);
+    const bounds = wholeBoundsOf(form);
     if (!bounds) return form;
     const range = rangeOf(p, bounds.min[1], bounds.max[1]);
     const angleOf = context.varied('angle');

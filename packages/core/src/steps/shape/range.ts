@@ -1,4 +1,5 @@
-import { boundsOf, type Form } from '../../geometry/form';
+import { wholeBoundsOf } from '../../geometry/extent';
+import { type Form } from '../../geometry/form';
 import { type NumberParam } from '../declare';
 
 /** Two heights that limit a deforming step to a part of what it deforms, as shares of the whole height. */
@@ -27,7 +28,7 @@ export const rangeParams = {
 
 /** The part of a form that a step is limited to: how far into the range each height lies; all of it where no range is set. */
 export function withinRange(p: { low: number; high: number }, form: Form): (y: number) => number {
-  const bounds = p.low > 0 || p.high > 0 ? boundsOf(form) : null;
+  const bounds = p.low > 0 || p.high > 0 ? wholeBoundsOf(form) : null;
   return bounds ? rangeOf(p, bounds.min[1], bounds.max[1]) : () => 1;
 }
 

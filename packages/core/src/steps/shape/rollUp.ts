@@ -1,5 +1,5 @@
 import { type Coil, coilOf, coilRadius, type Planar, rolledFromMiddle, rolledStrip } from '../../curves/coil';
-import { boundsOf } from '../../geometry/form';
+import { wholeBoundsOf } from '../../geometry/extent';
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep, type NumberParam, numberField } from '../declare';
 import { metres, percent } from '../format';
@@ -85,7 +85,7 @@ export const rollUp = defineStep({
   summary: (p) => `${percent(p.amount)}, turns ${metres(p.apart)} apart`,
   async run(form, p, context) {
     const { eachPoint } = await import('./eachPoint');
-    const bounds = boundsOf(form);
+    const bounds = wholeBoundsOf(form);
     if (!bounds) return form;
     const [low, high] = [bounds.min[1], bounds.max[1]];
     const foot = p.from === 'top' || p.from === 'middle' ? Math.min(high, low + p.exempt) : low;

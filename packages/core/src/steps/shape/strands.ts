@@ -127,7 +127,8 @@ export const strands = defineStep({
         }
       }
     }
-    return { ...form, paths: movedPaths(paths, positions) };
+    // What there will be in all is no longer known.
+    return { ...form, extent: null, paths: movedPaths(paths, positions) };
   },
 });
 

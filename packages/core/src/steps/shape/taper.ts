@@ -1,4 +1,4 @@
-import { boundsOf } from '../../geometry/form';
+import { wholeBoundsOf } from '../../geometry/extent';
 import { profileTable, readTable } from '../../geometry/profile';
 import { type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
@@ -42,7 +42,7 @@ export const taper = defineStep({
   summary: (p) => percent(p.amount),
   async run(form, p, context) {
     const { eachPoint } = await import('./eachPoint');
-    const bounds = boundsOf(form);
+    const bounds = wholeBoundsOf(form);
     if (!bounds) return form;
     const [foot, top] = [bounds.min[1], bounds.max[1]];
     const table = profileTable(p.profile, 257);

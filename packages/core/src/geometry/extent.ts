@@ -1,0 +1,38 @@
+import { picked } from './attributes';
+import { boundsOf, emptyForm, type Form } from './form';
+import { pathCount, PATHS, type Paths } from './paths';
+
+/** Points that stand for all of a growth's paths, more or less. */
+const ENOUGH = 600;
+
+/**
+ * A few points of whole paths, the ends of each among them. A growth takes them along while only a part of it is there, moved
+ * by whatever moves that: so what is said in shares of the whole keeps its place while it grows.
+ */
+export function extentOf(paths: Paths): Paths {
+  const m = pathCount(paths);
+  const each = Math.max(2, Math.floor(ENOUGH / Math.max(1, m)));
+  const kept: number[] = [];
+  const offsets = new Uint32Array(m + 1);
+  for (let p = 0; p < m; p++) {
+    const [a, b] = [paths.offsets[p], paths.offsets[p + 1]];
+    const count = Math.min(b - a, each);
+    for (let k = 0; k < count; k++)
+      kept.push(count === b - a ? a + k : a + Math.round((k * (b - a - 1)) / (count - 1)));
+    offsets[p + 1] = kept.length;
+  }
+  const { uncut: _, ...whole } = paths;
+  return { ...whole, ...picked(PATHS, paths, 'point', kept), number: null, offsets };
+}
+
+/** Corners of the box round all of a form, grown or not yet; null where there is nothing. */
+export function wholeBoundsOf(form: Form): ReturnType<typeof boundsOf> {
+  const [there, whole] = [boundsOf(form), form.extent && boundsOf({ ...emptyForm(), paths: form.extent })];
+  if (!there || !whole) return there ?? whole;
+  const each = (pick: (...of: number[]) => number, a: number[], b: number[]): [number, number, number] => [
+    pick(a[0], b[0]),
+    pick(a[1], b[1]),
+    pick(a[2], b[2]),
+  ];
+  return { min: each(Math.min, there.min, whole.min), max: each(Math.max, there.max, whole.max) };
+}
