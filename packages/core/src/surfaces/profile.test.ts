@@ -1,10 +1,19 @@
 import { emptyForm } from '../geometry/form';
 import { flaws } from '../geometry/invariants';
-import { areaAndVolume } from '../geometry/mesh';
+import { areaAndVolume, type Mesh } from '../geometry/mesh';
+import { at, cross, dot, sub } from '../geometry/vec';
 import { topologyCounts } from '../geometry/topology';
 import { pathsFrom } from '../geometry/paths';
 import { helixPoints } from '../curves/helix';
-import { bandCorners, contourProfile, crossCorners, polygonCorners, starCorners } from './profile';
+import {
+  archCorners,
+  bandCorners,
+  contourProfile,
+  crossCorners,
+  polygonCorners,
+  regionProfile,
+  starCorners,
+} from './profile';
 import { type Cap } from './rings';
 import { sweepProfile } from './tube';
 
@@ -22,6 +31,32 @@ const areaOf = (corners: readonly (readonly [number, number])[]): number =>
     const [u, v] = corners[(j + 1) % corners.length];
     return sum + (x * v - u * y) / 2;
   }, 0);
+
+/** Every face looks where the normals of its corners look. */
+function expectFacing({ positions, normals, indices }: Mesh): void {
+  for (let f = 0; f < indices.length; f += 3) {
+    const [a, b, c] = [indices[f], indices[f + 1], indices[f + 2]];
+    const face = cross(sub(at(positions, b), at(positions, a)), sub(at(positions, c), at(positions, a)));
+    const size = Math.hypot(...face);
+    if (size < 1e-9) continue;
+    for (const i of [a, b, c]) expect(dot(face, at(normals, i)) / size).toBeGreaterThan(0.3);
+  }
+}
+
+test('normals look out of an arch, whose foot points at the middle', async () => {
+  const profile = contourProfile(archCorners(0.3, 12), true);
+  for (const cap of ['flat', 'round', 'pointed'] as Cap[]) expectFacing(await sweepProfile(line, profile, shape(cap)));
+});
+
+test('normals look out of a hollow profile, walls of the hole and its round ends too', async () => {
+  const outer = polygonCorners(24).flat();
+  const hole = polygonCorners(24)
+    .reverse()
+    .map(([x, y]) => [0.6 * x, 0.6 * y])
+    .flat();
+  const profile = regionProfile([{ outer, holes: [hole] }], false);
+  for (const cap of ['flat', 'round', 'pointed'] as Cap[]) expectFacing(await sweepProfile(line, profile, shape(cap)));
+});
 
 const profiles: [string, [number, number][]][] = [
   ['a triangle', polygonCorners(3)],
@@ -43,6 +78,13 @@ describe.each(profiles)('%s', (_, corners) => {
       }
     },
   );
+
+  test.each(['round', 'pointed', 'taper'])('normals look out of its %s ends as its faces do', async (way) => {
+    const cap = way === 'taper' ? 'open' : (way as Cap);
+    const along = (u: number): number => (way === 'taper' ? 1 - 0.9 * u : 1);
+    const profile = contourProfile(corners, true);
+    expectFacing(await sweepProfile(line, profile, { ...shape(cap), along }));
+  });
 
   test('swept along a line has the volume of its prism', async () => {
     const { volume } = areaAndVolume(await sweepProfile(line, contourProfile(corners, true), shape('flat')));

@@ -160,8 +160,8 @@ function writeVertices(
 }
 
 /** Numbers of a ring in `ringFrames`: centre, both directions across, the way its normals lean, and these. */
-const STRIDE = 19;
-const [RADIUS, ACROSS, OUT, REST, SHAPE, BEND_N, BEND_B] = [12, 13, 14, 15, 16, 17, 18];
+const STRIDE = 20;
+const [RADIUS, ACROSS, OUT, REST, SHAPE, BEND_N, BEND_B, AHEAD] = [12, 13, 14, 15, 16, 17, 18, 19];
 /** Shapes of rings: a circle square to its path, any other, one that a bend has to hold in. */
 const [CIRCLE, PLAIN, TIGHT] = [0, 1, 2];
 
@@ -225,6 +225,7 @@ function ringFrames(
     frames[f + RADIUS] = r;
     frames[f + ACROSS] = across;
     frames[f + OUT] = outs[i];
+    frames[f + AHEAD] = aheads[i];
     frames[f + REST] = here;
     frames[f + SHAPE] = round && outs[i] === 1 && aheads[i] === 0 && across === r ? CIRCLE : PLAIN;
     if (isTight(rings, at, paths, Math.max(r, across) * reach, bend)) {
@@ -248,6 +249,7 @@ function writePlaces(
   { x: px, y: py, nx: mx, ny: my }: SweepProfile,
 ): void {
   const columns = px.length;
+  const circle = mx === px && my === py;
   let w = 3 * first;
   for (let i = 0, f = 0; i < count; i++, f += STRIDE) {
     const x = frames[f];
@@ -278,6 +280,10 @@ function writePlaces(
     }
     const across = frames[f + ACROSS];
     const out = frames[f + OUT];
+    // How much a ring's normals lean ahead is told for what grows straight outwards, as a circle does. A place that lies off
+    // its own normal grows less in its direction; one that faces the middle, as in a hollow, shrinks.
+    const leans = !circle && frames[f + AHEAD] !== 0 && (r === 0 || out !== 0);
+    const flatwise = across !== r;
     const tight = frames[f + SHAPE] === TIGHT;
     const kn = frames[f + BEND_N];
     const kb = frames[f + BEND_B];
@@ -292,14 +298,24 @@ function writePlaces(
           cy -= less * kb;
         }
       }
-      const ox = out * mx[j];
-      const oy = out * my[j];
       positions[w] = x + nx * cx + bx * cy;
       positions[w + 1] = y + ny * cx + by * cy;
       positions[w + 2] = z + nz * cx + bz * cy;
-      normals[w] = frames[f + 9] + nx * ox + bx * oy;
-      normals[w + 1] = frames[f + 10] + ny * ox + by * oy;
-      normals[w + 2] = frames[f + 11] + nz * ox + bz * oy;
+      let beside = out;
+      let lean = 1;
+      if (leans) {
+        lean = flatwise ? px[j] * mx[j] : px[j] * mx[j] + py[j] * my[j];
+        const ahead = lean * frames[f + AHEAD];
+        const length = Math.sqrt(out * out + ahead * ahead);
+        // At the very tip, what lies in a plane with it looks straight aside.
+        beside = length > 1e-9 ? out / length : 1;
+        lean = length > 1e-9 ? lean / length : 0;
+      }
+      const ox = beside * mx[j];
+      const oy = beside * my[j];
+      normals[w] = lean * frames[f + 9] + nx * ox + bx * oy;
+      normals[w + 1] = lean * frames[f + 10] + ny * ox + by * oy;
+      normals[w + 2] = lean * frames[f + 11] + nz * ox + bz * oy;
     }
   }
 }
