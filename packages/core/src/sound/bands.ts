@@ -16,7 +16,14 @@ export interface BandShape {
   loop: boolean;
 }
 
-const WINDOW = 4096;
+/** Seconds that the shortest window should take: short enough for a beat. */
+const SHORTEST = 0.09;
+/** So often a window is doubled for low bands at most: longer ones would smear a beat over more than a second. */
+const DOUBLINGS = 4;
+/** Bins that a band should take: a tone in its middle then stays within it (Hann's window: two bins to either side). */
+const BINS = 4;
+/** The amplitude of a full tone in its bin comes to this, whatever the window. */
+const FULL = 1024;
 /** Levels are told over this range below the loudest, decibels. */
 const RANGE = 42;
 /** Decibels an octave that high bands are raised by: sounds fall off about so much (common practice, no source). */
@@ -33,24 +40,34 @@ export interface Bands {
 
 /** The power of each bin of a windowed piece of the sound about a moment; outside the sound it is silent, or repeats. */
 class Spectrum {
-  readonly #fft = new RealFft(WINDOW);
-  readonly #piece = new Float64Array(WINDOW);
-  readonly #re = new Float64Array(WINDOW / 2 + 1);
-  readonly #im = new Float64Array(WINDOW / 2 + 1);
+  readonly #fft: RealFft;
+  readonly #piece: Float64Array;
+  readonly #re: Float64Array;
+  readonly #im: Float64Array;
   // Hann's window: a tone stays within its bin and the two beside it.
-  readonly #window = Float64Array.from({ length: WINDOW }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / WINDOW));
-  readonly power = new Float64Array(WINDOW / 2 + 1);
+  readonly #window: Float64Array;
+  readonly power: Float64Array;
 
   constructor(
     readonly sound: Sound,
     readonly loop: boolean,
-  ) {}
+    readonly size: number,
+  ) {
+    this.#fft = new RealFft(size);
+    this.#piece = new Float64Array(size);
+    [this.#re, this.#im, this.power] = [0, 1, 2].map(() => new Float64Array(size / 2 + 1));
+    const scale = (4 * FULL) / size;
+    this.#window = Float64Array.from(
+      { length: size },
+      (_, i) => scale * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / size)),
+    );
+  }
 
   at(seconds: number): void {
     const { samples, rate } = this.sound;
-    const from = Math.round(seconds * rate) - WINDOW / 2;
+    const from = Math.round(seconds * rate) - this.size / 2;
     const n = samples.length;
-    for (let i = 0; i < WINDOW; i++) {
+    for (let i = 0; i < this.size; i++) {
       let k = from + i;
       if (this.loop) k = ((k % n) + n) % n;
       this.#piece[i] = k >= 0 && k < n ? samples[k] * this.#window[i] : 0;
@@ -58,6 +75,62 @@ class Spectrum {
     this.#fft.transform(this.#piece, this.#re, this.#im);
     for (let k = 0; k < this.power.length; k++) this.power[k] = this.#re[k] ** 2 + this.#im[k] ** 2;
   }
+}
+
+/** The window of the filter that comes before leaving out every other sample: its stop band lies 74 dB down (Blackman's). */
+const TAPS = 47;
+const filter = Float64Array.from({ length: TAPS }, (_, t) => {
+  const x = t - (TAPS - 1) / 2;
+  const sinc = x === 0 ? 0.46 : Math.sin(0.46 * Math.PI * x) / (Math.PI * x);
+  const w = (2 * Math.PI * (t + 0.5)) / TAPS;
+  return sinc * (0.42 - 0.5 * Math.cos(w) + 0.08 * Math.cos(2 * w));
+});
+/** Up to this share of the new rate nothing is lost by it, nor folded in. */
+const PASSES = 0.3;
+
+/** A sound of half the rate, without what that can not tell (Crochiere, Rabiner: Multirate Digital Signal Processing, 1983). */
+function halved({ samples, rate }: Sound, loop: boolean): Sound {
+  const n = samples.length;
+  const out = new Float32Array(Math.ceil(n / 2));
+  const sum = filter.reduce((total, h) => total + h, 0);
+  for (let j = 0; j < out.length; j++) {
+    let value = 0;
+    for (let t = 0; t < TAPS; t++) {
+      let k = 2 * j + t - (TAPS - 1) / 2;
+      if (loop) k = ((k % n) + n) % n;
+      if (k >= 0 && k < n) value += filter[t] * samples[k];
+    }
+    out[j] = value / sum;
+  }
+  return { samples: out, rate: rate / 2 };
+}
+
+/** Where a band is read: in which of the spectra, and from where to where on its row of bins. */
+interface Reading {
+  level: number;
+  from: number;
+  to: number;
+  /** Its width in bins of the shortest window, in which power is told whatever the window. */
+  width: number;
+  /** Decibels that it is raised by. */
+  tilt: number;
+}
+
+/** How each band is read: with the shortest window that keeps a tone within it. */
+function readingsOf({ bands, ...shape }: BandShape, rate: number, size: number): Reading[] {
+  const high = Math.min(shape.high, rate / 2);
+  const low = Math.min(shape.low, high / 1.001);
+  const edge = (b: number): number => low * (high / low) ** (b / bands);
+  return Array.from({ length: bands }, (_, b) => {
+    const [from, to] = [edge(b), edge(b + 1)];
+    const bin = rate / size;
+    let level = 0;
+    while (level < DOUBLINGS && (BINS * bin) / 2 ** level > to - from && to < (PASSES * rate) / 2 ** (level + 1))
+      level++;
+    const finer = bin / 2 ** level;
+    const tilt = TILT * Math.log2(Math.sqrt(from * to) / 1000);
+    return { level, from: from / finer, to: to / finer, width: (to - from) / bin, tilt };
+  });
 }
 
 /**
@@ -73,46 +146,43 @@ export async function bandsOf(
 ): Promise<Bands> {
   const frames = Math.max(1, Math.round((sound.samples.length / sound.rate) * fps));
   const { bands, attack, release, loop } = shape;
-  const high = Math.min(shape.high, sound.rate / 2);
-  const low = Math.min(shape.low, high / 1.001);
-  const bin = sound.rate / WINDOW;
-  const edges = Float64Array.from({ length: bands + 1 }, (_, b) => (low * (high / low) ** (b / bands)) / bin);
-  const spectrum = new Spectrum(sound, loop);
+  const size = 2 ** Math.max(4, Math.round(Math.log2(SHORTEST * sound.rate)));
+  const readings = readingsOf(shape, sound.rate, size);
+  const spectra: Spectrum[] = [];
+  for (let level = 0, at = sound; level <= Math.max(...readings.map((reading) => reading.level)); level++) {
+    await breathe();
+    if (level > 0) at = halved(at, loop);
+    spectra.push(new Spectrum(at, loop, size));
+  }
+  const used = spectra.filter((_, level) => readings.some((reading) => reading.level === level));
   const raw = new Float32Array(frames * bands);
   let loudest = FAINT;
   for (let f = 0; f < frames; f++) {
     if (f % 8 === 0) await breathe();
-    spectrum.at(f / fps);
-    for (let b = 0; b < bands; b++) {
-      const octaves = Math.log2((Math.sqrt(edges[b] * edges[b + 1]) * bin) / 1000);
-      const decibels = 10 * Math.log10(meanPower(spectrum.power, edges[b], edges[b + 1]) + 1e-12) + TILT * octaves;
+    for (const spectrum of used) spectrum.at(f / fps);
+    readings.forEach(({ level, from, to, width, tilt }, b) => {
+      const decibels = 10 * Math.log10(powerWithin(spectra[level].power, from, to) / width + 1e-12) + tilt;
       raw[f * bands + b] = decibels;
       loudest = Math.max(loudest, decibels);
-    }
+    });
   }
   const levels = raw.map((decibels) => Math.min(1, Math.max(0, 1 + (decibels - loudest) / RANGE)));
   follow(levels, bands, frames, fps, attack, release, loop);
   return { frames, bands, levels: blended(levels, bands, frames, shape.smooth) };
 }
 
-/** Mean power between two places on the row of bins, which need not be whole. */
-function meanPower(power: Float64Array, from: number, to: number): number {
-  // A band narrower than a bin is read between bins, so that low bands do not fall into steps.
-  if (to - from < 1) {
-    const middle = Math.min(power.length - 1.001, Math.max(0, (from + to) / 2));
-    const k = Math.floor(middle);
-    return power[k] + (power[k + 1] - power[k]) * (middle - k);
-  }
-  let [sum, width] = [0, 0];
-  for (let k = Math.floor(from); k < to && k < power.length; k++) {
-    const share = Math.min(k + 1, to) - Math.max(k, from);
-    sum += share * power[k];
-    width += share;
-  }
-  return width > 0 ? sum / width : 0;
+/** Power between two places on the row of bins, which need not be whole: bin k takes from half a bin below it to half above. */
+function powerWithin(power: Float64Array, from: number, to: number): number {
+  let sum = 0;
+  for (let k = Math.max(0, Math.round(from)); k - 0.5 < to && k < power.length; k++)
+    sum += power[k] * Math.max(0, Math.min(k + 0.5, to) - Math.max(k - 0.5, from));
+  return sum;
 }
 
-/** Levels that rise and fall at a rate: one-pole followers. A repeating sound is gone through twice. */
+/**
+ * Levels that rise and fall at a rate: one-pole followers. A repeating sound begins at the level at which it ends: where it
+ * has to, is found by Newton's method, as a round takes levels to levels in pieces that are straight.
+ */
 function follow(
   levels: Float32Array,
   bands: number,
@@ -126,13 +196,20 @@ function follow(
   const [up, down] = [rate(attack), rate(release)];
   const raw = levels.slice();
   for (let b = 0; b < bands; b++) {
-    let level = 0;
-    for (let round = loop ? 0 : 1; round < 2; round++) {
+    let begin = 0;
+    for (let round = 0; round < 60; round++) {
+      let level = begin;
+      // How much of a difference at the beginning is left.
+      let left = 1;
       for (let f = 0; f < frames; f++) {
         const target = raw[f * bands + b];
-        level += (target - level) * (target > level ? up : down);
+        const towards = target > level ? up : down;
+        level += (target - level) * towards;
+        left *= 1 - towards;
         levels[f * bands + b] = level;
       }
+      if (!loop || Math.abs(level - begin) < 1e-7) break;
+      begin += (level - begin) / Math.max(1e-9, 1 - left);
     }
   }
 }

@@ -194,6 +194,48 @@ describe('bands', () => {
     expect(levels[(band + 6) % 12]).toBeLessThan(0.1);
   });
 
+  // The spectral leakage of Hann's window is 31 dB down two bins away: Harris, On the use of windows for harmonic analysis with
+  // the discrete Fourier transform, Proceedings of the IEEE 66, 1978, table 1.
+  test.each([
+    [24, 48000],
+    [60, 44100],
+    [24, 8000],
+  ])(
+    'a tone in the middle of any of %d bands stays there, low ones too, at %d samples a second',
+    async (bands, rate) => {
+      const wide: BandShape = { ...shape, bands, low: 40, high: 0.4 * rate };
+      for (let band = 0; band < bands; band += 3) {
+        const hertz = 40 * ((0.4 * rate) / 40) ** ((band + 0.5) / bands);
+        const samples = Float32Array.from({ length: 3 * rate }, (_, i) => Math.sin((2 * Math.PI * hertz * i) / rate));
+        const levels = row(await bandsOf({ rate, samples }, wide, 4, breathe), 6);
+        expect(levels.indexOf(Math.max(...levels))).toBe(band);
+        for (const other of [band - 1, band + 1])
+          if (other >= 0 && other < bands) expect(levels[other]).toBeLessThan(0.5);
+      }
+    },
+  );
+
+  test('60 Hz of a hundred bands comes out in the band that holds 60 Hz', async () => {
+    const hundred: BandShape = { ...shape, bands: 100, low: 30, high: 16000 };
+    const samples = Float32Array.from({ length: 48000 * 3 }, (_, i) => Math.sin((2 * Math.PI * 60 * i) / 48000));
+    const levels = row(await bandsOf({ rate: 48000, samples }, hundred, 4, breathe), 6);
+    const [low, high] = [30, 16000];
+    expect(levels.indexOf(Math.max(...levels))).toBe(Math.floor((100 * Math.log(60 / low)) / Math.log(high / low)));
+  });
+
+  test('a sound that repeats closes, however long its release', async () => {
+    const burst: Sound = { rate: 8000, samples: tone(400, 2).samples.map((x, i) => (i > 9000 && i < 12000 ? x : 0)) };
+    for (const release of [0.2, 3, 60]) {
+      const long = { ...shape, attack: 0.02, release, loop: true };
+      const { levels, bands, frames } = await bandsOf(burst, long, 24, breathe);
+      const left = Math.exp(-1 / (release * 24));
+      // From its last frame to its first it falls by the release, as from any to the next.
+      const at = (f: number): number => levels[f * bands + 6];
+      expect(at(0)).toBeCloseTo(at(frames - 1) * left, 4);
+      expect(at(0)).toBeGreaterThan(release > 1 ? 0.5 : 0);
+    }
+  });
+
   test('silence is level 0 all over', async () => {
     const silence = { rate: 8000, samples: new Float32Array(8000) };
     const { levels } = await bandsOf(silence, { ...shape, smooth: 2 }, 24, breathe);
