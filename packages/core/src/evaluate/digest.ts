@@ -20,13 +20,28 @@ export function digestOf(value: unknown): string {
   return known;
 }
 
-/** BLAKE3 over the bytes of all of a form's arrays: two forms with one hash are the same to the bit. */
+/**
+ * BLAKE3 over the bytes of all of a form's arrays, what each is called, and how the surface is dressed: two forms with one hash
+ * are the same to the bit.
+ */
 export function formHash(form: Form): string {
   const hasher = blake3.create({ dkLen: 16 });
   hasher.update(utf8ToBytes(kindsOf(form).join()));
-  for (const part of [form.paths, form.mesh, form.points, form.copies, form.seats])
+  hasher.update(utf8ToBytes(JSON.stringify([form.surface, form.pitch])));
+  for (const part of [form.paths, form.mesh, form.points, form.copies, form.seats]) {
+    const there = Object.entries(part ?? {}).filter(([, value]) => ArrayBuffer.isView(value));
+    // In one order, whichever step has put them in.
+    hasher.update(
+      utf8ToBytes(
+        `;${there
+          .map(([name]) => name)
+          .sort()
+          .join()}`,
+      ),
+    );
     for (const [name, { domain, width }] of Object.entries(part?.named ?? {}))
       hasher.update(utf8ToBytes(`;${domain} ${width} ${name}`));
+  }
   for (const array of arraysOf(form)) {
     hasher.update(utf8ToBytes(`;${array.byteLength};`));
     hasher.update(new Uint8Array(array.buffer, array.byteOffset, array.byteLength));

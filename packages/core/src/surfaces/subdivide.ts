@@ -96,7 +96,7 @@ function ringNormals(corners: Uint32Array, starts: Uint32Array, places: Float64A
   return normals;
 }
 
-/** Puts pairs of triangles together that lie nearly in one plane and share the longest side of both. */
+/** Puts pairs of triangles together that share the longest side of both and lie nearly in one plane, within 11.5°: sides of what is swept are no flatter. */
 function quadrangles(triangles: Uint32Array, places: Float64Array): { corners: Uint32Array; starts: Uint32Array } {
   const n = triangles.length / 3;
   const starts = Uint32Array.from({ length: n + 1 }, (_, f) => 3 * f);

@@ -101,6 +101,29 @@ describe('tube', () => {
     expect(areaAndVolume(mesh).volume).toBeCloseTo((Math.PI * 0.09 * 2 * areaShare(8)) / 3, 4);
   });
 
+  test('thicker than its bend it never crosses itself, at its first and last ring neither', async () => {
+    // An arc of 150° and radius 0.2 with a tube of radius 0.3.
+    const n = 40;
+    const arc = Array.from({ length: n }, (_, i) => {
+      const a = (Math.PI * (150 / 180) * i) / (n - 1);
+      return [0.2 * Math.cos(a), 0.2 * Math.sin(a), 0];
+    }).flat();
+    const sides = 12;
+    const mesh = await sweepTubes(
+      pathsFrom([{ positions: arc }]),
+      shape({ radius: 0.3, sides, start: 'open', end: 'open' }),
+    );
+    for (let ring = 0; ring + 1 < n; ring++) {
+      const a = (Math.PI * (150 / 180) * (ring + 0.5)) / (n - 1);
+      const ahead: [number, number, number] = [-Math.sin(a), Math.cos(a), 0];
+      for (let j = 0; j <= sides; j++) {
+        const v = ring * (sides + 1) + j;
+        const step = [0, 1, 2].map((c) => mesh.positions[3 * (v + sides + 1) + c] - mesh.positions[3 * v + c]);
+        expect(step[0] * ahead[0] + step[1] * ahead[1]).toBeGreaterThan(0);
+      }
+    }
+  });
+
   test('normals point away from the path, and lean back where it tapers', async () => {
     const mesh: Mesh = await sweepTubes(
       line(2),

@@ -336,13 +336,16 @@ const heldIn = (inward: number): number =>
  */
 function isTight(
   { first, last, closed, along }: Rings,
-  point: number,
+  ring: number,
   { tangents }: FramedPaths,
   reach: number,
   bend: [number, number, number],
 ): boolean {
-  const before = point > first ? point - 1 : closed ? last : point;
-  const after = point < last ? point + 1 : closed ? first : point;
+  // The direction at an open end is its segment's, which has turned half as far as the path: bends are told without it.
+  const [low, high] = closed || last - first < 3 ? [first, last] : [first + 1, last - 1];
+  const point = Math.min(high, Math.max(low, ring));
+  const before = point > low ? point - 1 : closed ? last : point;
+  const after = point < high ? point + 1 : closed ? first : point;
   const total = along[along.length - 1];
   const from = point > first ? along[before - first] : closed ? along[before - first] - total : along[0];
   const to = point < last ? along[after - first] : closed ? total : along[point - first];
