@@ -77,6 +77,16 @@ describe('regions', () => {
     expect(inside(ring.holes[0], 4, 0)).toBe(false);
   });
 
+  test('thousands of contours are sorted, each hole into its own', () => {
+    const contours = Array.from({ length: 4000 }, (_, k) => square(10 * Math.floor(k / 2), 0, k % 2 ? 2 : 4));
+    const regions = regionsOf(contours);
+    expect(regions).toHaveLength(2000);
+    for (const { outer, holes } of regions) {
+      expect(holes).toHaveLength(1);
+      expect(inside(outer, holes[0][0], holes[0][1])).toBe(true);
+    }
+  });
+
   test('whichever way contours ran, outer ones end up anticlockwise, holes clockwise', () => {
     const back = (points: number[]) =>
       Array.from({ length: points.length }, (_, i) => points[points.length - 2 - 2 * Math.floor(i / 2) + (i % 2)]);
@@ -98,6 +108,27 @@ describe('SVG files', () => {
     const contours = await svgContours(svg(`<path d="${d}"/>`), 1e-6);
     const length = contours.reduce((sum, contour) => sum + lengthOf(contour), 0);
     expect(length / new svgPathProperties(d).getTotalLength()).toBeCloseTo(1, 3);
+  });
+
+  test.each([
+    ['lines', 'l', ' 3 1 -1,2'],
+    ['cubics', 'c', ' 1 2 3-4 5 6'],
+    ['quadratics that go on', 't', ' 1 1-2 3'],
+    ['arcs with flags that touch', 'a', ' 5 5 30 011 1'],
+    ['heights', 'V', ' 1.5.5'],
+  ])('a command with thousands of sets of numbers is read as many commands are: %s', async (_, letter, numbers) => {
+    const text = (count: number, between: string): string =>
+      `M0 0 q1 1 2 0${letter}${Array(count).fill(numbers).join(between)}`;
+    const once = await svgContours(svg(`<path d="${text(2000, '')}"/>`), 1e-6);
+    const apart = await svgContours(svg(`<path d="${text(2000, letter)}"/>`), 1e-6);
+    expect(once[0].points).toHaveLength(apart[0].points.length);
+    once[0].points.forEach((x, i) => expect(x).toBeCloseTo(apart[0].points[i], 6));
+  });
+
+  test('a fault in a long run of numbers is told, not left out', async () => {
+    const run = Array(2000).fill('1 2').join(' ');
+    for (const fault of ['5', 'x 3', '4 5 &'])
+      await expect(svgContours(svg(`<path d="M0 0L${run} ${fault.replace('&', '#')}"/>`))).rejects.toThrow(Problem);
   });
 
   test('shapes have the perimeters of geometry, and know that they close', async () => {

@@ -32,7 +32,14 @@ export interface Region {
  */
 export function regionsOf(contours: readonly Flat2[]): Region[] {
   const solid = contours.filter((points) => Math.abs(doubleArea(points)) > 1e-12);
-  const around = solid.map((points, i) => solid.flatMap((other, j) => (i !== j && holds(other, points) ? [j] : [])));
+  const boxes = solid.map(boxOf);
+  const areas = solid.map((points) => Math.abs(doubleArea(points)));
+  const around = solid.map((points, i) => {
+    const found: number[] = [];
+    for (let j = 0; j < solid.length; j++)
+      if (i !== j && areas[j] > areas[i] && boxHolds(boxes[j], boxes[i]) && holds(solid[j], points)) found.push(j);
+    return found;
+  });
   const regions = new Map<number, Region>();
   solid.forEach((points, i) => {
     if (around[i].length % 2 === 0) regions.set(i, { outer: turned(points, true), holes: [] });
@@ -46,14 +53,34 @@ export function regionsOf(contours: readonly Flat2[]): Region[] {
   return [...regions.values()];
 }
 
-/** Whether a contour lies in another; contours that touch at a point are told apart by the rest of their points. */
-function holds(outer: Flat2, inner: Flat2): boolean {
-  let [yes, no] = [0, 0];
-  for (let i = 0; i < inner.length; i += 2) {
-    if (inside(outer, inner[i], inner[i + 1])) yes++;
-    else no++;
+type Box = readonly [left: number, low: number, right: number, high: number];
+
+function boxOf(points: Flat2): Box {
+  let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < points.length; i += 2) {
+    left = Math.min(left, points[i]);
+    right = Math.max(right, points[i]);
+    low = Math.min(low, points[i + 1]);
+    high = Math.max(high, points[i + 1]);
   }
-  return yes > no && Math.abs(doubleArea(outer)) > Math.abs(doubleArea(inner));
+  return [left, low, right, high];
+}
+
+const boxHolds = (a: Box, b: Box): boolean => a[0] <= b[0] && a[1] <= b[1] && a[2] >= b[2] && a[3] >= b[3];
+
+/** So many points tell whether a contour lies in another: more than can touch it. */
+const TELLING = 9;
+
+/** Whether a contour lies in another; contours that touch at a point are told apart by others of their points. */
+function holds(outer: Flat2, inner: Flat2): boolean {
+  const n = inner.length / 2;
+  const asked = Math.min(n, TELLING);
+  let yes = 0;
+  for (let k = 0; k < asked; k++) {
+    const i = 2 * Math.floor((k * n) / asked);
+    if (inside(outer, inner[i], inner[i + 1])) yes++;
+  }
+  return 2 * yes > asked;
 }
 
 function turned(points: Flat2, anticlockwise: boolean): Flat2 {

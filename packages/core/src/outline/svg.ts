@@ -40,7 +40,7 @@ export async function svgContours(bytes: Uint8Array, tolerance = 0.0005): Promis
   }
   const root = await parse(textOf(bytes));
   const { default: svgpath } = await import('svgpath');
-  const pieces: string[] = [];
+  const pieces: ReturnType<typeof SvgPath>[] = [];
   const walk = (node: Node, transforms: string[], depth: number): void => {
     if (depth > MOST_DEPTH) throw new Problem('The SVG file nests its groups too deeply.', 'Flatten the groups.');
     if (UNDRAWN.has(node.tag) || node.attributes.display === 'none') return;
@@ -48,7 +48,7 @@ export async function svgContours(bytes: Uint8Array, tolerance = 0.0005): Promis
     const all = own ? [...transforms, own] : transforms;
     const d = pathOf(node);
     if (d) {
-      const path = svgpath(d);
+      const path = svgpath(withCommands(d));
       const fault = (path as unknown as { err: string }).err;
       if (fault)
         throw new Problem(
@@ -57,34 +57,30 @@ export async function svgContours(bytes: Uint8Array, tolerance = 0.0005): Promis
         );
       // The innermost transform works first.
       for (const transform of [...all].reverse()) path.transform(transform);
-      pieces.push(path.toString());
+      pieces.push(path.abs().unarc().unshort());
     }
     for (const child of node.children) walk(child, all, depth + 1);
   };
   walk(root, [], 0);
 
-  const size = sizeOf(pieces, svgpath);
+  const size = sizeOf(pieces);
   const pen = new Pen(Math.max(size * tolerance, 1e-9));
-  let points = 0;
+  let [points, counted] = [0, 0];
   for (const piece of pieces) {
-    svgpath(piece)
-      .abs()
-      .unarc()
-      .unshort()
-      .iterate((segment, _, x, y) => {
-        const [command, ...n] = segment as [string, ...number[]];
-        if (!n.every(Number.isFinite))
-          throw new Problem('The SVG file holds a number that is not finite.', 'Save the drawing again.');
-        if (command === 'M') pen.move(n[0], -n[1]);
-        else if (command === 'L') pen.line(n[0], -n[1]);
-        else if (command === 'H') pen.line(n[0], -y);
-        else if (command === 'V') pen.line(x, -n[0]);
-        else if (command === 'C') pen.cubic(n[0], -n[1], n[2], -n[3], n[4], -n[5]);
-        else if (command === 'Q') pen.quadratic(n[0], -n[1], n[2], -n[3]);
-        else pen.end(true);
-      });
+    piece.iterate((segment, _, x, y) => {
+      const [command, ...n] = segment as [string, ...number[]];
+      if (!n.every(Number.isFinite))
+        throw new Problem('The SVG file holds a number that is not finite.', 'Save the drawing again.');
+      if (command === 'M') pen.move(n[0], -n[1]);
+      else if (command === 'L') pen.line(n[0], -n[1]);
+      else if (command === 'H') pen.line(n[0], -y);
+      else if (command === 'V') pen.line(x, -n[0]);
+      else if (command === 'C') pen.cubic(n[0], -n[1], n[2], -n[3], n[4], -n[5]);
+      else if (command === 'Q') pen.quadratic(n[0], -n[1], n[2], -n[3]);
+      else pen.end(true);
+    });
     pen.end(false);
-    points = pen.contours.reduce((sum, contour) => sum + contour.points.length / 2, 0);
+    for (; counted < pen.contours.length; counted++) points += pen.contours[counted].points.length / 2;
     if (points > MOST_POINTS)
       throw new Problem('The SVG file holds more than two million points.', 'Choose a simpler drawing.');
   }
@@ -188,21 +184,50 @@ function pathOf({ tag, attributes }: Node): string | null {
   }
 }
 
+const NUMBER = '[-+]?(?:\\d+\\.?\\d*|\\.\\d+)(?:e[-+]?\\d+)?';
+const PARAMETERS: Record<string, number> = { m: 2, l: 2, h: 1, v: 1, c: 6, s: 4, q: 4, t: 2 };
+/** Characters of one command from which its letter is put before each of its sets of numbers. */
+const LONG = 2000;
+
+/**
+ * Path data whose long runs of one command name it before each set of numbers: what reads them takes time by the square of a
+ * run's length. Arcs, whose flags may stand without spaces, are cut by their own rule.
+ */
+function withCommands(d: string): string {
+  if (d.length < LONG) return d;
+  return d.replace(/[a-df-z][^a-df-z]*/gi, (run) => {
+    const letter = run[0];
+    const lower = letter.toLowerCase();
+    const count = PARAMETERS[lower];
+    if (run.length < LONG || (!count && lower !== 'a')) return run;
+    const set =
+      lower === 'a'
+        ? [NUMBER, NUMBER, NUMBER, '[01]', '[01]', NUMBER, NUMBER].join('[\\s,]*')
+        : Array(count).fill(NUMBER).join('[\\s,]*');
+    const sets = run.slice(1).match(new RegExp(set, 'gi')) ?? [];
+    // What is left over is a fault: it is handed on, for the reader to tell of.
+    const left = run
+      .slice(1)
+      .replace(new RegExp(set, 'gi'), '')
+      .replace(/[\s,]+/g, ' ')
+      .trim();
+    // After the first pair, a move goes on as lines.
+    const next = letter === 'm' ? 'l' : letter === 'M' ? 'L' : letter;
+    return `${sets.map((numbers, k) => (k === 0 ? letter : next) + numbers).join('')} ${left}`;
+  });
+}
+
 /** The larger side of the box round all ends and control points. */
-function sizeOf(pieces: readonly string[], svgpath: typeof SvgPath): number {
+function sizeOf(pieces: readonly ReturnType<typeof SvgPath>[]): number {
   let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity];
   for (const piece of pieces) {
-    svgpath(piece)
-      .abs()
-      .unarc()
-      .unshort()
-      .iterate((segment, _, x, y) => {
-        const n = (segment as unknown[]).slice(1) as number[];
-        const xs = segment[0] === 'V' ? [x] : segment[0] === 'H' ? n : n.filter((_, i) => i % 2 === 0);
-        const ys = segment[0] === 'H' ? [y] : segment[0] === 'V' ? n : n.filter((_, i) => i % 2 === 1);
-        for (const value of xs) [left, right] = [Math.min(left, value), Math.max(right, value)];
-        for (const value of ys) [low, high] = [Math.min(low, value), Math.max(high, value)];
-      });
+    piece.iterate((segment, _, x, y) => {
+      const n = (segment as unknown[]).slice(1) as number[];
+      const xs = segment[0] === 'V' ? [x] : segment[0] === 'H' ? n : n.filter((_, i) => i % 2 === 0);
+      const ys = segment[0] === 'H' ? [y] : segment[0] === 'V' ? n : n.filter((_, i) => i % 2 === 1);
+      for (const value of xs) [left, right] = [Math.min(left, value), Math.max(right, value)];
+      for (const value of ys) [low, high] = [Math.min(low, value), Math.max(high, value)];
+    });
   }
   return Math.max(right - left, high - low, 0);
 }

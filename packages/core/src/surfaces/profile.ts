@@ -111,7 +111,9 @@ export const contourProfile = (corners: readonly Corner[], hard: boolean): Sweep
 export function regionProfile(regions: readonly Region[], hard: boolean): SweepProfile {
   const columns: Columns = { x: [], y: [], nx: [], ny: [], joined: [], share: [] };
   const cap: number[] = [];
-  const round = Math.max(...regions.flatMap(({ outer, holes }) => [outer, ...holes].map(lengthOf)));
+  let round = 0;
+  for (const { outer, holes } of regions)
+    for (const contour of [outer, ...holes]) round = Math.max(round, lengthOf(contour));
   for (const { outer, holes } of regions.map(cleaned)) {
     const flat: number[] = [];
     const starts: number[] = [];
