@@ -193,7 +193,7 @@ test('pier planks', async ({ page }) => {
     'Vary turn': '2',
   });
   await hands.addStep('Falloff');
-  await hands.set('Falloff', { Over: '1.1', Ease: 'bounce out', 'The other way round': true });
+  await hands.set('Falloff', { Over: '1.1', Ease: 'bounce out', Invert: true });
   await hands.set('Falloff', { Changes: 'Place', 'Moves by Y': '1.5' });
   await done(page, 'pier-planks', 70);
   // A point of a plank is followed: it falls, and stands still at the end.

@@ -138,7 +138,7 @@ test('a falloff is moved and keyed in the view, and acts at once; ghosts show th
   await hands.set('Along the paths', { Item: 'Solid', Settle: '0' });
   await hands.addStep('Falloff');
   await goTo(page, 100);
-  await hands.set('Falloff', { 'Weighed by': 'Ball', Radius: '0.4', Size: '250' });
+  await hands.set('Falloff', { 'Driven by': 'Ball', Radius: '0.4', Size: '250' });
   const middle = page.getByRole('button', { name: 'Middle of the falloff' });
   const before = await picture(page);
   const at = (await middle.boundingBox())!;
@@ -181,7 +181,7 @@ test('a guide is made a ball, moved and sized in the view, and a falloff weighs 
   await guide.getByRole('combobox', { name: 'Kind' }).click();
   await page.getByRole('option', { name: 'Ball' }).click();
   await page.getByRole('region', { name: 'Growths' }).getByRole('button', { name: 'Line', exact: true }).click();
-  await hands.set('Falloff', { 'Weighed by': 'A guide', Guide: 'Guide', Size: '300', Softness: '0' });
+  await hands.set('Falloff', { 'Driven by': 'A guide', Guide: 'Guide', Size: '300', Softness: '0' });
   await goTo(page, 144);
   const before = await picture(page);
 

@@ -27,7 +27,7 @@ const SEED: NumberParam = {
 const LATE: NumberParam = {
   type: 'number',
   unit: 'count',
-  label: 'Late by',
+  label: 'Starts late by',
   help: 'Frames by which the whole growth runs later; keys keep their places on its own clock.',
   default: 0,
   min: -100000,

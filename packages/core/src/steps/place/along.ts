@@ -67,7 +67,7 @@ export const along = defineStep({
       label: 'Laid out on',
       help: 'The length that the path had when it was made, so that no copy jumps while noise or a blend moves it; or its length at each frame, so that the spacing stays exact; by the item with the remainder left, rigid pieces then touch round bends too. Left to itself, it is exact on paths that keep their course, and at rest on those that move.',
       options: [
-        { value: 'auto', label: 'What suits its path' },
+        { value: 'auto', label: 'Automatic' },
         { value: 'rest', label: 'Its length at rest' },
         { value: 'now', label: 'Its length now' },
       ],
@@ -92,7 +92,7 @@ export const along = defineStep({
       label: 'Forward',
       help: "The item's axis that runs along the path; found from its shape, it is its longest.",
       options: [
-        { value: 'auto', label: 'Found from its shape' },
+        { value: 'auto', label: 'Automatic' },
         { value: 'x', label: 'X' },
         { value: 'y', label: 'Y' },
         { value: 'z', label: 'Z' },

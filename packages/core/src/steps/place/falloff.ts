@@ -42,10 +42,10 @@ const axes = <P extends string>(
 const params = {
   shape: {
     type: 'choice',
-    label: 'Weighed by',
+    label: 'Driven by',
     help: 'What gives each copy its weight between 0 and 100 %.',
     options: [
-      { value: 'front', label: 'Time since the front' },
+      { value: 'front', label: 'Time since front' },
       { value: 'plane', label: 'Plane' },
       { value: 'ball', label: 'Ball' },
       { value: 'box', label: 'Box' },
@@ -116,10 +116,10 @@ const params = {
     })),
     default: 'cubic-out',
   },
-  invert: { type: 'toggle', label: 'The other way round', help: 'All becomes nothing, nothing all.', default: false },
+  invert: { type: 'toggle', label: 'Invert', help: 'All becomes nothing, nothing all.', default: false },
   combine: {
     type: 'choice',
-    label: 'With the one before',
+    label: 'Combine',
     help: 'How this weight goes with that of the falloff before it.',
     options: [
       { value: 'own', label: 'On its own' },
@@ -139,8 +139,8 @@ const params = {
       { value: 'move', label: 'Place' },
       { value: 'color', label: 'Colour' },
       { value: 'time', label: 'Time' },
-      { value: 'drive', label: 'What drives the item' },
-      { value: 'nothing', label: 'Nothing: weighs for the next' },
+      { value: 'drive', label: 'Drive of item' },
+      { value: 'nothing', label: 'Nothing by itself' },
     ],
     default: 'size',
   },
