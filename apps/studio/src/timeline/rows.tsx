@@ -5,9 +5,10 @@ import { type Cycle, type Growth, isTrack, type Track, valueAt } from '@uvrex/co
 import { setParam } from '@/state/actions';
 import { endEdit, holderIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
-import { setView } from '@/state/view';
+import { type KeyAddress, setView } from '@/state/view';
 import { INK } from '@/ui/theme';
 import { addressOf, type TrackRow, tracksOf } from './keys';
+import { marksOf } from './marks';
 import { podPath } from './pod';
 import { exactFrame, type Scale, xOf } from './scale';
 import { Seed } from './Seed';
@@ -39,7 +40,18 @@ export function Pod({ growth, scale, selected, openEasing }: RowProps & { growth
   const shares = useResults((state) => state.shares.get(growth.id));
   const scene = useDocument((state) => state.scene);
   const rows = selected ? tracksOf(holderIn(scene, growth.id) ?? growth) : [];
-  const frames = [...new Set(rows.flatMap(({ track }) => track.keys.map(({ frame }) => frame)))].sort((a, b) => a - b);
+  const at = new Map<number, KeyAddress[]>();
+  for (const row of rows)
+    for (const { frame } of row.track.keys) {
+      const keys = at.get(frame) ?? [];
+      keys.push(addressOf(row, frame));
+      at.set(frame, keys);
+    }
+  const frames = [...at.keys()].sort((a, b) => a - b);
+  const marks = marksOf(
+    frames.map((frame) => frame + growth.shift),
+    scale,
+  );
   const [from, to] = [xOf(scale, scale.range[0]), xOf(scale, scale.range[1])];
   const select = (): void => setView({ growth: growth.id, keys: [] });
   return (
@@ -77,15 +89,13 @@ export function Pod({ growth, scale, selected, openEasing }: RowProps & { growth
         {selected && <Ribs growth={growth} scale={scale} />}
       </g>
       {selected &&
-        frames.map((frame, i) => (
+        marks.map(({ x, from, to }) => (
           <Seed
-            key={i}
-            keys={rows
-              .filter(({ track }) => track.keys.some((key) => key.frame === frame))
-              .map((row) => addressOf(row, frame))}
-            x={xOf(scale, frame + growth.shift)}
+            key={from}
+            keys={frames.slice(from, to).flatMap((frame) => at.get(frame)!)}
+            x={x}
             y={POD / 2}
-            label={`Keys of ${growth.name} at frame ${frame + growth.shift}`}
+            label={`Keys of ${growth.name} at ${framesSaid(frames[from] + growth.shift, frames[to - 1] + growth.shift)}`}
             shape="seed"
             scale={scale}
             openEasing={openEasing}
@@ -171,6 +181,10 @@ const CYCLE_SIGNS: Record<Cycle, string> = {
 export function ValueRow({ row, top, scale, openEasing }: RowProps & { row: TrackRow; top: number }) {
   const { track, shift } = row;
   const curve = curveOf(track, shift, scale, top);
+  const marks = marksOf(
+    track.keys.map(({ frame }) => frame + shift),
+    scale,
+  );
   const [low, high] = [track.keys[0].frame + shift, track.keys[track.keys.length - 1].frame + shift];
   const choose = (): void =>
     setView({ keys: track.keys.map(({ frame }) => addressOf(row, frame)), growth: row.growth });
@@ -213,13 +227,13 @@ export function ValueRow({ row, top, scale, openEasing }: RowProps & { row: Trac
         {drawn(Math.max(high, scale.first), scale.last, true)}
       </g>
       {/* Numbered, not keyed by frame: a key must stay the same element while it is dragged. */}
-      {track.keys.map(({ frame, value }, i) => (
+      {marks.map(({ x, from, to }) => (
         <Seed
-          key={i}
-          keys={[addressOf(row, frame)]}
-          x={xOf(scale, frame + shift)}
-          y={curve.yOf(value)}
-          label={`Key of ${row.label} at frame ${frame + shift}`}
+          key={from}
+          keys={track.keys.slice(from, to).map(({ frame }) => addressOf(row, frame))}
+          x={x}
+          y={curve.yOf(track.keys[from].value)}
+          label={`${to - from > 1 ? 'Keys' : 'Key'} of ${row.label} at ${framesSaid(track.keys[from].frame + shift, track.keys[to - 1].frame + shift)}`}
           shape="dot"
           scale={scale}
           openEasing={openEasing}
@@ -232,9 +246,13 @@ export function ValueRow({ row, top, scale, openEasing }: RowProps & { row: Trac
 function curveOf(track: Track, shift: number, scale: Scale, top: number) {
   const count = Math.min(600, Math.max(60, Math.round(scale.last - scale.first)));
   const at = (frame: number): number => valueAt(track, frame - shift);
-  const all = track.keys.map(({ value }) => value);
-  for (let i = 0; i <= count; i++) all.push(at(scale.first + (i / count) * (scale.last - scale.first)));
-  const [low, high] = [Math.min(...all), Math.max(...all)];
+  let [low, high] = [Infinity, -Infinity];
+  const take = (value: number): void => {
+    low = Math.min(low, value);
+    high = Math.max(high, value);
+  };
+  for (const { value } of track.keys) take(value);
+  for (let i = 0; i <= count; i++) take(at(scale.first + (i / count) * (scale.last - scale.first)));
   const yOf = (value: number): number =>
     top + VALUE - 7 - (high > low ? (value - low) / (high - low) : 0.5) * (VALUE - 14);
   const points = (from: number, to: number): string => {
@@ -246,5 +264,8 @@ function curveOf(track: Track, shift: number, scale: Scale, top: number) {
   };
   return { yOf, points };
 }
+
+const framesSaid = (first: number, last: number): string =>
+  first === last ? `frame ${first}` : `frames ${first} to ${last}`;
 
 const clipped = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);

@@ -1,3 +1,4 @@
+import { marksOf } from './marks';
 import { podPath } from './pod';
 import { exactFrame, frameAt, panned, scaleOf, ticks, xOf, zoomed } from './scale';
 
@@ -25,6 +26,36 @@ test("pixels and frames are each other's inverse, and stay in the range", () => 
   const scale = scaleOf([1, 144], 924);
   for (const frame of [1, 2, 77, 144]) expect(frameAt(scale, xOf(scale, frame))).toBe(frame);
   expect([frameAt(scale, -50), frameAt(scale, 5000)]).toEqual([1, 144]);
+});
+
+describe('marks of keys', () => {
+  const scale = scaleOf([1, 20000], 924);
+  test('few keys have one each, however close', () => {
+    const frames = [5, 6, 7, 900, 19999];
+    expect(marksOf(frames, scale)).toEqual(frames.map((frame, k) => ({ x: xOf(scale, frame), from: k, to: k + 1 })));
+  });
+
+  test('of ten thousand there are no more than there is room for, each key in one', () => {
+    const frames = Array.from({ length: 10000 }, (_, k) => 1 + 2 * k);
+    const marks = marksOf(frames, scale);
+    expect(marks.length).toBeLessThan((scale.right - scale.left) / 6);
+    expect(marks[0].from).toBe(0);
+    expect(marks.at(-1)!.to).toBe(10000);
+    for (let k = 1; k < marks.length; k++) {
+      expect(marks[k].from).toBe(marks[k - 1].to);
+      expect(marks[k].x - marks[k - 1].x).toBeGreaterThanOrEqual(7);
+    }
+  });
+
+  test('what is out of sight has none', () => {
+    const near = scaleOf([1, 20000], 924, [100, 140]);
+    const marks = marksOf(
+      Array.from({ length: 20000 }, (_, k) => k + 1),
+      near,
+    );
+    expect(marks.length).toBeLessThan(45);
+    expect(marks.every(({ x }) => x >= near.left - 6 && x <= near.right + 6)).toBe(true);
+  });
 });
 
 test('ruler figures keep their distance at every range', () => {

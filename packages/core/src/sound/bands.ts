@@ -110,7 +110,7 @@ interface Reading {
   level: number;
   from: number;
   to: number;
-  /** Its width in bins of the shortest window, in which power is told whatever the window. */
+  /** Its width in bins of the shortest window, 1 at least, in which power is told whatever the window. */
   width: number;
   /** Decibels that it is raised by. */
   tilt: number;
@@ -129,7 +129,8 @@ function readingsOf({ bands, ...shape }: BandShape, rate: number, size: number):
       level++;
     const finer = bin / 2 ** level;
     const tilt = TILT * Math.log2(Math.sqrt(from * to) / 1000);
-    return { level, from: from / finer, to: to / finer, width: (to - from) / bin, tilt };
+    // Bands narrower than a bin are told by what is in them, not by how dense it is: else a low tone would drown all others.
+    return { level, from: from / finer, to: to / finer, width: Math.max(1, (to - from) / bin), tilt };
   });
 }
 
