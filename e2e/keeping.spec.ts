@@ -135,6 +135,28 @@ test('rows open by Enter and Space, and move by Alt with an arrow', async ({ pag
   await expect.poll(async () => (await names()).indexOf('Tube')).toBe(at - 1);
 });
 
+test('the focus never falls to the page: after the palette, a rename and a delete it is on the row at hand', async ({
+  page,
+}) => {
+  await openStarter(page);
+  const row = (name: string) => step(page, name).locator('[data-row]');
+  await page.getByRole('button', { name: 'Add a step' }).click();
+  await page.getByLabel('Find').fill('Respace');
+  await page.getByLabel('Find').press('Enter');
+  await expect(row('Respace')).toBeFocused();
+  await row('Respace').dblclick();
+  await page.getByLabel('Name of the step').fill('Even points');
+  await page.getByLabel('Name of the step').press('Enter');
+  await expect(row('Even points')).toBeFocused();
+  await step(page, 'Even points').getByRole('button', { name: 'More for Even points' }).click();
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(row('Even points')).toHaveCount(0);
+  await expect(page.locator('aside [role=group] [data-row]:focus')).toHaveCount(1);
+  await page.keyboard.press('Control+k');
+  await page.getByLabel('Find').press('Escape');
+  await expect(page.locator('aside [role=group] [data-row]:focus')).toHaveCount(1);
+});
+
 test('narrow windows can be scrolled to every part', async ({ page }) => {
   await openEmpty(page);
   await page.setViewportSize({ width: 640, height: 500 });

@@ -17,6 +17,7 @@ import { useResults } from '@/state/results';
 import { SCENE_ENTRY, setView, useView } from '@/state/view';
 import { podPath } from '@/timeline/pod';
 import { MoreMenu } from '@/ui/MoreMenu';
+import { focusRow, rowBeside } from '@/ui/focusRow';
 import { RenameInput } from '@/ui/RenameInput';
 import { SortableRows } from './SortableRows';
 import { INK } from '@/ui/theme';
@@ -153,7 +154,14 @@ function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) 
           { label: 'Duplicate', run: () => duplicateGrowth(growth.id) },
           { label: 'Copy', run: () => copyGrowth(growth) },
           { label: 'Copy tracks', run: () => copyTracks(growth) },
-          { label: 'Delete', run: () => deleteGrowth(growth.id) },
+          {
+            label: 'Delete',
+            run: () => {
+              const next = rowBeside(useDocument.getState().scene.growths, growth.id);
+              deleteGrowth(growth.id);
+              focusRow(next);
+            },
+          },
         ]}
       >
         {(close) => (

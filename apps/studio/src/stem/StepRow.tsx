@@ -26,6 +26,7 @@ import { useDocument } from '@/state/document';
 import { copyStep } from '@/state/clips';
 import { setView, useView } from '@/state/view';
 import { MoreMenu } from '@/ui/MoreMenu';
+import { focusRow, rowBeside } from '@/ui/focusRow';
 import { RenameInput } from '@/ui/RenameInput';
 import { StepIcon } from '@/ui/StepIcon';
 import { FieldsBox } from './FieldsBox';
@@ -177,7 +178,14 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
             { label: 'Duplicate', run: () => duplicateStep(growth.id, step.id) },
             { label: 'Copy', run: () => copyStep(growth, step) },
             { label: step.on ? 'Switch off' : 'Switch on', run: () => toggleStep(growth.id, step.id) },
-            { label: 'Delete', run: () => deleteStep(growth.id, step.id) },
+            {
+              label: 'Delete',
+              run: () => {
+                const next = rowBeside(growth.steps, step.id) ?? growth.id;
+                deleteStep(growth.id, step.id);
+                focusRow(next);
+              },
+            },
           ]}
         />
       </Box>

@@ -11,6 +11,7 @@ import { addStep, selectedGrowth } from '@/state/actions';
 import { COMMANDS, keysText } from '@/state/commands';
 import { setView, useView } from '@/state/view';
 import { StepIcon } from './StepIcon';
+import { focusRow } from './focusRow';
 import { INK, MONO } from './theme';
 
 interface Entry {
@@ -81,11 +82,21 @@ function OpenPalette({ kind }: { kind: 'commands' | 'steps' }) {
   const found = sorted
     .filter(({ label, help }) => words.every((word) => `${label} ${help ?? ''}`.toLowerCase().includes(word)))
     .sort((a, b) => Number(a.off !== undefined) - Number(b.off !== undefined));
-  const close = (): void => setView({ palette: null });
+  const [before] = useState(() => document.activeElement);
+  const close = (): void => {
+    setView({ palette: null });
+    focusRow(undefined, before);
+  };
   const run = (entry: Entry | undefined): void => {
     if (!entry || entry.off) return;
-    close();
+    const { openSteps } = useView.getState();
+    setView({ palette: null });
     entry.run();
+    // To the step that has been added; else back to where it was, or to what is selected now.
+    const now = useView.getState();
+    const added = now.openSteps.find((id) => !openSteps.includes(id));
+    const back = before?.isConnected && before !== document.body ? undefined : now.growth;
+    focusRow(added ?? back ?? undefined, before);
   };
   useEffect(() => {
     list.current?.children[chosen]?.scrollIntoView({ block: 'nearest' });

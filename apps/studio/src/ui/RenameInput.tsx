@@ -2,6 +2,7 @@
 
 import InputBase from '@mui/material/InputBase';
 import { useState } from 'react';
+import { focusFirstIn } from './focusRow';
 import { INK } from './theme';
 
 /** A name being changed in place: Enter or leaving takes it, Escape drops it. */
@@ -24,8 +25,12 @@ export function RenameInput({
       onBlur={() => done(text.trim() && text !== value ? text.trim() : null)}
       onKeyDown={(event) => {
         event.stopPropagation();
+        const here = event.currentTarget.closest('.MuiInputBase-root')?.parentElement ?? null;
         if (event.key === 'Enter') (event.target as HTMLElement).blur();
-        if (event.key === 'Escape') done(null);
+        else if (event.key === 'Escape') done(null);
+        else return;
+        // What the name belongs to stands here again.
+        focusFirstIn(here);
       }}
       inputProps={{ 'aria-label': label, maxLength: 120 }}
       sx={{ flex: 1, fontSize: 13.5, bgcolor: INK.raised, borderRadius: 1, px: 0.75, height: 24 }}
