@@ -55,6 +55,8 @@ const unit = await stage('Unit tests', 'npx', [
   '--json',
   `--outputFile=${join(results, 'unit.json')}`,
   '--silent',
+  // Jest leaves one core free by itself, which of two is half.
+  '--maxWorkers=100%',
 ]);
 const jest = read('unit.json');
 passed += jest?.numPassedTests ?? 0;
