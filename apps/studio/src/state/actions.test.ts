@@ -36,6 +36,24 @@ beforeEach(() => {
   openScene('test', newScene('Reef'));
   setView({ frame: 1, growth: SCENE_ENTRY, keys: [], openSteps: [], redraw: null });
   addStartedGrowth('line');
+  setView({ frame: 1 });
+});
+
+test('the playhead goes where a new growth can be seen, and stays where enough of it is there or the film runs', () => {
+  const at = (): number => useView.getState().frame;
+  const { keys } = trackOf('grow', 'to');
+  addStartedGrowth('helix');
+  expect(at()).toBe(keys[1].frame);
+  setView({ frame: keys[1].frame - 10 });
+  addStartedGrowth('arc');
+  expect(at()).toBe(keys[1].frame - 10);
+  setView({ frame: 1, playing: true });
+  addStartedGrowth('line');
+  expect(at()).toBe(1);
+  setView({ playing: false });
+  // What does not grow is there at once.
+  addStartedGrowth('solid');
+  expect(at()).toBe(1);
 });
 
 test('a new growth comes with all it needs to be seen growing, and is selected', () => {

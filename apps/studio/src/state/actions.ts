@@ -47,10 +47,17 @@ export function freeName(base: string): string {
   return unusedName(base, new Set(scene().growths.map(({ name }) => name)));
 }
 
-/** A new growth on a start step of the given kind, growing over the range. */
+/** Less than this of a new growth is as good as nothing to look at. */
+const SEEN = 0.25;
+
+/** A new growth on a start step of the given kind, growing over the range; the playhead goes where there is something of it to see. */
 export function addStartedGrowth(kind: string, params: Record<string, ParamValue> = {}): void {
   const name = freeName(stepOf(kind)?.label ?? 'Growth');
-  addGrowth(newGrowth(name, scene().growths.length, growingSteps(newStep(kind, params), scene().range)));
+  const steps = growingSteps(newStep(kind, params), scene().range);
+  addGrowth(newGrowth(name, scene().growths.length, steps));
+  const to = steps.find((step) => step.kind === 'grow')?.params.to;
+  const { playing, frame } = useView.getState();
+  if (isTrack(to) && !playing && valueAt(to, frame) < SEEN) setView({ frame: to.keys[to.keys.length - 1].frame });
 }
 
 export function duplicateGrowth(id: string): void {

@@ -15,7 +15,7 @@ import { copyGrowth, copyTracks } from '@/state/clips';
 import { useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { SCENE_ENTRY, setView, useView } from '@/state/view';
-import { podPath } from '@/timeline/pod';
+import { PodShape } from '@/timeline/PodShape';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { focusRow, rowBeside } from '@/ui/focusRow';
 import { RenameInput } from '@/ui/RenameInput';
@@ -133,7 +133,7 @@ function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) 
           </Box>
           {shares && (
             <svg width="84" height="18" aria-hidden>
-              <path d={podPath(shares, 84, 18)} fill={growth.hue} opacity={growth.visible ? 0.85 : 0.3} />
+              <PodShape shares={shares} width={84} height={18} hue={growth.hue} opacity={growth.visible ? 0.85 : 0.3} />
             </svg>
           )}
         </ButtonBase>

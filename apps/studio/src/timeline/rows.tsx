@@ -9,7 +9,7 @@ import { type KeyAddress, setView } from '@/state/view';
 import { INK } from '@/ui/theme';
 import { addressOf, type TrackRow, tracksOf } from './keys';
 import { marksOf } from './marks';
-import { podPath } from './pod';
+import { PodShape } from './PodShape';
 import { exactFrame, type Scale, xOf } from './scale';
 import { Seed } from './Seed';
 
@@ -78,13 +78,16 @@ export function Pod({ growth, scale, selected, openEasing }: RowProps & { growth
       </text>
       <g clipPath="url(#shown-frames)">
         {shares && growth.visible && (
-          <path
-            d={podPath(shares, to - from, POD - 6)}
-            transform={`translate(${from} 3)`}
-            fill={growth.hue}
-            opacity={selected ? 0.95 : 0.55}
-            data-testid={`pod-${growth.name}`}
-          />
+          <g transform={`translate(${from} 3)`}>
+            <PodShape
+              shares={shares}
+              width={to - from}
+              height={POD - 6}
+              hue={growth.hue}
+              opacity={selected ? 0.95 : 0.55}
+              testId={`pod-${growth.name}`}
+            />
+          </g>
         )}
         {selected && <Ribs growth={growth} scale={scale} />}
       </g>

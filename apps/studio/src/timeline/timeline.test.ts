@@ -1,5 +1,5 @@
 import { marksOf } from './marks';
-import { podPath } from './pod';
+import { podOutline } from './pod';
 import { exactFrame, frameAt, panned, scaleOf, ticks, xOf, zoomed } from './scale';
 
 /** Half-heights of a pod's outline along its upper edge. */
@@ -11,15 +11,19 @@ const halves = (path: string, height: number): number[] =>
     .map((pair) => height / 2 - Number(pair.split(' ')[1]));
 
 test("a pod's half-height follows the share that was measured", () => {
-  const found = halves(podPath(Float32Array.of(0, 0.5, 1), 100, 30), 30);
+  const found = halves(podOutline(Float32Array.of(0, 0.5, 1), 100, 30).known, 30);
   expect(found[2]).toBeGreaterThan(found[1]);
   expect(found[1] - found[0]).toBeCloseTo(found[2] - found[1], 1);
 });
 
-test('frames not measured yet carry the last known share on', () => {
-  const found = halves(podPath(Float32Array.of(0.5, NaN, NaN, 1), 100, 30), 30);
-  expect(found[1]).toBe(found[0]);
-  expect(found[2]).toBe(found[0]);
+test('frames not measured yet are no part of the band: a line leads over them', () => {
+  const { known, unknown } = podOutline(Float32Array.of(0.5, NaN, NaN, 1, 1, NaN), 100, 30);
+  // Two bands: the first frame alone, the fourth and fifth.
+  expect(known.split('M').slice(1)).toHaveLength(2);
+  expect(known.match(/[\d.]+ (?=[\d.]+[LZ])/g)!.map(Number)).toEqual([0, 0, 60, 80, 80, 60]);
+  expect(unknown).toBe('M0.0 15H60.0M80.0 15H100.0');
+  expect(podOutline(new Float32Array(4).fill(NaN), 90, 30)).toEqual({ known: '', unknown: 'M0.0 15H90.0' });
+  expect(podOutline(Float32Array.of(0, 1), 90, 30).unknown).toBe('');
 });
 
 test("pixels and frames are each other's inverse, and stay in the range", () => {
