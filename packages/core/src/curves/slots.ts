@@ -98,8 +98,9 @@ function unevenSlots(
 
 /** How links hang in each other, metres. */
 export interface Hang {
-  /** Thickness by which each reaches into the next. */
+  /** Thickness by which each reaches into the next, and how wide each is. */
   wire: number;
+  wide: number;
   /** What the opening leaves beside the wire of the next link. */
   room: number;
 }
@@ -123,7 +124,7 @@ export function chordSlots(
   at: Float64Array,
   on: (s: number) => Directed,
   length: number,
-  { wire, room }: Hang = { wire: 0, room: Infinity },
+  { wire, room }: Pick<Hang, 'wire' | 'room'> = { wire: 0, room: Infinity },
 ): Float64Array {
   const moved: number[] = [];
   for (let k = 0; k < at.length; k++) {

@@ -1,13 +1,14 @@
 import { arcLengths, fraction, locate, totalLength } from '../../curves/arclength';
 import { sampled } from '../../curves/sampling';
 import { withFrames } from '../../curves/pathFrames';
+import { type LinkPlace, linkSlots } from '../../curves/linkSlots';
 import { chordSlots, type Hang, slotsAlong, type Slots } from '../../curves/slots';
 import { hash, random } from '../../fields/random';
 import { type FramedPaths, NO_POINT, pathCount, restLengthOf } from '../../geometry/paths';
 import { profileTable, readTable } from '../../geometry/profile';
 import { SeatList, type Seats } from '../../geometry/seats';
 import { about, after, axesInto, between, fromAxes, NO_TURN, type Turn, turnedBy } from '../../geometry/turns';
-import { scale, sub, unit, type Vec3 } from '../../geometry/vec';
+import { add, cross, scale, sub, unit, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { easeAt, type EaseName } from '../../time/easing';
 import { type StepContext } from '../declare';
@@ -22,6 +23,8 @@ interface Fit {
   length: number;
   /** How it hangs in its neighbours. */
   hang: Hang;
+  /** Its way across once its forward axis is Y: the wider one. */
+  across: Vec3;
   middle: number;
   aligned: Turn;
 }
@@ -116,7 +119,11 @@ function lineOf(paths: FramedPaths, path: number): Line {
 }
 
 /** How places are laid out along a path. @throws Problem where they would take no room */
-function slotLayer({ p, items, fits, sizes, seed }: Laying, pattern: number, laid: string): (line: Line) => Slots {
+function slotLayer(
+  { p, items, fits, sizes, seed, turns }: Laying,
+  pattern: number,
+  laid: string,
+): (line: Line) => Slots {
   const longest = Math.max(...fits.map(({ length }) => length));
   const pitch = p.by === 'distance' ? p.distance : longest * p.size + p.gap;
   if (!(pitch > 0)) throw new Problem('The spacing comes to nothing.', 'Raise Gap, Size or Distance.');
@@ -125,7 +132,7 @@ function slotLayer({ p, items, fits, sizes, seed }: Laying, pattern: number, lai
   const even = !shaped && fits.length === 1;
   // Links of one kind hang in each other; where several kinds follow each other, by the thinnest.
   const [thinnest] = [...fits].sort((a, b) => a.hang.wire - b.hang.wire);
-  const hang = { wire: thinnest.hang.wire * p.size, room: thinnest.hang.room * p.size };
+  const hang = { ...thinnest.hang, wire: thinnest.hang.wire * p.size, room: thinnest.hang.room * p.size };
   const rule = {
     pitch: p.by === 'item' && even && p.follows === 'whole' ? pitch - (1 - sizes[0]) * longest * p.size : pitch,
     count: p.by === 'count' ? p.count : null,
@@ -147,7 +154,10 @@ function slotLayer({ p, items, fits, sizes, seed }: Laying, pattern: number, lai
     // Laid out at rest, places go along with what bends or stretches the path.
     if (rest !== whole) for (let k = 0; k < slots.at.length; k++) slots.at[k] = (slots.at[k] * whole) / rest;
     if (p.by === 'item' && laid === 'now' && p.rest === 'leave' && !loop)
-      slots.at = alongChords(paths, path, slots.at, hang) ?? slots.at;
+      slots.at =
+        (even && hang.wire > 0
+          ? hungInEachOther(paths, path, slots.at, fits[0], p.size * sizes[0], turns)
+          : alongChords(paths, path, slots.at, hang)) ?? slots.at;
     return slots;
   };
 }
@@ -338,22 +348,53 @@ function alongChords(paths: FramedPaths, path: number, at: Float64Array, hang: H
   return chordSlots(at, (s) => sampled(framed, a, b, arcs, s), totalLength(arcs), hang);
 }
 
+/** Links by contact on the whole path; null where its course is no longer known. */
+function hungInEachOther(
+  paths: FramedPaths,
+  path: number,
+  at: Float64Array,
+  { length, hang, across }: Fit,
+  size: number,
+  turns: TurnPattern,
+): Float64Array | null {
+  const source = paths.uncut === undefined ? paths : paths.uncut;
+  if (!source) return null;
+  const [a, b] = [source.offsets[path], source.offsets[path + 1]];
+  const framed = withFrames(source);
+  const arcs = arcLengths(source.positions, a, b, false);
+  const wire = hang.wire * size;
+  const bow = (hang.wide * size - wire) / 2;
+  const shape = { wire, bow, half: Math.max(0, (length * size + wire) / 2 - bow) };
+  const on = (k: number, s: number): LinkPlace => {
+    const { position, tangent, normal } = sampled(framed, a, b, arcs, s);
+    const [x, , z] = turnedBy(about([0, 1, 0], turns.at(k)), across);
+    const side = cross(normal, tangent);
+    return { position, along: tangent, across: add(scale(normal, x), scale(side, z)) };
+  };
+  return linkSlots(at, on, totalLength(arcs), shape, length * size);
+}
+
 /** From nothing to all, softly at both ends. */
 const rise = (t: number): number => (t >= 1 ? 1 : t <= 0 ? 0 : t * t * (3 - 2 * t));
 
 function fitOf({ min, max, form }: ItemShape, forward: string): Fit {
   const sizes = sub(max, min);
   const axis = forward === 'auto' ? sizes.indexOf(Math.max(...sizes)) : 'xyz'.indexOf(forward);
+  const aligned = alignment(axis);
   // A link reaches into the next by its wire at both ends.
   const wire = form.pitch === null ? 0 : Math.max(0, (sizes[axis] - form.pitch) / 2);
   const wide = Math.max(...sizes.filter((_, c) => c !== axis));
-  const hang = { wire, room: Math.max(1e-6, wide - 3 * wire) };
+  const hang = { wire, wide, room: Math.max(1e-6, wide - 3 * wire) };
   return {
     axis,
     length: form.pitch ?? sizes[axis],
     hang,
+    across: turnedBy(
+      aligned,
+      axisOf(sizes.reduce((best, size, c) => (c !== axis && (best === axis || size > sizes[best]) ? c : best), axis)),
+    ),
     middle: (min[axis] + max[axis]) / 2,
-    aligned: alignment(axis),
+    aligned,
   };
 }
 
