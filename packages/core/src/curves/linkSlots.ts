@@ -17,7 +17,7 @@ export interface LinkPlace {
 }
 
 /** Places on a half circle that are tried before the nearest is narrowed down. */
-const TRIED = 32;
+const TRIED = 16;
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
 /**
@@ -48,7 +48,7 @@ export function linkDistance(a: LinkPlace, b: LinkPlace, { bow, half }: LinkShap
   let [low, high] = [(Math.PI * (best - 1)) / TRIED, (Math.PI * (best + 1)) / TRIED];
   let [p, q] = [high - GOLDEN * (high - low), low + GOLDEN * (high - low)];
   let [atP, atQ] = [at(p), at(q)];
-  for (let round = 0; round < 22; round++) {
+  for (let round = 0; round < 16; round++) {
     if (atP < atQ) {
       [high, q, atQ] = [q, p, atP];
       atP = at((p = high - GOLDEN * (high - low)));
@@ -98,11 +98,17 @@ export function linkSlots(
 /** Where a link is pulled taut: the furthest place, about a pitch on, from which pulling on would press the wires together. */
 function taut(room: (s: number) => number, before: number, pitch: number): number {
   let high = before + 1.06 * pitch;
-  let low = high;
-  while (room(low) < 0 && low > before + 0.5 * pitch) [high, low] = [low, low - 0.03 * pitch];
-  if (low === high || room(low) < 0) return before + pitch;
+  let atHigh = room(high);
+  if (atHigh >= 0) return before + pitch;
+  let low = before + 0.99 * pitch;
+  let atLow = room(low);
+  for (; atLow < 0 && low > before + 0.5 * pitch; atLow = room(low)) {
+    [high, atHigh] = [low, atLow];
+    low -= 0.03 * pitch;
+  }
+  if (atLow < 0) return before + pitch;
   // Regula falsi, in the Illinois manner (Dowell, Jarratt, BIT 11, 1971).
-  let [atLow, atHigh, side] = [room(low), room(high), 0];
+  let side = 0;
   for (let round = 0; round < 30 && high - low > 1e-7 * pitch; round++) {
     const s = (low * atHigh - high * atLow) / (atHigh - atLow);
     const here = room(s);

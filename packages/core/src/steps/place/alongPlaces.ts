@@ -1,10 +1,10 @@
 import { arcLengths, fraction, locate, totalLength } from '../../curves/arclength';
-import { sampled } from '../../curves/sampling';
+import { type Sample, sampled } from '../../curves/sampling';
 import { withFrames } from '../../curves/pathFrames';
 import { type LinkPlace, linkSlots } from '../../curves/linkSlots';
 import { chordSlots, type Hang, slotsAlong, type Slots } from '../../curves/slots';
 import { hash, random } from '../../fields/random';
-import { type FramedPaths, NO_POINT, pathCount, restLengthOf } from '../../geometry/paths';
+import { type FramedPaths, NO_POINT, type Paths, pathCount, restLengthOf } from '../../geometry/paths';
 import { profileTable, readTable } from '../../geometry/profile';
 import { SeatList, type Seats } from '../../geometry/seats';
 import { about, after, axesInto, between, fromAxes, NO_TURN, type Turn, turnedBy } from '../../geometry/turns';
@@ -338,15 +338,27 @@ function seat(
 const restLength = (paths: FramedPaths, path: number, whole: number): number =>
   Number((restLengthOf(paths, path) ?? whole).toPrecision(5));
 
-/** Places by straight distances on the whole path; null where its course is no longer known. */
-function alongChords(paths: FramedPaths, path: number, at: Float64Array, hang: Hang): Float64Array | null {
+/** The course of the whole path, cut or not, and how long it is; null where it is no longer known. */
+function courseOf(
+  paths: FramedPaths,
+  path: number,
+): { source: Paths; on: (s: number) => Sample; length: number } | null {
   const source = paths.uncut === undefined ? paths : paths.uncut;
   if (!source) return null;
   const [a, b] = [source.offsets[path], source.offsets[path + 1]];
   const framed = withFrames(source);
   const arcs = arcLengths(source.positions, a, b, false);
-  return chordSlots(at, (s) => sampled(framed, a, b, arcs, s), totalLength(arcs), hang);
+  return { source, on: (s) => sampled(framed, a, b, arcs, s), length: totalLength(arcs) };
 }
+
+/** Places by straight distances on the whole path; null where its course is no longer known. */
+function alongChords(paths: FramedPaths, path: number, at: Float64Array, hang: Hang): Float64Array | null {
+  const course = courseOf(paths, path);
+  return course && chordSlots(at, course.on, course.length, hang);
+}
+
+/** Where links hang on whole paths: the same at every moment at which more or less of a path is there. */
+const hung = new WeakMap<Paths, Map<string, Float64Array>>();
 
 /** Links by contact on the whole path; null where its course is no longer known. */
 function hungInEachOther(
@@ -357,21 +369,26 @@ function hungInEachOther(
   size: number,
   turns: TurnPattern,
 ): Float64Array | null {
-  const source = paths.uncut === undefined ? paths : paths.uncut;
-  if (!source) return null;
-  const [a, b] = [source.offsets[path], source.offsets[path + 1]];
-  const framed = withFrames(source);
-  const arcs = arcLengths(source.positions, a, b, false);
+  const course = courseOf(paths, path);
+  if (!course) return null;
   const wire = hang.wire * size;
   const bow = (hang.wide * size - wire) / 2;
   const shape = { wire, bow, half: Math.max(0, (length * size + wire) / 2 - bow) };
   const on = (k: number, s: number): LinkPlace => {
-    const { position, tangent, normal } = sampled(framed, a, b, arcs, s);
+    const { position, tangent, normal } = course.on(s);
     const [x, , z] = turnedBy(about([0, 1, 0], turns.at(k)), across);
     const side = cross(normal, tangent);
     return { position, along: tangent, across: add(scale(normal, x), scale(side, z)) };
   };
-  return linkSlots(at, on, totalLength(arcs), shape, length * size);
+  const known = hung.get(course.source) ?? new Map<string, Float64Array>();
+  hung.set(course.source, known);
+  const angles = Array.from({ length: Math.min(at.length, 2 + turns.length) }, (_, k) => turns.at(k));
+  const key = [path, at.length, at[0], at[1], wire, bow, length * size, ...across, ...angles].join();
+  const found = known.get(key) ?? linkSlots(at, on, course.length, shape, length * size);
+  // Sizes that are animated would fill it.
+  if (known.size >= 64) known.clear();
+  known.set(key, found);
+  return found;
 }
 
 /** From nothing to all, softly at both ends. */
