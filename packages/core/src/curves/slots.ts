@@ -12,6 +12,8 @@ export interface SlotRule {
   rest: 'leave' | 'spread' | 'fit';
   /** A closed path takes a whole number of this many. */
   pattern: number;
+  /** Whether they hang in each other: nearer, they hang loose, and further apart than their pitch they would cut. */
+  hung?: boolean;
   /** Factor on the pitch of the k-th place, at a share of the path; all the same where it is left out. */
   each?: (k: number, share: number) => number;
 }
@@ -36,9 +38,14 @@ export function slotsAlong(length: number, closed: boolean, rule: SlotRule): Slo
   if (!(room > 0) || !(pitch > 0)) return NONE;
   if (rule.each) return unevenSlots(room, length, closed, rule, rule.each);
   // A hair of tolerance, so that a length that means whole places is not cut short by rounding.
-  const fitting = closed ? Math.round(room / pitch) : Math.floor(room / pitch + 1e-6);
+  const loose = rule.hung === true && rest !== 'fit' && (closed || rest === 'spread');
+  const fitting = loose
+    ? Math.ceil(room / pitch - 1e-6)
+    : closed
+      ? Math.round(room / pitch)
+      : Math.floor(room / pitch + 1e-6);
   let n = rule.count ?? fitting;
-  if (closed && pattern > 1) n = Math.max(1, Math.round(n / pattern)) * pattern;
+  if (closed && pattern > 1) n = Math.max(1, loose ? Math.ceil(n / pattern) : Math.round(n / pattern)) * pattern;
   if (n < 1) return NONE;
   const spread = closed || rule.count !== null || rest !== 'leave';
   const apart = spread ? room / n : pitch;

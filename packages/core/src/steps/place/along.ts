@@ -53,7 +53,7 @@ export const along = defineStep({
     rest: {
       type: 'choice',
       label: 'Remainder',
-      help: 'Where the length is no whole number of places: left free at the end, spread between all, or taken up by the size of the copies.',
+      help: 'Where the length is no whole number of places: left free at the end, spread between all, or taken up by the size of the copies. A ring always closes; links hang loose there and where they are spread, one or a few more than would just reach, or exactly in each other where their size is fitted.',
       options: [
         { value: 'leave', label: 'Leave it' },
         { value: 'spread', label: 'Spread it' },
@@ -65,7 +65,7 @@ export const along = defineStep({
     laid: {
       type: 'choice',
       label: 'Laid out on',
-      help: 'The length that the path had when it was made, so that no copy jumps while noise or a blend moves it; or its length at each frame, so that the spacing stays exact; by the item with the remainder left, rigid pieces then touch round bends too. Left to itself, it is exact on paths that keep their course, and at rest on those that move.',
+      help: 'The length that the path had when it was made, so that no copy jumps while noise or a blend moves it; or its length at each frame, so that the spacing stays exact; by the item with the remainder left, rigid pieces then touch round bends too. Automatic is exact on paths that keep their course, and at rest on those that move; but links hang in each other by contact at every frame, still, fed or moved, and as many as at rest.',
       options: [
         { value: 'auto', label: 'Automatic' },
         { value: 'rest', label: 'Its length at rest' },

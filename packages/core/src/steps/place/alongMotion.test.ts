@@ -170,7 +170,8 @@ describe('the path under the copies', () => {
     const arc = newStep('arc', { radius: 0.8, sweep: 200, points: 120 });
     const grow = newStep('grow', { to: grows });
     const same = async (path: Step[], laid: string, frame: number): Promise<void> => {
-      const [own, said] = [await placed(path, {}, undefined, frame), await placed(path, { laid }, undefined, frame)];
+      const cube = [newStep('solid', { which: 'box', width: 0.2, height: 0.05, depth: 0.05 })];
+      const [own, said] = [await placed(path, {}, cube, frame), await placed(path, { laid }, cube, frame)];
       expect(own.copies!.positions).toEqual(said.copies!.positions);
     };
     await same([arc, grow], 'now', 60);
@@ -229,7 +230,8 @@ describe('the path under the copies', () => {
     for (let frame = 2; frame <= 51; frame++) {
       const now = await blended(frame);
       expect(now.ids).toEqual(before.ids);
-      now.ids.forEach((_, k) => expect(distance(at(now.positions, k), at(before.positions, k))).toBeLessThan(0.1));
+      // The path's end goes by 0.08 m a frame; links that hang go on where the path becomes longer than they are.
+      now.ids.forEach((_, k) => expect(distance(at(now.positions, k), at(before.positions, k))).toBeLessThan(0.16));
       before = now;
     }
   });
@@ -287,8 +289,10 @@ test('over random paths and growing windows no copy jumps or flips', async () =>
           [newStep('helix', { turns, height, points: 300 }), newStep('noise', { amount: push, size: 1, evolve: 0 })],
           {},
         );
-        // The front and what eats the path go at even paces; a copy goes no faster than both.
-        const most = (paths!.whole[0] * (to - 0.05 + from)) / 40 + 1e-3;
+        // The front and what eats the path go at even paces; a copy goes no faster than both. Links that hang in each other
+        // slip a little round bends that are as tight as noise makes them here.
+        const slip = laid === 'now' ? 1.5 : 1;
+        const most = (slip * (paths!.whole[0] * (to - 0.05 + from))) / 40 + 1e-3;
         const bend = mostTurning(paths!, most);
         let before: Copies | null = null;
         for (let frame = 2; frame <= 41; frame += 3) {

@@ -1,20 +1,18 @@
 import { arcLengths, fraction, locate, totalLength } from '../../curves/arclength';
-import { type Sample, sampled } from '../../curves/sampling';
-import { withFrames } from '../../curves/pathFrames';
-import { type LinkPlace, linkSlots } from '../../curves/linkSlots';
 import { chordSlots, type Hang, slotsAlong, type Slots } from '../../curves/slots';
 import { hash, random } from '../../fields/random';
-import { type FramedPaths, NO_POINT, type Paths, pathCount, restLengthOf } from '../../geometry/paths';
+import { type FramedPaths, NO_POINT, pathCount, restLengthOf } from '../../geometry/paths';
 import { profileTable, readTable } from '../../geometry/profile';
 import { SeatList, type Seats } from '../../geometry/seats';
 import { about, after, axesInto, between, fromAxes, NO_TURN, type Turn, turnedBy } from '../../geometry/turns';
-import { add, cross, scale, sub, unit, type Vec3 } from '../../geometry/vec';
+import { scale, sub, unit, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { easeAt, type EaseName } from '../../time/easing';
 import { type StepContext } from '../declare';
 import { type AlongParams } from './along';
+import { courseOf, hanging } from './hanging';
 import { type Items, type ItemShape } from './items';
-import { type Endless, endlessMotion, leastCommon, type Spots, spotsOf } from './spots';
+import { type Endless, endlessMotion, leastCommon, type Placing, type Spots, spotsOf } from './spots';
 import { modulo, type TurnPattern, turnPattern } from './turnPattern';
 
 /** What placing has to know of an item: its forward axis, its length along it, and where its middle lies on it. */
@@ -64,15 +62,15 @@ export async function seatsAlong(
     tails: fits.map(({ aligned }) => after(lean, p.facing === 'upright' ? NO_TURN : aligned)),
     sizes: profileTable(p.profile, 257),
   };
-  const layOut = slotLayer(laying, pattern, p.laid !== 'auto' ? p.laid : context.steady ? 'now' : 'rest');
+  const layOut = slotLayer(laying, pattern, context);
   const seats = new SeatList(items.shapes.map(({ id }) => id));
   for (let path = 0; path < laying.count; path++) {
     await context.breathe();
     if (paths.offsets[path + 1] - paths.offsets[path] < 2) continue;
     const line = lineOf(paths, path);
-    const slots = layOut(line);
+    const slots = await layOut(line);
     context.claim('copies', seats.count + slots.at.length * p.whorl, 'Count, or raise the spacing');
-    const spots = spotsOf({ p, slots, ...line, motion });
+    const spots = await spotsOf({ p, slots, ...line, motion });
     seats.room(spots.count * p.whorl);
     for (let first = 0; first < spots.count; first += CHUNK) {
       if (first > 0) await context.breathe();
@@ -122,17 +120,19 @@ function lineOf(paths: FramedPaths, path: number): Line {
 function slotLayer(
   { p, items, fits, sizes, seed, turns }: Laying,
   pattern: number,
-  laid: string,
-): (line: Line) => Slots {
+  context: StepContext,
+): (line: Line) => Promise<Placing['slots']> {
   const longest = Math.max(...fits.map(({ length }) => length));
   const pitch = p.by === 'distance' ? p.distance : longest * p.size + p.gap;
   if (!(pitch > 0)) throw new Problem('The spacing comes to nothing.', 'Raise Gap, Size or Distance.');
+  const now = p.laid === 'now' || (p.laid === 'auto' && context.steady);
   // Sizes that go with the growth would move the places: those are laid out for the size itself.
   const shaped = p.follows === 'whole' && p.profile.some(({ value }) => value !== p.profile[0].value);
   const even = !shaped && fits.length === 1;
   // Links of one kind hang in each other; where several kinds follow each other, by the thinnest.
   const [thinnest] = [...fits].sort((a, b) => a.hang.wire - b.hang.wire);
   const hang = { ...thinnest.hang, wire: thinnest.hang.wire * p.size, room: thinnest.hang.room * p.size };
+  const hung = p.by === 'item' && even && hang.wire > 0 && p.facing === 'path' && p.laid !== 'rest';
   const rule = {
     pitch: p.by === 'item' && even && p.follows === 'whole' ? pitch - (1 - sizes[0]) * longest * p.size : pitch,
     count: p.by === 'count' ? p.count : null,
@@ -140,24 +140,30 @@ function slotLayer(
     end: p.end,
     rest: p.rest as 'leave' | 'spread' | 'fit',
     pattern,
+    hung,
   };
-  return (line) => {
+  return async (line) => {
     const { paths, path, id, loop, whole } = line;
     if (p.by === 'points') return atPoints(line);
-    const rest = laid === 'rest' ? restLength(paths, path, whole) : whole;
+    const rest = now ? whole : restLength(paths, path, whole);
     // An item's own length and size decide how much room it takes; where all are the same, so is the room.
     const each = (k: number, share: number): number => {
       const size = p.size * (shaped ? readTable(sizes, share) : 1);
       return (fits[items.at(k, hash(seed, id, k))].length * size + p.gap) / pitch;
     };
     const slots = slotsAlong(rest, loop, { ...rule, each: p.by === 'item' && !even ? each : undefined });
+    if (hung) {
+      const [{ length, hang: own, across }] = fits;
+      const size = p.size * sizes[0];
+      const links = { wire: own.wire * size, wide: own.wide * size, length: length * size, across, gap: p.gap };
+      return hanging(courseOf(paths, path), slots.at, links, turns, rule, !now, () => context.breathe());
+    }
     // Laid out at rest, places go along with what bends or stretches the path.
     if (rest !== whole) for (let k = 0; k < slots.at.length; k++) slots.at[k] = (slots.at[k] * whole) / rest;
-    if (p.by === 'item' && laid === 'now' && p.rest === 'leave' && !loop)
-      slots.at =
-        (even && hang.wire > 0
-          ? hungInEachOther(paths, path, slots.at, fits[0], p.size * sizes[0], turns)
-          : alongChords(paths, path, slots.at, hang)) ?? slots.at;
+    if (p.by === 'item' && now && p.rest === 'leave' && !loop) {
+      const course = courseOf(paths, path);
+      if (course.known[1] >= course.length) slots.at = chordSlots(slots.at, course.on, course.length, hang);
+    }
     return slots;
   };
 }
@@ -337,59 +343,6 @@ function seat(
  */
 const restLength = (paths: FramedPaths, path: number, whole: number): number =>
   Number((restLengthOf(paths, path) ?? whole).toPrecision(5));
-
-/** The course of the whole path, cut or not, and how long it is; null where it is no longer known. */
-function courseOf(
-  paths: FramedPaths,
-  path: number,
-): { source: Paths; on: (s: number) => Sample; length: number } | null {
-  const source = paths.uncut === undefined ? paths : paths.uncut;
-  if (!source) return null;
-  const [a, b] = [source.offsets[path], source.offsets[path + 1]];
-  const framed = withFrames(source);
-  const arcs = arcLengths(source.positions, a, b, false);
-  return { source, on: (s) => sampled(framed, a, b, arcs, s), length: totalLength(arcs) };
-}
-
-/** Places by straight distances on the whole path; null where its course is no longer known. */
-function alongChords(paths: FramedPaths, path: number, at: Float64Array, hang: Hang): Float64Array | null {
-  const course = courseOf(paths, path);
-  return course && chordSlots(at, course.on, course.length, hang);
-}
-
-/** Where links hang on whole paths: the same at every moment at which more or less of a path is there. */
-const hung = new WeakMap<Paths, Map<string, Float64Array>>();
-
-/** Links by contact on the whole path; null where its course is no longer known. */
-function hungInEachOther(
-  paths: FramedPaths,
-  path: number,
-  at: Float64Array,
-  { length, hang, across }: Fit,
-  size: number,
-  turns: TurnPattern,
-): Float64Array | null {
-  const course = courseOf(paths, path);
-  if (!course) return null;
-  const wire = hang.wire * size;
-  const bow = (hang.wide * size - wire) / 2;
-  const shape = { wire, bow, half: Math.max(0, (length * size + wire) / 2 - bow) };
-  const on = (k: number, s: number): LinkPlace => {
-    const { position, tangent, normal } = course.on(s);
-    const [x, , z] = turnedBy(about([0, 1, 0], turns.at(k)), across);
-    const side = cross(normal, tangent);
-    return { position, along: tangent, across: add(scale(normal, x), scale(side, z)) };
-  };
-  const known = hung.get(course.source) ?? new Map<string, Float64Array>();
-  hung.set(course.source, known);
-  const angles = Array.from({ length: Math.min(at.length, 2 + turns.length) }, (_, k) => turns.at(k));
-  const key = [path, at.length, at[0], at[1], wire, bow, length * size, ...across, ...angles].join();
-  const found = known.get(key) ?? linkSlots(at, on, course.length, shape, length * size);
-  // Sizes that are animated would fill it.
-  if (known.size >= 64) known.clear();
-  known.set(key, found);
-  return found;
-}
 
 /** From nothing to all, softly at both ends. */
 const rise = (t: number): number => (t >= 1 ? 1 : t <= 0 ? 0 : t * t * (3 - 2 * t));

@@ -1,9 +1,9 @@
 import { type Copies } from '../../geometry/form';
 import { turnedBy } from '../../geometry/turns';
-import { add, at, scale, sub, type Vec3, dot, norm } from '../../geometry/vec';
+import { add, at, distance, dot, norm, scale, sub, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
 import { type Step } from '../../scene/schema';
-import { placed, turnOf } from '../../../test/placing';
+import { grows, placed, turnOf } from '../../../test/placing';
 
 const WIRE = 0.05;
 const PITCH = 0.2;
@@ -13,13 +13,14 @@ const BOW = (0.075 + WIRE) / 2;
 function middleOf(copies: Copies, k: number): Vec3[] {
   const half = (PITCH + WIRE) / 2 - BOW;
   const turn = turnOf(copies, k);
+  const size = copies.sizes[3 * k];
   const bows = [1, -1].flatMap((way) =>
     Array.from({ length: 91 }, (_, i): Vec3 => {
       const angle = (Math.PI * i) / 90;
       return [way * BOW * Math.cos(angle), way * (half + BOW * Math.sin(angle)), 0];
     }),
   );
-  return bows.map((place) => add(at(copies.positions, k), turnedBy(turn, place)));
+  return bows.map((place) => add(at(copies.positions, k), turnedBy(turn, scale(place, size))));
 }
 
 /** Least distance of two pieces (Ericson, Real-Time Collision Detection, 2005, section 5.1.9). */
@@ -39,13 +40,32 @@ function pieces(p1: Vec3, q1: Vec3, p2: Vec3, q2: Vec3): number {
 }
 
 /** The room between the wires of two links, metres; below 0 they cut. */
-function gapOf(copies: Copies, k: number): number {
-  const [one, two] = [middleOf(copies, k), middleOf(copies, k + 1)];
+function gapOf(copies: Copies, k: number, next = k + 1): number {
+  const [one, two] = [middleOf(copies, k), middleOf(copies, next)];
   let least = Infinity;
   for (let i = 0; i < one.length; i++)
-    for (let j = 0; j < two.length; j++)
-      least = Math.min(least, pieces(one[i], one[(i + 1) % one.length], two[j], two[(j + 1) % two.length]));
-  return least - WIRE;
+    for (let j = 0; j < two.length; j++) {
+      const next = [one[(i + 1) % one.length], two[(j + 1) % two.length]] as const;
+      // What is further off than both are long is no nearer than what was found.
+      const apart = distance(one[i], two[j]) - distance(one[i], next[0]) - distance(two[j], next[1]);
+      if (apart < least) least = Math.min(least, pieces(one[i], next[0], two[j], next[1]));
+    }
+  return least - WIRE * copies.sizes[3 * k];
+}
+
+/** Each link's gap to the next along its path, and on a ring that of the last to the first. */
+function gapsOf(copies: Copies, ring = false): number[] {
+  const order = Array.from(copies.ids.keys()).sort((a, b) => copies.ids[a] - copies.ids[b]);
+  const pairs = order.slice(1).map((k, i): [number, number] => [order[i], k]);
+  if (ring) pairs.push([order.at(-1)!, order[0]]);
+  return pairs.map(([a, b]) => gapOf(copies, a, b));
+}
+
+/** No link cuts the next, and none hangs looser than a five-hundredth of the wire. */
+function expectTaut(gaps: number[]): void {
+  expect(gaps.length).toBeGreaterThan(3);
+  expect(Math.min(...gaps) / WIRE).toBeGreaterThan(0);
+  expect(Math.max(...gaps) / WIRE).toBeLessThan(0.002);
 }
 
 const arc = (links: number): Step => newStep('arc', { radius: links * PITCH, sweep: 200, points: 900 });
@@ -90,5 +110,106 @@ describe('links that hang in each other', () => {
       ...{ turns: '0, 90', laid: 'now', gap: -0.01 },
     });
     expect(gapOf(copies!, 1)).toBeCloseTo(0.01, 3);
+  });
+});
+
+describe('links that are fed, pulled, or in a ring', () => {
+  const winding = (): Step => newStep('helix', { below: 0.9, above: 0.65, height: 1.2, turns: 0.7, points: 600 });
+  const turns = { turns: '0, 90' };
+  const noisy = (): Step => newStep('noise', { amount: 0.08, size: 1.5 });
+
+  test.each([
+    ['fed', 30],
+    ['fed', 63.5],
+    ['fed on a path that moves', 50],
+    ['pulled in at the base', 40],
+    ['pulled in at the far end', 40],
+    ['endless', 31],
+  ])('touch while they are %s, at frame %d', async (how, frame) => {
+    const steps = [winding(), ...(how.endsWith('moves') ? [noisy()] : [])];
+    if (how.startsWith('fed')) steps.push(newStep('grow', { from: 0, to: grows }));
+    const reveal = how.startsWith('fed') ? 'feed' : how === 'endless' ? 'endless' : 'pull';
+    const { copies } = await placed(
+      steps,
+      { ...turns, reveal, fed: 0.6, fade: 0, enters: how.endsWith('far end') ? 'end' : 'base' },
+      undefined,
+      frame,
+    );
+    const inOrder = Array.from(copies!.ids.keys());
+    expectTaut(inOrder.slice(1).map((k) => gapOf(copies!, k - 1, k)));
+  });
+
+  test('come fed to where they hang when all is there, none faster than the front', async () => {
+    const at100 = async (frame: number, reveal: string) =>
+      (await placed([winding(), newStep('grow', { from: 0, to: grows })], { ...turns, reveal }, undefined, frame))
+        .copies!;
+    const [fed, hung] = [await at100(101, 'feed'), await at100(101, 'appear')];
+    expect(fed.ids).toEqual(hung.ids);
+    fed.positions.forEach((x, i) => expect(x).toBeCloseTo(hung.positions[i], 5));
+    const [one, two] = [await at100(60, 'feed'), await at100(61, 'feed')];
+    const front = (fed.ids.length + 1) * PITCH * 0.01;
+    one.ids.forEach((id, k) => {
+      const moved = norm(...sub(at(one.positions, k), at(two.positions, two.ids.indexOf(id))));
+      expect(moved / front).toBeLessThan(1.1);
+      expect(moved / front).toBeGreaterThan(0.9);
+    });
+  });
+
+  test.each([
+    ['a ring', 1.02],
+    ['a ring that holds a hair less than its links', 0.64],
+  ])('never cut in %s: as many as it takes, evenly loose', async (_, radius) => {
+    for (const rest of ['leave', 'spread']) {
+      const { copies } = await placed([newStep('arc', { radius, sweep: 360, points: 400 })], { ...turns, rest });
+      const gaps = gapsOf(copies!, true);
+      expect(gaps.length % 2).toBe(0);
+      expect(Math.min(...gaps)).toBeGreaterThan(0);
+      // Two more than it must be at most, their lengths shared by all.
+      expect(Math.max(...gaps)).toBeLessThan((2.2 * PITCH) / gaps.length);
+      expect(Math.max(...gaps) - Math.min(...gaps)).toBeLessThan(0.002);
+    }
+  });
+
+  test('close a ring exactly where their size is fitted, round or not', async () => {
+    for (const path of [
+      newStep('arc', { radius: 1.02, sweep: 360, points: 400 }),
+      newStep('drawn', {
+        // Nearly an ellipse, out of the plane: bent by 5 to 10 links.
+        anchors: Array.from({ length: 12 }, (_, k) => {
+          const angle = (2 * Math.PI * k) / 12;
+          return [1.6 * Math.cos(angle), 1.3 * Math.sin(angle), 0.1 * Math.sin(2 * angle)];
+        }),
+        ...{ closed: true, points: 500 },
+      }),
+    ]) {
+      const { copies } = await placed([path], { ...turns, rest: 'fit', laid: 'now' });
+      expectTaut(gapsOf(copies!, true));
+    }
+  });
+
+  test('spread along an open path reach from end to end and are never cut', async () => {
+    for (const toY of [2.05, 2.19]) {
+      const { copies } = await placed([newStep('line', { fromY: 0, toY, points: 20 })], { ...turns, rest: 'spread' });
+      const gaps = gapsOf(copies!);
+      expect(Math.min(...gaps)).toBeGreaterThan(0);
+      expect(gaps).toHaveLength(10);
+      const last = copies!.ids.length - 1;
+      expect(at(copies!.positions, last)[1] + at(copies!.positions, 0)[1]).toBeCloseTo(toY, 5);
+    }
+  });
+
+  test('fitted along an open bend touch and reach from end to end', async () => {
+    const { copies } = await placed([arc(5)], { ...turns, rest: 'fit' });
+    expectTaut(gapsOf(copies!));
+  });
+
+  test('keep their number while noise moves their path, and hang by contact without being asked to', async () => {
+    const counts = new Set<number>();
+    for (const frame of [1, 30, 77]) {
+      const { copies } = await placed([winding(), noisy()], turns, undefined, frame);
+      counts.add(copies!.ids.length);
+      expectTaut(gapsOf(copies!));
+    }
+    expect(counts.size).toBe(1);
   });
 });

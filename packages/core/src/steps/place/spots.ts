@@ -1,5 +1,7 @@
+import { type Slots } from '../../curves/slots';
 import { NO_POINT } from '../../geometry/paths';
 import { type AlongParams } from './along';
+import { type Hanging } from './hanging';
 import { modulo } from './turnPattern';
 import { type StepContext } from '../declare';
 
@@ -17,9 +19,9 @@ export interface Spots {
   ids: number;
 }
 
-interface Placing {
+export interface Placing {
   p: AlongParams;
-  slots: { at: Float64Array; numbers?: Uint32Array };
+  slots: Slots & { numbers?: Uint32Array; hanging?: Hanging };
   /** Length of the whole path, where on it what is there begins, and how long that is, metres. */
   whole: number;
   from: number;
@@ -49,7 +51,7 @@ export function endlessMotion(births: number, pattern: number, { frame, range: [
 }
 
 /** Where each place is now, without those that are not there. */
-export function spotsOf(placing: Placing): Spots {
+export async function spotsOf(placing: Placing): Promise<Spots> {
   const { slots, visible, loop, motion } = placing;
   const n = slots.at.length;
   // Endless trains have one more at work: the one that comes in while another goes.
@@ -71,65 +73,109 @@ export function spotsOf(placing: Placing): Spots {
     spots.number[at] = number;
     spots.dice[at] = dice;
   };
-  if (motion) inMotion(placing, motion, first, spots, put);
+  if (n === 0) return spots;
+  if (motion) await inMotion(placing, motion, first, spots, put);
   else {
-    const shift = shiftOf(placing);
+    const now = await movedAlong(placing);
     for (let k = 0; k < n; k++) {
-      const { s, rest } = shift(slots.at[k]);
       const number = slots.numbers ? slots.numbers[k] : k;
-      put(s, rest, number, number);
+      const s = now ? now[k] : slots.at[k];
+      const rest = placing.p.reveal === 'pull' ? s : slots.at[k];
+      // Where what is there runs over the seam of a ring, places after it come last.
+      put(
+        now || !loop || s >= placing.from ? s - placing.from : s + placing.whole - placing.from,
+        rest,
+        number,
+        number,
+      );
     }
   }
   return spots;
 }
 
-/** How places of a train lie now against where they were laid. */
-function shiftOf({ p, whole, from, visible, loop }: Placing): (here: number) => { s: number; rest: number } {
-  const now = { s: 0, rest: 0 };
-  const at = (s: number, rest: number): { s: number; rest: number } => {
-    now.s = s;
-    now.rest = rest;
-    return now;
-  };
+/** Where the places of a train lie on the whole path that is fed or pulled along it; null where each lies where it was laid. */
+async function movedAlong({ p, slots, whole, from, visible }: Placing): Promise<Float64Array | null> {
+  const { at } = slots;
+  const n = at.length;
   switch (p.reveal) {
     case 'feed':
       // The train's head is at the front: all places lie back by what is still to come.
-      return (here) => at(here + visible - whole, here);
+      return drawn(slots, 0, n, n - 1, from + visible - whole);
     case 'pull': {
       const out = (1 - p.fed) * (p.enters === 'both' ? whole / 2 : whole);
-      return (here) => {
-        const back = p.enters === 'base' || (p.enters === 'both' && here < whole / 2);
-        const s = back ? here - out : here + out;
-        return at(s - from, s);
-      };
+      const half = at.findIndex((here) => here >= whole / 2);
+      const split = p.enters === 'base' ? n : p.enters === 'end' ? 0 : half < 0 ? n : half;
+      const [back, on] = [await drawn(slots, 0, split, split - 1, -out), await drawn(slots, split, n, split, out)];
+      const all = new Float64Array(n);
+      all.set(back);
+      all.set(on, split);
+      return all;
     }
     default:
-      // Where what is there runs over the seam of a ring, places after it come last.
-      return (here) => at(loop && here < from ? here + whole - from : here - from, here);
+      return null;
   }
 }
 
+/**
+ * Places `first` up to `end` drawn along the path by one of them, which is the first or the last: rigidly, or link by link
+ * where they hang in each other.
+ */
+async function drawn(
+  slots: Placing['slots'],
+  first: number,
+  end: number,
+  by: number,
+  shift: number,
+): Promise<Float64Array> {
+  const { at, hanging } = slots;
+  if (end <= first) return new Float64Array(0);
+  if (!hanging) return at.slice(first, end).map((s) => s + shift);
+  const way = by === first ? 1 : -1;
+  const laid = await hanging.from(by, at[by] + shift, end - first, way);
+  return way > 0 ? laid : laid.reverse();
+}
+
 /** An endless train: each on its way from its place to the next, at an even pace. */
-function inMotion(
-  { slots: { at }, whole, from, loop }: Placing,
+async function inMotion(
+  { slots, whole, from, loop }: Placing,
   { moved, whole: passed, births }: Endless,
   first: number,
   spots: Spots,
   put: (s: number, rest: number, number: number, dice: number) => void,
-): void {
+): Promise<void> {
+  const { at, hanging } = slots;
   const n = at.length;
   const period = births === 0 ? n + 1 : loop ? greatestCommon(n, Math.abs(births)) : Math.abs(births);
   spots.ids = loop ? n : period * Math.ceil((n + 2) / period);
-  if (n === 0) return;
   // The one before the first comes in from beyond the base.
   const last = n > 1 ? at[n - 1] - at[n - 2] : whole;
+  const place = (k: number): number =>
+    k < 0 ? at[0] - (n > 1 ? at[1] - at[0] : whole) : k < n ? at[k] : loop ? whole + at[0] : at[n - 1] + last;
+  const hung = hanging && n >= hanging.period ? await endlessLinks() : null;
   for (let k = first; k < n; k++) {
-    const here = k < 0 ? at[0] - (n > 1 ? at[1] - at[0] : whole) : at[k];
-    const next = k + 1 < n ? at[k + 1] : loop ? whole + at[0] : here + last;
-    const s = here + (next - here) * moved;
+    const s = hung ? hung[k - first] : place(k) + (place(k + 1) - place(k)) * moved;
     const rest = loop ? modulo(s, whole) : s;
     const number = loop ? modulo(k - passed, n) : k - passed;
     put(loop && rest < from ? rest + whole - from : rest - from, rest, number, modulo(number, period));
+  }
+
+  /**
+   * One of the first links goes evenly to where the one lies that has the same turn, and there the next takes over: it is
+   * then just as far. The others hang in it.
+   */
+  async function endlessLinks(): Promise<Float64Array> {
+    const leader = modulo(passed, hanging!.period);
+    const s = at[0] + ((place(hanging!.period) - at[0]) * (leader + moved)) / hanging!.period;
+    const all = new Float64Array(n - first);
+    if (loop) {
+      const ring = await hanging!.round(leader - passed, s);
+      for (let i = 0; i < n; i++) all[(leader + i) % n] = ring[i];
+      return all;
+    }
+    all.set(await hanging!.from(leader - passed, s, n - leader, 1), leader - first);
+    const before = await hanging!.from(leader - passed, s, leader - first + 1, -1);
+    all.set(before.reverse(), 0);
+    return all;
   }
 }
 
