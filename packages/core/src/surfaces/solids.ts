@@ -115,17 +115,31 @@ export const torus = (radius: number, thick: number, sides: number): Mesh =>
  * @param innerLength, @param innerWidth of the opening, metres
  */
 export async function link(wire: number, innerLength: number, innerWidth: number, sides: number): Promise<Mesh> {
-  // The wire's middle runs half a wire outside the opening: two half circles, and the straights between them.
-  const r = (innerWidth + wire) / 2;
-  const straight = Math.max(0, (innerLength + wire) / 2 - r);
-  const half = (flip: 1 | -1): number[] =>
+  // Two half circles, and the straights between them.
+  const straight = Math.max(0, (innerLength - innerWidth) / 2);
+  const around = (flip: 1 | -1, at: (c: number, s: number) => [x: number, y: number]): number[] =>
     Array.from({ length: sides + 1 }, (_, k) => {
       const angle = (Math.PI * k) / sides;
-      return [flip * r * Math.cos(angle), flip * (straight + r * Math.sin(angle)), 0];
+      const [x, y] = at(Math.cos(angle), Math.sin(angle));
+      return [flip * x, flip * y, 0];
     }).flat();
-  const path = pathsFrom([{ positions: [...half(1), ...half(-1)], closed: true }]);
+  const ring = (at: (c: number, s: number) => [x: number, y: number]): number[] => [
+    ...around(1, at),
+    ...around(-1, at),
+  ];
+  // Pieces round a bow lie outside its opening, and corners inside its outline: of links that touch no two then cut.
+  const inner = innerWidth / 2 / Math.cos(Math.PI / (2 * sides));
+  const outer = innerWidth / 2 + wire;
+  const middle = (inner + outer) / 2;
+  const bent = pathsFrom([{ positions: ring((c, s) => [middle * c, straight + middle * s]), closed: true }]);
+  // Corners of the wire lie outside and inside, so that the outer length is just what it is said to be.
+  const path = {
+    ...bent,
+    tangents: Float32Array.from(ring((c, s) => [-s, c])),
+    normals: Float32Array.from(ring((c, s) => [c, s])),
+  };
   const tube = await sweepTubes(path, {
-    radius: wire / 2,
+    radius: (outer - inner) / 2,
     along: () => 1,
     follows: 'whole',
     swell: 0,

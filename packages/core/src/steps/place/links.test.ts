@@ -1,3 +1,4 @@
+import { clashesOf } from '../../checks/fit';
 import { type Copies } from '../../geometry/form';
 import { turnedBy } from '../../geometry/turns';
 import { add, at, distance, dot, norm, scale, sub, type Vec3 } from '../../geometry/vec';
@@ -139,6 +140,14 @@ describe('links that are fed, pulled, or in a ring', () => {
     expectTaut(inOrder.slice(1).map((k) => gapOf(copies!, k - 1, k)));
   });
 
+  test.each([4, 7, 12, 18])('as meshes of %d sides never cut each other, fed on a path that moves', async (sides) => {
+    const coarse = newStep('solid', { which: 'link', wire: 0.05, innerLength: 0.2, innerWidth: 0.075, sides });
+    const path = [winding(), noisy(), newStep('grow', { from: 0, to: grows })];
+    const { copies } = await placed(path, { ...turns, reveal: 'feed' }, [coarse], 77);
+    expect(copies!.ids.length).toBeGreaterThan(12);
+    expect((await clashesOf(copies!)).pairs).toEqual([]);
+  });
+
   test('come fed to where they hang when all is there, none faster than the front', async () => {
     const at100 = async (frame: number, reveal: string) =>
       (await placed([winding(), newStep('grow', { from: 0, to: grows })], { ...turns, reveal }, undefined, frame))
@@ -175,7 +184,7 @@ describe('links that are fed, pulled, or in a ring', () => {
       newStep('arc', { radius: 1.02, sweep: 360, points: 400 }),
       newStep('drawn', {
         // Nearly an ellipse, out of the plane: bent by 5 to 10 links.
-        anchors: Array.from({ length: 12 }, (_, k) => {
+        anchors: Array.from({ length: 12 }, (_, k): Vec3 => {
           const angle = (2 * Math.PI * k) / 12;
           return [1.6 * Math.cos(angle), 1.3 * Math.sin(angle), 0.1 * Math.sin(2 * angle)];
         }),
