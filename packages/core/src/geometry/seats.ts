@@ -49,8 +49,15 @@ export interface Seats extends Attributed<typeof SEATS> {
   growths: string[];
 }
 
-/** Steps of `drive` that copies are made at: enough to look continuous, few enough to be shared. */
-export const DRIVE_STEPS = 64;
+/**
+ * How finely copies are made: parts of a frame that their moments lie apart, and steps of what drives them. As fine as stays
+ * within so many moments, so that few copies move smoothly at any pace, and many share what they show.
+ */
+export const FINENESS = [
+  { parts: 8, steps: 512, most: 48 },
+  { parts: 2, steps: 128, most: 96 },
+  { parts: 1, steps: 64, most: Infinity },
+] as const;
 
 /** What a seat is when it is put down. */
 export interface Seat {
@@ -165,7 +172,7 @@ export function joinSeats(a: Seats | null, b: Seats): Seats {
 /** A growth at a moment that some seats show. */
 export interface SeatMoment {
   growth: string;
-  /** Whole frames by which it lags. */
+  /** Frames by which it lags. */
   late: number;
   variant: number;
   drive: number;
@@ -178,36 +185,56 @@ export interface SeatMoments {
 }
 
 /**
- * Which moments of which growths the seats show, and which of them each seat shows. Moments lie whole frames
- * apart, so that seats share them: a period of P frames takes P moments, whatever the number of seats.
+ * Which moments of which growths the seats show, and which of them each seat shows. Seats that show nearly the same share a
+ * moment: a lateness in whole frames with a period of P frames takes P moments, whatever the number of seats.
  * @param periodOf after how many frames a growth is the same again, 0 where that is not known
  */
 export function momentsOf(seats: Seats, periodOf: (growth: string) => number = () => 0): SeatMoments {
+  const own = seats.growths.map(periodOf);
+  for (const { parts, steps, most } of FINENESS) {
+    const found = sharedMoments(seats, own, parts, steps, most);
+    if (found) return found;
+  }
+  throw new Error('The coarsest moments have no bound.');
+}
+
+/** The same at one fineness; null where there are more than so many. */
+function sharedMoments(
+  seats: Seats,
+  own: readonly number[],
+  parts: number,
+  steps: number,
+  most: number,
+): SeatMoments | null {
   const list: SeatMoment[] = [];
   const n = seats.ids.length;
   const group = new Uint32Array(n);
   const { late: lates, period: periods, drive: drives } = seats;
-  const own = seats.growths.map(periodOf);
   // Moments by growth, variant and drive, then by lateness.
   const kinds = new Map<number, Map<number, number>>();
   // Neighbours mostly show the same: then nothing is looked up.
   let [lastKind, lastLate, number] = [-1, 0, 0];
   for (let k = 0; k < n; k++) {
     const growth = seats.growth[k];
-    let late = lates ? Math.round(lates[k]) : 0;
-    const period = (periods && Math.round(periods[k])) || own[growth];
+    let late = lates ? Math.round(lates[k] * parts) : 0;
+    const period = parts * ((periods && Math.round(periods[k])) || own[growth]);
     if (period > 0 && late !== 0) late = ((late % period) + period) % period;
-    const step = drives ? Math.round(drives[k] * DRIVE_STEPS) : 0;
-    const kind = (growth * 65536 + seats.variant[k]) * (DRIVE_STEPS + 1) + step;
+    const step = drives ? Math.round(drives[k] * steps) : 0;
+    const kind = (growth * 65536 + seats.variant[k]) * (steps + 1) + step;
     if (kind !== lastKind || late !== lastLate) {
       let moments = kinds.get(kind);
       if (!moments) kinds.set(kind, (moments = new Map()));
       const found = moments.get(late);
       number = found ?? list.length;
       if (found === undefined) {
+        if (number === most) return null;
         moments.set(late, number);
-        const drive = step / DRIVE_STEPS;
-        list.push({ growth: seats.growths[growth], late, variant: seats.variant[k], drive });
+        list.push({
+          growth: seats.growths[growth],
+          late: late / parts,
+          variant: seats.variant[k],
+          drive: step / steps,
+        });
       }
       [lastKind, lastLate] = [kind, late];
     }

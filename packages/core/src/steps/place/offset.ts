@@ -64,12 +64,16 @@ export const offset = defineStep({
     // Copies that another growth has made are finished: only places laid here can be late.
     if (!seats) return form;
     const lag = await lagBy(p.by, p.time, p.guide, seats, context);
-    const late = Float32Array.from(seats.ids, (_, k) => (seats.late?.[k] ?? 0) + lag(k));
+    const runs = RUNS.includes(p.by) || [-1, 1].some((by) => context.numberAt('time', context.frame + by) !== p.time);
+    const late = Float32Array.from(seats.ids, (_, k) => (seats.late?.[k] ?? 0) + (runs ? lag(k) : Math.round(lag(k))));
     const frames = Math.max(1, Math.round(p.repeat * context.fps));
     const period = p.repeat > 0 ? new Float32Array(late.length).fill(frames) : seats.period;
     return { ...form, seats: { ...seats, late, period } };
   },
 });
+
+/** What makes copies later that may change from frame to frame; by all else whole frames do, which copies share. */
+const RUNS = ['distance', 'life'];
 
 /** Frames by which each seat is late. */
 async function lagBy(

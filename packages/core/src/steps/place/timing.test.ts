@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { DRIVE_STEPS, momentsOf, SeatList } from '../../geometry/seats';
+import { FINENESS, momentsOf, SeatList } from '../../geometry/seats';
 import { at, distance } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
 import { type Guide, newGuide } from '../../scene/owners';
@@ -8,6 +8,7 @@ import { type Track } from '../../time/track';
 import { sceneOf, testEvaluator } from '../../testing';
 
 const FPS = 24;
+const COARSE = FINENESS.at(-1)!.steps;
 const keys = (...list: [number, number][]): Track => ({
   keys: list.map(([frame, value]) => ({ frame, value, ease: 'linear' })),
   before: 'hold',
@@ -55,7 +56,9 @@ describe('time offsets', () => {
       balls([line(), along(), newStep('offset', { by: 'distance', time: 0.1 })], rising),
       90,
     );
-    byDistance.forEach((radius, k) => expect(radius).toBeCloseTo(radiusAt(90 - Math.round(2.4 * (k + 0.5))), 5));
+    byDistance.forEach((radius, k) =>
+      expect(radius).toBeCloseTo(radiusAt(90 - Math.round(8 * 2.4 * (k + 0.5)) / 8), 5),
+    );
   });
 
   test('by chance it is whole frames, within what is said, and not all the same', async () => {
@@ -124,11 +127,53 @@ describe('moments', () => {
     seats.late = Float32Array.from(seats.ids, (_, k) => k);
     seats.period = new Float32Array(seats.ids.length).fill(4);
     const { list: moments, group } = momentsOf(seats);
-    expect(moments.length).toBeLessThanOrEqual(4 * (DRIVE_STEPS + 1));
+    expect(moments.length).toBeLessThanOrEqual(4 * (COARSE + 1));
     group.forEach((moment, k) => {
-      expect(Math.abs(moments[moment].drive - k / 999)).toBeLessThanOrEqual(0.5 / DRIVE_STEPS + 1e-6);
+      expect(Math.abs(moments[moment].drive - k / 999)).toBeLessThanOrEqual(0.5 / COARSE + 1e-6);
       expect(moments[moment].late % 4).toBe(k % 4);
     });
+  });
+});
+
+describe('between whole frames', () => {
+  // A life of twelve births, six of them in a range of 96 frames: each copy plays its item at half its pace.
+  const endless = (): Scene => {
+    const train = along({ count: 12, reveal: 'endless', births: 6, fade: 0 });
+    return balls([line(), train, newStep('offset', { by: 'life' })], keys([1, 0.01], [97, 0.97]));
+  };
+
+  test('what plays its life moves at every part of a frame, evenly, and closes', async () => {
+    const evaluator = testEvaluator();
+    const shown = async (frame: number): Promise<number[]> => {
+      const { items, item } = await copiesAt(endless(), frame, evaluator);
+      const all = Array.from(item, (i) => Math.max(...items[i].mesh.positions.filter((_, c) => c % 3 === 1)));
+      return all.sort((a, b) => a - b);
+    };
+    const from = await shown(43);
+    for (const later of [0.25, 0.5, 0.75, 1, 1.25]) {
+      const now = await shown(43 + later);
+      // Its radius grows by a hundredth a frame of its own, of which it has 96 in twelve births; moments lie an eighth apart.
+      now.forEach((radius, k) => expect(Math.abs(radius - from[k] - later / 200)).toBeLessThan(0.01 / 8 + 1e-6));
+    }
+    expect(
+      new Set(await Promise.all([43, 43.5, 44].map(async (frame) => (await shown(frame))[3].toFixed(4)))).size,
+    ).toBe(3);
+    expect(await shown(97)).toEqual(await shown(1));
+  });
+
+  test('what is driven slowly by few moves at every frame', async () => {
+    const ramp = keys([1, 0], [200, 1]);
+    const fall = newStep('falloff', { shape: 'ball', radius: 99, drives: 'drive', amount: ramp });
+    const seen = new Set<number>();
+    for (let frame = 20; frame < 40; frame++)
+      seen.add((await radii(balls([line(), along(), fall], { formula: 'drive + 0.1' }), frame))[0]);
+    expect(seen.size).toBe(20);
+  });
+
+  test('many share what they show: no frame takes more moments than the coarsest steps', async () => {
+    const falls = newStep('falloff', { shape: 'along', reach: 0.5, softShare: 1, drives: 'drive', amount: 1 });
+    const copies = await copiesAt(balls([line(), along({ count: 500 }), falls], { formula: 'drive + 0.1' }), 1);
+    expect(copies.items.length).toBeLessThanOrEqual(COARSE + 1);
   });
 });
 
@@ -160,7 +205,7 @@ describe('variants and what drives items', () => {
     );
     const shown = await radii(scene, 1);
     shown.forEach((radius, k) =>
-      expect(Math.abs(radius - 0.1 - (1 - (k + 0.5) / 11))).toBeLessThanOrEqual(0.5 / DRIVE_STEPS + 1e-6),
+      expect(Math.abs(radius - 0.1 - (1 - (k + 0.5) / 11))).toBeLessThanOrEqual(0.5 / FINENESS[0].steps + 1e-6),
     );
   });
 });
