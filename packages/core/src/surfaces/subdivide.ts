@@ -261,24 +261,19 @@ export async function thickened(
   const { weld, corners, edges } = topologyOf(mesh);
   const { first } = weld;
   const m = first.length;
-  const sums = Array.from({ length: m }, (): Vec3 => [0, 0, 0]);
-  const lean = new Float64Array(m);
+  const sums = new Float64Array(9 * m);
   for (let i = 0; i < corners.length; i += 3) {
     if (i % (3 * CHUNK) === 0) await breathe();
     const face = [corners[i], corners[i + 1], corners[i + 2]];
     const p = face.map((corner) => at(mesh.positions, first[corner]));
-    const normal = unit(cross(sub(p[1], p[0]), sub(p[2], p[0])), [0, 0, 0]);
+    const [x, y, z] = unit(cross(sub(p[1], p[0]), sub(p[2], p[0])), [0, 0, 0]);
     face.forEach((corner, k) => {
-      const weight = angleBetween(sub(p[(k + 1) % 3], p[k]), sub(p[(k + 2) % 3], p[k]));
-      sums[corner] = add(sums[corner], scale(normal, weight));
-      lean[corner] += weight;
+      const w = angleBetween(sub(p[(k + 1) % 3], p[k]), sub(p[(k + 2) % 3], p[k]));
+      const add = [w * x * x, w * x * y, w * x * z, w * y * y, w * y * z, w * z * z, w * x, w * y, w * z];
+      for (let c = 0; c < 9; c++) sums[9 * corner + c] += add[c];
     });
   }
-  // Where faces lean apart, their corner goes further, so that the faces keep their distance; sharp points do not run off.
-  const away = sums.map((sum, i) => {
-    const flat = lean[i] > 0 ? Math.hypot(...sum) / lean[i] : 1;
-    return scale(unit(sum), 1 / Math.max(0.35, flat));
-  });
+  const away = Array.from({ length: m }, (_, i) => stoodOff(sums.subarray(9 * i, 9 * i + 9)));
   const [outer, inner] = [((side + 1) / 2) * thick, ((side - 1) / 2) * thick];
   const made = pickedMesh(mesh, [...first, ...first]);
   away.forEach((normal, i) => {
@@ -300,4 +295,31 @@ export async function thickened(
   }
   made.indices = Uint32Array.from(indices);
   return withSoftNormals(made, Math.PI / 4, breathe);
+}
+
+/** What holds a corner back along ways in which its faces do not lean: next to nothing, but enough to divide by. */
+const HOLD = 1e-7;
+/** A corner goes no further than so many thicknesses: sharp points do not run off. */
+const FURTHEST = 1 / 0.35;
+
+/**
+ * Where a corner goes so that all its faces come to stand off by one, as nearly as can be: least squares, weighed by their
+ * angles there (the normal equations of a plane distance each, as in Garland, Heckbert, Surface simplification using quadric
+ * error metrics, SIGGRAPH 1997).
+ * @param sums of w n nᵀ (xx, xy, xz, yy, yz, zz) and of w n over the faces' unit normals n and weights w
+ */
+function stoodOff([xx, xy, xz, yy, yz, zz, x, y, z]: ArrayLike<number> & Iterable<number>): Vec3 {
+  const hold = HOLD * (xx + yy + zz);
+  if (!(hold > 0)) return [0, 0, 0];
+  const [a, b, c] = [xx + hold, yy + hold, zz + hold];
+  // The inverse of the symmetric matrix by its cofactors, times the sum of normals.
+  const [p, q, r] = [b * c - yz * yz, xz * yz - xy * c, xy * yz - xz * b];
+  const k = (1 + HOLD) / (a * p + xy * q + xz * r);
+  const way: Vec3 = [
+    k * (p * x + q * y + r * z),
+    k * (q * x + (a * c - xz * xz) * y + (xy * xz - a * yz) * z),
+    k * (r * x + (xy * xz - a * yz) * y + (a * b - xy * xy) * z),
+  ];
+  const far = Math.hypot(...way);
+  return far > FURTHEST ? scale(way, FURTHEST / far) : way;
 }

@@ -22,6 +22,35 @@ describe('ribbon', () => {
     expect(topologyCounts(round.mesh!)).toMatchObject({ openEdges: 0, flippedEdges: 0 });
   });
 
+  // Helicoids: do Carmo, Differential Geometry of Curves and Surfaces, 1976, section 3-3, example 1; each cross-section
+  // is the rectangle still, so that the volume is that of the straight band (Cavalieri).
+  test.each([0.5, 2, 5])(
+    'twisted by %f turns its edges are helices, and it has as much volume as untwisted',
+    async (twist) => {
+      const [a, length, thick] = [0.03, 2, 0.004];
+      const { mesh } = await form([
+        newStep('line', { fromY: 0, toY: length, points: 4000 }),
+        newStep('ribbon', { ...plain, radius: a, thick, twist, start: 'flat', end: 'flat' }),
+      ]);
+      expect(areaAndVolume(mesh!).volume / (2 * a * thick * length)).toBeCloseTo(1, 2);
+      // Its edges are helices.
+      const w = (2 * Math.PI * twist) / length;
+      const half = Math.hypot(a, thick / 2);
+      let seen = 0;
+      for (let i = 0; i < mesh!.positions.length; i += 3) {
+        const [x, y, z] = mesh!.positions.subarray(i, i + 3);
+        expect(Math.hypot(x, z)).toBeCloseTo(half, 4);
+        const [fx, , fz] = mesh!.positions;
+        // From where the first corner is, turned on; four corners, two by two across.
+        const turned = Math.atan2(z, x) - Math.atan2(fz, fx) + w * y;
+        const off = Math.abs(Math.sin(turned));
+        expect(off).toBeLessThan(thick / a + 1e-3);
+        seen++;
+      }
+      expect(seen).toBeGreaterThan(4000);
+    },
+  );
+
   test('level faces up, upright stands: by how high the band reaches', async () => {
     const flatLine = newStep('line', { fromX: 0, fromY: 1, toX: 2, toY: 1, points: 30 });
     const reach = async (lean: string) => {
