@@ -32,9 +32,11 @@ describe('ribbon', () => {
         newStep('line', { fromY: 0, toY: length, points: 4000 }),
         newStep('ribbon', { ...plain, radius: a, thick, twist, start: 'flat', end: 'flat' }),
       ]);
-      expect(areaAndVolume(mesh!).volume / (2 * a * thick * length)).toBeCloseTo(1, 2);
-      // Its edges are helices.
       const w = (2 * Math.PI * twist) / length;
+      // Squares out of plane are split: each face stands off by up to a third of what a side of them is turned.
+      const split = ((a * w * length) / 4000 / thick) * 0.4;
+      expect(Math.abs(areaAndVolume(mesh!).volume / (2 * a * thick * length) - 1)).toBeLessThan(split + 1e-4);
+      // Its edges are helices.
       const half = Math.hypot(a, thick / 2);
       let seen = 0;
       for (let i = 0; i < mesh!.positions.length; i += 3) {
@@ -43,8 +45,7 @@ describe('ribbon', () => {
         const [fx, , fz] = mesh!.positions;
         // From where the first corner is, turned on; four corners, two by two across.
         const turned = Math.atan2(z, x) - Math.atan2(fz, fx) + w * y;
-        const off = Math.abs(Math.sin(turned));
-        expect(off).toBeLessThan(thick / a + 1e-3);
+        expect(Math.abs(Math.sin(turned))).toBeLessThan(thick / a + 1e-3);
         seen++;
       }
       expect(seen).toBeGreaterThan(4000);
