@@ -15,9 +15,13 @@ describe('pace', () => {
 
   // Speeds 1, 2, 3, …, n: mean (n + 1)/2, variance (n² − 1)/12 (uniform distribution).
   test('a steadily rising pace has the unevenness of its closed form', () => {
-    const n = 50;
+    const n = 30;
     const lengths = Array.from({ length: n + 1 }, (_, i) => (i * (i + 1)) / 2);
     expect(paceOf(lengths, 1).unevenness).toBeCloseTo(Math.sqrt((n * n - 1) / 12) / ((n + 1) / 2), 9);
+  });
+
+  test('swaying before it sets out counts for nothing', () => {
+    expect(paceOf([0, 0.002, 0.001, 0.001, 0.201, 0.401, 0.601], 24).unevenness).toBeCloseTo(0, 9);
   });
 
   test('nothing that moves gives no figure', () => {

@@ -6,8 +6,8 @@ export interface Pace {
   unevenness: number | null;
 }
 
-/** Speeds below this share of the fastest count as standing still. */
-const STILL = 1e-3;
+/** Speeds below this share of the fastest count as standing still: a path that waits may sway, which changes its length a little. */
+const STILL = 0.03;
 
 /**
  * Measures the pace of a growth.
