@@ -21,6 +21,9 @@ import { fileBytes, guideOf, TIP } from './reach';
 import { type Moment, type Node, type Run } from './run';
 import { type Read } from './traces';
 
+/** A step's own input at the last frame of the scene, which is the same whatever frame is asked for. */
+const LAST = 'last';
+
 /** A step within one evaluation: which it is, at which moment, with which numbers. */
 export interface Place {
   growth: Growth;
@@ -138,6 +141,10 @@ export class RecordedContext implements StepContext {
     return this.#readForm(`input ${frame}`);
   }
 
+  inputAtLast(): Promise<Form> {
+    return this.#readForm(`input ${LAST}`);
+  }
+
   // Steps hand these two on.
   readonly claim: StepContext['claim'] = (kind, amount, lower) => this.run.claim(kind, amount, lower);
   readonly breathe: StepContext['breathe'] = () => this.run.breathe();
@@ -206,7 +213,7 @@ export class RecordedContext implements StepContext {
 
   async #readForm(question: string): Promise<Form> {
     const [what, name] = split(question);
-    if (what === 'input' && !this.place.declaration.moves)
+    if (what === 'input' && name !== LAST && !this.place.declaration.moves)
       throw new Error(`“${this.place.step.kind}” reads time without declaring that it moves`);
     const node = await this.#node(what, name);
     if (node.failed)
@@ -227,6 +234,7 @@ export class RecordedContext implements StepContext {
     const { growth, index, moment, declaration, params } = this.place;
     const { scene } = this.run;
     const last = { ...moment, frame: scene.range[1] };
+    if (what === 'input' && name === LAST) return this.run.prefix(growth, index, last);
     if (what === 'input') return this.run.prefix(growth, index, { ...moment, frame: Number(name) + growth.shift });
     if (what === 'item') return this.run.node(name, last);
     if (what === 'tips') return this.run.node(String(params[name]).slice(TIP.length), moment);

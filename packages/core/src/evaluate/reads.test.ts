@@ -120,6 +120,17 @@ describe("a step's own input at another frame", () => {
     }
   });
 
+  test('at the last frame of the scene it is the same from any frame, and goes with the range', async () => {
+    wave.run = ((_: Form, __: never, context: StepContext) => context.inputAtLast()) as never;
+    const evaluator = testEvaluator();
+    const scene = { ...grown(), range: [1, 20] as [number, number] };
+    const plain = { ...scene, growths: [{ ...scene.growths[0], steps: scene.growths[0].steps.slice(0, 2) }] };
+    const last = await hashAt(testEvaluator(), plain, 20);
+    for (const frame of [3, 17]) expect(await hashAt(evaluator, scene, frame)).toBe(last);
+    expect(await hashAt(testEvaluator(), plain, 3)).not.toBe(last);
+    await afterChange(scene, (s) => (s.range = [1, 12]), 14);
+  });
+
   test('is part of its key: keys that matter only there count', async () => {
     wave.run = trailing as never;
     const scene = grown();

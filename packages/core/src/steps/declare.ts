@@ -175,6 +175,8 @@ export interface StepContext {
   item(growthId: string): Promise<Form>;
   /** What comes into this step at another frame of this growth: for what remembers, trails or smears. */
   inputAt(frame: number): Promise<Form>;
+  /** What comes into this step at the last frame of the scene: for what is laid out once, on all that there will be. */
+  inputAtLast(): Promise<Form>;
   /** To be awaited between chunks of long work: lets messages in, and throws when the work is no longer wanted. */
   breathe(): Promise<void>;
 }

@@ -6,6 +6,7 @@ import { clearance } from './place/clearance';
 import { falloff } from './place/falloff';
 import { offset } from './place/offset';
 import { onPoints } from './place/onPoints';
+import { scatter } from './place/scatter';
 import { tips } from './place/tips';
 import { bend } from './shape/bend';
 import { blend } from './shape/blend';
@@ -51,7 +52,7 @@ const list = [
   grow,
   ...[tube, sweep, ribbon, wire, plate],
   finish,
-  ...[along, onPoints, tips, offset, falloff, clearance],
+  ...[along, scatter, onPoints, tips, offset, falloff, clearance],
 ] as unknown as StepDeclaration[];
 
 /** Every step there is, in the order of work. */

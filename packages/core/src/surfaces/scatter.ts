@@ -259,23 +259,22 @@ export class BlueNoise {
    * Places no two of which are nearer than a distance, with no room left for another: what is not covered by their discs is
    * split and tried until nothing is left (White, Cline, Egbert, Poisson disk point sets by hierarchical dart throwing,
    * IEEE Symposium on Interactive Ray Tracing 2007).
-   * @param most places; Infinity for no bound
    */
-  async apart(spacing: number, most: number, breathe: Breathe): Promise<SurfacePlaces> {
+  async apart(spacing: number, breathe: Breathe): Promise<SurfacePlaces> {
     if (!(this.#faces.area > 0)) return this.#places.first(0);
     const levels = Math.max(0, Math.ceil(4 * Math.log2(Math.sqrt(this.#faces.area) / spacing)));
     for (let level = levels; level > 0; level -= 2)
-      await this.#throw(spacing * 2 ** (level / 4), levels - level, breathe, most);
-    await this.#fill(spacing, most, breathe);
+      await this.#throw(spacing * 2 ** (level / 4), levels - level, breathe);
+    await this.#fill(spacing, breathe);
     return this.#places.first(Infinity);
   }
 
   /** Darts of one level. */
-  async #throw(radius: number, level: number, breathe: Breathe, most = Infinity): Promise<void> {
+  async #throw(radius: number, level: number, breathe: Breathe): Promise<void> {
     const faces = this.#faces;
     const grid = new Grid(this.#places, 2 * radius);
     const darts = Math.ceil((DARTS * faces.area) / (radius * radius));
-    for (let k = 0; k < darts && this.#places.count < most; k++) {
+    for (let k = 0; k < darts; k++) {
       if (k % CHUNK === CHUNK - 1) await breathe();
       faces.throw(this.seed, k, level);
       this.#take(grid, radius);
@@ -292,7 +291,7 @@ export class BlueNoise {
     return true;
   }
 
-  async #fill(radius: number, most: number, breathe: Breathe): Promise<void> {
+  async #fill(radius: number, breathe: Breathe): Promise<void> {
     const faces = this.#faces;
     const { positions: p, indices } = faces.mesh;
     const grid = new Grid(this.#places, 2 * radius);
@@ -300,7 +299,7 @@ export class BlueNoise {
     // Parts of a face by their corners' weights and their size, ten numbers each, the next one to be tried on top.
     const open = new Float64Array(10 * 128);
     let tried = 0;
-    for (let f = 0; f < n && this.#places.count < most; f++) {
+    for (let f = 0; f < n; f++) {
       // Faces in an order of chance, so that none leaves its mark.
       const face = shuffled(f, n, this.seed);
       const [a, b, c] = [3 * indices[3 * face], 3 * indices[3 * face + 1], 3 * indices[3 * face + 2]];
