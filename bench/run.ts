@@ -17,6 +17,7 @@ import {
 } from '@uvrex/core';
 import { benchCopies } from './copies';
 import { exponent, median, print, printExponents, type Row } from './harness';
+import { benchScatter, scatterExponents } from './scatter';
 
 const RINGS = 200;
 const SIDES = 12;
@@ -126,7 +127,7 @@ rows.push({
 });
 
 const copies = await benchCopies();
-print([...rows, ...copies.rows]);
+print([...rows, ...copies.rows, ...(await benchScatter())]);
 
 // How cost grows when one thing is doubled: 1 is in proportion.
 const winding = (points: number, paths: number) =>
@@ -155,5 +156,6 @@ printExponents([
   ['frames, paths', await exponent([16, 32, 64, 128], (n) => framing(500, n))],
   ['cutting, points of a path', await exponent([1000, 2000, 4000, 8000], (n) => cutting(n, 8))],
   ...copies.exponents,
+  ...(await scatterExponents()),
   ['cutting, paths', await exponent([16, 32, 64, 128], (n) => cutting(500, n))],
 ]);

@@ -13,12 +13,25 @@ const CHUNK = 4096;
 /** Numbers 0 ≤ x < 1 of one element, drawn one after another. */
 const fraction = (number: number): number => number / 4294967296;
 
+/** Another number of the same element (finaliser of MurmurHash3, as in `hash`). */
+function stirred(h: number): number {
+  h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
+  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
+  return (h ^ (h >>> 16)) >>> 0;
+}
+
 /** Places drawn on a mesh evenly by area, in flat arrays that grow. */
 class Places {
   count = 0;
-  faces = new Uint32Array(64);
-  weights = new Float32Array(192);
-  positions = new Float64Array(192);
+  faces: Uint32Array;
+  weights: Float32Array;
+  positions: Float64Array;
+
+  constructor(room = 64) {
+    this.faces = new Uint32Array(room);
+    this.weights = new Float32Array(3 * room);
+    this.positions = new Float64Array(3 * room);
+  }
 
   add(face: number, w0: number, w1: number, w2: number, x: number, y: number, z: number): void {
     const k = this.count++;
@@ -85,12 +98,15 @@ class Faces {
 
   /** Throws a dart evenly by area (Turk, Generating random points in triangles, Graphics Gems, 1990). */
   throw(seed: number, k: number, round: number): void {
-    const drawn = fraction(hash(seed, k, round, 1)) * this.area;
-    const n = this.#sums.length;
-    let f = this.#guide[Math.min(n - 1, Math.floor((drawn / this.area) * n))];
-    while (f < n - 1 && this.#sums[f] <= drawn) f++;
-    const root = Math.sqrt(fraction(hash(seed, k, round, 2)));
-    const t = fraction(hash(seed, k, round, 3));
+    const number = hash(seed, k, round);
+    const share = fraction(number);
+    const sums = this.#sums;
+    const n = sums.length;
+    const drawn = share * this.area;
+    let f = this.#guide[Math.floor(share * n)];
+    while (f < n - 1 && sums[f] <= drawn) f++;
+    const root = Math.sqrt(fraction(stirred(number ^ 0x3c6ef372)));
+    const t = fraction(stirred(number ^ 0x1b873593));
     this.at(f, 1 - root, root * (1 - t), root * t);
   }
 
@@ -121,7 +137,7 @@ export async function scatteredAtRandom(
   density: Density | null,
   breathe: Breathe,
 ): Promise<SurfacePlaces> {
-  const places = new Places();
+  const places = new Places(Math.max(1, count));
   const faces = new Faces(mesh);
   if (!(faces.area > 0)) return places.first(0);
   for (let k = 0; k < count; k++) {
@@ -138,6 +154,9 @@ export async function scatteredAtRandom(
 }
 
 const EMPTY = new Float64Array(0);
+
+/** Cells stand a little aside: planes through the origin, of which there are many, would run along their borders. */
+const ASKEW = 0.37;
 
 /** Places by the cubes that they lie in, to find those near another. */
 class Grid {
@@ -172,10 +191,11 @@ class Grid {
       this.#next = next;
     }
     const { positions: p } = this.places;
+    const per = 1 / this.cell;
     const slot = this.#slot(
-      Math.floor(p[3 * k] / this.cell),
-      Math.floor(p[3 * k + 1] / this.cell),
-      Math.floor(p[3 * k + 2] / this.cell),
+      Math.floor(p[3 * k] * per + ASKEW),
+      Math.floor(p[3 * k + 1] * per + ASKEW),
+      Math.floor(p[3 * k + 2] * per + ASKEW),
     );
     this.#next[k] = this.#heads[slot];
     this.#heads[slot] = k;
@@ -193,10 +213,14 @@ class Grid {
   /** Whether one place nearer than `radius` to a point is nearer than that to all of so many other points too. */
   holds(x: number, y: number, z: number, radius: number, others: Float64Array, count: number): boolean {
     const { positions: p } = this.places;
-    const [r2, c] = [radius * radius, this.cell];
-    const [i1, j1, k1] = [Math.floor((x + radius) / c), Math.floor((y + radius) / c), Math.floor((z + radius) / c)];
-    const [j0, k0] = [Math.floor((y - radius) / c), Math.floor((z - radius) / c)];
-    for (let i = Math.floor((x - radius) / c); i <= i1; i++)
+    const r2 = radius * radius;
+    const per = 1 / this.cell;
+    const i1 = Math.floor((x + radius) * per + ASKEW);
+    const j1 = Math.floor((y + radius) * per + ASKEW);
+    const k1 = Math.floor((z + radius) * per + ASKEW);
+    const j0 = Math.floor((y - radius) * per + ASKEW);
+    const k0 = Math.floor((z - radius) * per + ASKEW);
+    for (let i = Math.floor((x - radius) * per + ASKEW); i <= i1; i++)
       for (let j = j0; j <= j1; j++)
         for (let k = k0; k <= k1; k++)
           next: for (let n = this.#heads[this.#slot(i, j, k)]; n >= 0; n = this.#next[n]) {
@@ -319,10 +343,11 @@ export class BlueNoise {
     if (this.#isFull(face, open, part, grid, radius)) return top;
     const size = open[part + 9];
     const small = size < radius / 32;
-    let [s, t] = [1 / 3, 1 / 3];
+    let s = 1 / 3;
+    let t = 1 / 3;
     if (!small) {
-      const root = Math.sqrt(fraction(hash(this.seed, tried, face, 5)));
-      t = root * fraction(hash(this.seed, tried, face, 6));
+      const root = Math.sqrt(fraction(hash(this.seed, tried, 5)));
+      t = root * fraction(hash(this.seed, tried, 6));
       s = 1 - root;
     }
     const u = 1 - s - t;
@@ -335,21 +360,25 @@ export class BlueNoise {
     const took = this.#take(grid, radius);
     if (small || (took && this.#isFull(face, open, part, grid, radius))) return top;
     // Three at the corners, one between their middles.
-    for (let c = 0; c < 3; c++) {
-      const [a, b, d] = [open[part + c], open[part + 3 + c], open[part + 6 + c]];
-      const [ab, bd, da] = [(a + b) / 2, (b + d) / 2, (d + a) / 2];
-      open[part + c] = ab;
-      open[part + 3 + c] = bd;
-      open[part + 6 + c] = da;
-      open[part + 10 + c] = a;
-      open[part + 13 + c] = ab;
-      open[part + 16 + c] = da;
-      open[part + 20 + c] = b;
-      open[part + 23 + c] = bd;
-      open[part + 26 + c] = ab;
-      open[part + 30 + c] = d;
-      open[part + 33 + c] = da;
-      open[part + 36 + c] = bd;
+    for (let at = part; at < part + 3; at++) {
+      const a = open[at];
+      const b = open[at + 3];
+      const d = open[at + 6];
+      const ab = (a + b) / 2;
+      const bd = (b + d) / 2;
+      const da = (d + a) / 2;
+      open[at] = ab;
+      open[at + 3] = bd;
+      open[at + 6] = da;
+      open[at + 10] = a;
+      open[at + 13] = ab;
+      open[at + 16] = da;
+      open[at + 20] = b;
+      open[at + 23] = bd;
+      open[at + 26] = ab;
+      open[at + 30] = d;
+      open[at + 33] = da;
+      open[at + 36] = bd;
     }
     for (let k = 0; k < 4; k++) open[part + 10 * k + 9] = size / 2;
     return top + 4;
