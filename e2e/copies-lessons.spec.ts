@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { Hands } from './hands';
-import { goTo, step } from './helpers';
+import { copies, goTo, step } from './helpers';
 
 // The lessons on copies in docs/lessons.md, walked from an empty scene with nothing but the interface. With
 // LESSON_PICTURES=1 the pictures of the lessons are taken on the way.
@@ -13,10 +13,6 @@ const done = async (page: Page, lesson: string, frame: number): Promise<void> =>
   await page.mouse.move(700, 20);
   await page.waitForTimeout(800);
   await page.screenshot({ path: `test-results/lesson-${lesson}.png` });
-};
-const copies = async (page: Page): Promise<number> => {
-  const text = (await page.getByTestId('statistics').textContent()) ?? '';
-  return Number(/([\d,]+)\s*copies/.exec(text)?.[1].replace(',', '') ?? NaN);
 };
 const hide = (page: Page, growth: string): Promise<void> =>
   page.getByRole('button', { name: `Hide ${growth}`, exact: true }).click();

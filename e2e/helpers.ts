@@ -75,3 +75,9 @@ export async function downloaded(page: Page, act: () => Promise<void>): Promise<
 
 /** Waits until the change is kept on the device. */
 export const saved = (page: Page): Promise<void> => expect(page.getByText('Saved on this device')).toBeVisible();
+
+/** Copies that the picture holds. */
+export async function copies(page: Page): Promise<number> {
+  const text = (await page.getByTestId('statistics').textContent()) ?? '';
+  return Number(/([\d,]+)\s*copies/.exec(text)?.[1].replace(',', '') ?? NaN);
+}
