@@ -39,5 +39,35 @@ test('barnacles on a rock: more of them move none, by distance there are as many
   await goTo(page, 99);
   await expect.poll(() => copies(page)).toBeLessThan(all / 2);
   expect(await copies(page)).toBeGreaterThan(30);
-  if (process.env.LOOK) await page.screenshot({ path: process.env.LOOK });
+});
+
+test('barnacle rock, as its lesson says', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Barnacle rock');
+  await hands.newGrowth('line');
+  await hands.set('Line', { 'To Y': '0.075', Points: '5' });
+  await hands.deleteStep('Tube');
+  await hands.deleteStep('Finish');
+  await hands.addStep('Sweep');
+  await hands.set('Sweep', { Radius: '0.05', Profile: 'Star', Corners: '9', Notch: '80', 'Hard edges': false });
+  await hands.addStep('Finish');
+  await goTo(page, 144);
+  await page.getByRole('button', { name: 'Hide Line' }).click();
+  await hands.newGrowth('solid');
+  await hands.set('Solid', { Radius: '0.86', Sides: '112' });
+  await hands.addStep('Noise');
+  await hands.set('Noise', { Amount: '0.27', Size: '0.95', Detail: '5', Evolution: '0', 'Hold base': '0' });
+  await hands.addStep('Move and turn');
+  await hands.set('Move and turn', { 'Move Y': '0.26' });
+  await hands.addStep('Scatter');
+  await hands.set('Scatter', { Count: '760', 'Density by': 'Slope', 'From height': '30', Upright: '10' });
+  await hands.addStep('On the points');
+  await hands.set('On the points', { Item: 'Line', 'Vary size': '74', 'Vary turn': '180', 'Vary lean': '12' });
+  await hands.addStep('Falloff');
+  await hands.set('Falloff', { 'Driven by': 'Ball', 'Place X': '-0.85', 'Place Y': '0.55', 'Place Z': '0.5' });
+  await hands.set('Falloff', { Radius: '= 2.05 * clamp((frame - 6) / 120, 0, 1)', Softness: '0.5', Ease: 'back out' });
+  await hands.set('Falloff', { Invert: true, Changes: 'Size', Size: '0' });
+  await goTo(page, 84);
+  await expect(page.locator('aside [role=alert]')).toHaveCount(0);
+  expect(await copies(page)).toBe(760);
 });

@@ -8,6 +8,7 @@ export const STARTER_FRAMES = {
   'mooring-chain': { name: 'Mooring chain', frame: 84 },
   'sea-lily': { name: 'Sea-lily', frame: 60 },
   'urchin-head': { name: 'Urchin head', frame: 96 },
+  'barnacle-rock': { name: 'Barnacle rock', frame: 84 },
   'eel-run': { name: 'Eel run', frame: 48 },
   'pier-planks': { name: 'Pier planks', frame: 92 },
   'turban-shell': { name: 'Turban shell', frame: 24 },

@@ -8,6 +8,7 @@ import lanternWreath from './lantern-wreath.json';
 import mooringChain from './mooring-chain.json';
 import seaLily from './sea-lily.json';
 import urchinHead from './urchin-head.json';
+import barnacleRock from './barnacle-rock.json';
 import eelRun from './eel-run.json';
 import pierPlanks from './pier-planks.json';
 import turbanShell from './turban-shell.json';
@@ -20,6 +21,7 @@ import lanternWreathPicture from './pictures/lantern-wreath.png';
 import mooringChainPicture from './pictures/mooring-chain.png';
 import seaLilyPicture from './pictures/sea-lily.png';
 import urchinHeadPicture from './pictures/urchin-head.png';
+import barnacleRockPicture from './pictures/barnacle-rock.png';
 import eelRunPicture from './pictures/eel-run.png';
 import pierPlanksPicture from './pictures/pier-planks.png';
 import turbanShellPicture from './pictures/turban-shell.png';
@@ -100,6 +102,12 @@ export const STARTERS: readonly Starter[] = [
     'Twelve hundred spines from none, in golden spirals that keep their pattern while they push outwards.',
     urchinHead,
     urchinHeadPicture,
+  ),
+  starter(
+    'barnacle-rock',
+    'Barnacles of three kinds, evenly spread, come up over a boulder as a front goes through it.',
+    barnacleRock,
+    barnacleRockPicture,
   ),
   starter(
     'eel-run',
