@@ -26,7 +26,11 @@ export function PaceCheck() {
     <>
       <h3>Pace of {growth.name}</h3>
       {!known || !pace ? (
-        <Box sx={{ color: 'text.secondary' }}>Measured as soon as all frames are ready.</Box>
+        <Box sx={{ color: 'text.secondary' }}>
+          {growth.visible
+            ? 'Measured as soon as all frames are ready.'
+            : 'Measured while it is shown: it is hidden now.'}
+        </Box>
       ) : (
         <>
           <Box data-testid="pace" sx={{ color: 'text.secondary' }}>

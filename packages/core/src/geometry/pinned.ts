@@ -14,27 +14,25 @@ export interface PinnedPlaces {
  * Places pinned to a skin: where they are on it now. Where faces are the same they keep to their face; on skins along
  * paths, of which there may be more or less now, to their path, their place along it and their place around it.
  * @param rest the mesh that they were found on
+ * @returns null where both meshes have nothing in common to go by
  */
-export function pinned(places: SurfacePlaces, rest: Mesh, now: Mesh): PinnedPlaces {
+export function pinned(places: SurfacePlaces, rest: Mesh, now: Mesh): PinnedPlaces | null {
   if (rest === now || (faceCount(rest) === faceCount(now) && vertexCount(rest) === vertexCount(now)))
     return byFaces(places, now);
   const [before, after] = [tubesOf(rest), tubesOf(now)];
-  if (before && after) return byTubes(places, rest, now, before, after);
-  // Nothing in common to go by: those whose face is there.
-  return byFaces(places, now);
+  return before && after && before.columns === after.columns ? byTubes(places, rest, now, before, after) : null;
 }
 
 function byFaces({ faces, weights }: SurfacePlaces, { indices }: Mesh): PinnedPlaces {
-  const there = Array.from(faces.keys()).filter((k) => 3 * faces[k] < indices.length);
-  const found = roomFor(there.length);
-  there.forEach((place, k) => {
-    found.places[k] = place;
+  const found = roomFor(faces.length);
+  for (let k = 0; k < faces.length; k++) {
+    found.places[k] = k;
     for (let c = 0; c < 3; c++) {
-      found.corners[4 * k + c] = indices[3 * faces[place] + c];
-      found.weights[4 * k + c] = weights[3 * place + c];
+      found.corners[4 * k + c] = indices[3 * faces[k] + c];
+      found.weights[4 * k + c] = weights[3 * k + c];
     }
     found.corners[4 * k + 3] = found.corners[4 * k];
-  });
+  }
   return found;
 }
 
@@ -61,7 +59,7 @@ function tubesOf({ parts, u, uvs, positions }: Mesh): Tubes | null {
   const found = new Map<number, readonly [number, number]>();
   for (let k = 0; k < parts.length; k += 2) {
     const [first, end] = [parts[k], k + 2 < parts.length ? parts[k + 2] : n];
-    if ((end - first) % columns !== 0) return null;
+    if ((end - first) % columns !== 0 || end - first < 2 * columns) return null;
     found.set(parts[k + 1], [first, end]);
   }
   return { parts: found, columns };
@@ -73,7 +71,6 @@ function repeats(uvs: Float32Array, columns: number): boolean {
 }
 
 function byTubes(places: SurfacePlaces, rest: Mesh, now: Mesh, before: Tubes, after: Tubes): PinnedPlaces {
-  if (before.columns !== after.columns) return roomFor(0);
   const { columns } = after;
   const partOf = partsByVertex(rest);
   const all = roomFor(places.faces.length);

@@ -144,6 +144,16 @@ describe('scattered points ride on their skin', () => {
     });
   });
 
+  test('on a skin that is another one at each frame they are laid out anew, on what is there of it', async () => {
+    const skin = [newStep('tube', { radius: 0.2, sides: 6 }), newStep('subdivide', { levels: 1 })];
+    const made = await points([line(3, 31), newStep('grow', { to: grows(0, 1) }), ...skin, scatter({ count: 90 })], 51);
+    expect(made.ids).toHaveLength(90);
+    for (let k = 0; k < 90; k++) expect(made.positions[3 * k + 1]).toBeLessThan(1.8);
+    // Before anything has grown there is nothing to stand on.
+    const none = await form([line(3, 31), newStep('grow', { to: grows(0, 1) }), ...skin, scatter({ count: 90 })], 1);
+    expect(none.points?.ids.length ?? 0).toBe(0);
+  });
+
   test('they know since when the front has passed', async () => {
     const tube = newStep('tube', { radius: 0.1, swell: 0, sides: 8 });
     // Skins know it where something asks.
@@ -164,7 +174,9 @@ test('copies stand on scattered points, each shape of item once, and none is add
 });
 
 test('what would take too many is told before it is begun', async () => {
-  const scene = sceneOf([ball(), scatter({ by: 'spacing', spacing: 0.0001 })]);
-  const [{ notices }] = (await testEvaluator().evaluate(scene, 1)).growths;
-  expect(notices[0].what).toMatch(/points/);
+  for (const by of ['spacing', 'edges']) {
+    const scene = sceneOf([ball(), scatter({ by, spacing: 0.0001 })]);
+    const [{ notices }] = (await testEvaluator().evaluate(scene, 1)).growths;
+    expect(notices[0].what).toMatch(/points/);
+  }
 });

@@ -6,7 +6,7 @@ import { profileTable, readTable } from '../../geometry/profile';
 import { pinned, type PinnedPlaces } from '../../geometry/pinned';
 import { type SurfacePlaces } from '../../geometry/surfacePlaces';
 import { fromAxes } from '../../geometry/turns';
-import { at, dot, perpendicular, scale, sub, unit, type Vec3 } from '../../geometry/vec';
+import { at, distance, dot, perpendicular, scale, sub, unit, type Vec3 } from '../../geometry/vec';
 import { BlueNoise, type Density, scatteredAtRandom } from '../../surfaces/scatter';
 import { onCorners, onEdges, onFaces } from '../../surfaces/meshPlaces';
 import { type StepContext } from '../declare';
@@ -18,9 +18,11 @@ export async function scatteredPoints(mesh: Mesh, p: ScatterParams, context: Ste
   const whole = (await context.inputAtLast()).mesh ?? mesh;
   const rest = faceCount(whole) > 0 ? whole : mesh;
   const places = await laidOut(rest, p, context);
-  context.claim('points', places.faces.length, 'Count, or raise the distance');
   const now = pinned(places, rest, mesh);
-  return pointsAt(now, places.faces.length, mesh, p, context);
+  if (now) return pointsAt(now, places.faces.length, mesh, p, context);
+  // On a skin that is another one at each frame there is nothing to ride on: it is laid out anew.
+  const anew = await laidOut(mesh, p, context);
+  return pointsAt(pinned(anew, mesh, mesh)!, anew.faces.length, mesh, p, context);
 }
 
 /** Evenly spread places, kept with what they were found on: a count that is animated asks for more of the same. */
@@ -57,10 +59,23 @@ async function laidOut(mesh: Mesh, p: ScatterParams, context: StepContext): Prom
       );
       return new BlueNoise(mesh, seed, density).apart(p.spacing, breathe);
     default: {
+      const most = p.by === 'edges' ? edgeLength(mesh) / p.spacing : 0;
+      context.claim('points', most + faceCount(mesh), 'the number of faces before it, or raise the distance');
       const all = p.by === 'vertices' ? onCorners(mesh) : p.by === 'faces' ? onFaces(mesh) : onEdges(mesh, p.spacing);
       return density ? thinned(all, density, seed) : all;
     }
   }
+}
+
+/** Length of all edges, metres, those inside flat faces among them. */
+function edgeLength({ positions, indices }: Mesh): number {
+  let sum = 0;
+  for (let i = 0; i < indices.length; i++) {
+    const next = indices[i - (i % 3) + ((i + 1) % 3)];
+    sum += distance(at(positions, indices[i]), at(positions, next));
+  }
+  // Each belongs to two faces, but for the open ones.
+  return sum / 2;
 }
 
 /** Those that chance lets stand, by the density where they are. */
