@@ -6,7 +6,7 @@ export const clearance = defineStep({
   family: 'place',
   label: 'Clearance',
   icon: 'M3 7H8V13H3ZM12 7H17V13H12ZM10 4V16',
-  help: 'Keeps copies from standing in each other: those that come later are shrunk until they are clear, or left out. It goes by the boxes of the items at the last frame.',
+  help: 'Keeps copies from standing in each other: those that come later, or are smaller, are shrunk until they are clear, or left out. It goes by the boxes of the items at the last frame.',
   takes: ['copies'],
   gives: ['copies'],
   params: {
@@ -30,12 +30,22 @@ export const clearance = defineStep({
       ],
       default: 'shrink',
     },
+    first: {
+      type: 'choice',
+      label: 'First come',
+      help: 'Which copies have their room before others: in their order, or the largest first by the size that they have here, so that smaller ones fill what is left.',
+      options: [
+        { value: 'order', label: 'In their order' },
+        { value: 'largest', label: 'The largest' },
+      ],
+      default: 'order',
+    },
   },
   summary: (p) => `${p.by === 'thin' ? 'leaves out' : 'shrinks'}, ${metres(p.room)} free`,
   async run(form, p, context) {
     const { seats } = form;
     if (!seats) return form;
     const { cleared } = await import('./cleared');
-    return { ...form, seats: await cleared(seats, p.room, p.by === 'shrink', context) };
+    return { ...form, seats: await cleared(seats, p.room, p.by === 'shrink', p.first === 'largest', context) };
   },
 });

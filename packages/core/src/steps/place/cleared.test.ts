@@ -67,7 +67,7 @@ test('keeps just those that trying each against each keeps, whatever their sizes
   await fc.assert(
     fc.asyncProperty(fc.array(put, { minLength: 1, maxLength: 60 }), fc.constantFrom(0, 0.05), async (puts, room) => {
       const seats = seatsOf(puts);
-      expect([...(await cleared(seats, room, false, context)).ids]).toEqual(oneByOne(seats, room));
+      expect([...(await cleared(seats, room, false, false, context)).ids]).toEqual(oneByOne(seats, room));
     }),
     { numRuns: 60 },
   );
@@ -81,14 +81,33 @@ test('a speck that comes first does not make the grid endless, nor does a giant'
     size: 1,
     turn: [0, 0, 0, 1],
   }));
-  const seats = await cleared(seatsOf([speck, giant, ...row]), 0, false, context);
+  const seats = await cleared(seatsOf([speck, giant, ...row]), 0, false, false, context);
   expect(seats.ids.length).toBe(502);
 });
 
 test('what has no room is shrunk until it has, and left out where that is too small', async () => {
   const apart = (x: number): Put => ({ position: [x, 0, 0], size: 1, turn: [0, 0, 0, 1] });
-  const seats = await cleared(seatsOf([apart(0), apart(0.8), apart(0.01)]), 0, true, context);
+  const seats = await cleared(seatsOf([apart(0), apart(0.8), apart(0.01)]), 0, true, false, context);
   // The first reaches to 0.5: what stands at 0.8 may reach 0.3 to its left, three fifths of its half.
   expect([...seats.ids]).toEqual([0, 1]);
   expect(seats.sizes[3]).toBeCloseTo(0.6, 2);
+});
+
+test('the largest come first: none that is kept meets another, and what is left out meets one at least as large', async () => {
+  await fc.assert(
+    fc.asyncProperty(fc.array(put, { minLength: 2, maxLength: 50 }), async (puts) => {
+      const seats = seatsOf(puts);
+      const { ids } = await cleared(seats, 0, false, true, context);
+      const boxOf = (k: number) =>
+        orientedBox({ mesh: ITEM, position: at(seats.positions, k), turn: puts[k].turn, size: at(seats.sizes, k) }, 0);
+      const kept = [...ids];
+      expect(kept).toEqual([...kept].sort((a, b) => a - b));
+      puts.forEach(({ size }, k) => {
+        const met = kept.filter((other) => other !== k && boxesMeet(boxOf(k), boxOf(other)));
+        if (kept.includes(k)) expect(met).toEqual([]);
+        else expect(Math.max(...met.map((other) => puts[other].size))).toBeGreaterThanOrEqual(size);
+      });
+    }),
+    { numRuns: 60 },
+  );
 });

@@ -13,15 +13,24 @@ const LEAST = 0.25;
  * The seats whose items keep clear of those before them, by their boxes.
  * @param room kept between items, metres
  * @param shrinks what has no room until it fits, instead of leaving it out
+ * @param largest whether the largest come first, instead of each in its order
  */
-export async function cleared(seats: Seats, room: number, shrinks: boolean, context: StepContext): Promise<Seats> {
+export async function cleared(
+  seats: Seats,
+  room: number,
+  shrinks: boolean,
+  largest: boolean,
+  context: StepContext,
+): Promise<Seats> {
   const meshes: (Mesh | null)[] = [];
   for (const id of seats.growths) meshes.push(wholeMesh(await context.item(id)));
   const kept: number[] = [];
   const sizes = new Float32Array(seats.sizes);
   const grid = new BoxGrid(usualWidth(seats, meshes, room / 2));
-  for (let k = 0; k < seats.ids.length; k++) {
-    if (k % 64 === 0) await context.breathe();
+  const order = largest ? largestFirst(seats, meshes) : seats.ids.keys();
+  let tried = 0;
+  for (const k of order) {
+    if (tried++ % 64 === 0) await context.breathe();
     const mesh = meshes[seats.growth[k]];
     if (!mesh) continue;
     const free = (share: number): OrientedBox | null => {
@@ -45,7 +54,14 @@ export async function cleared(seats: Seats, room: number, shrinks: boolean, cont
     kept.push(k);
     for (let c = 0; c < 3; c++) sizes[3 * k + c] *= share;
   }
+  if (largest) kept.sort((a, b) => a - b);
   return keptSeats({ ...seats, sizes }, kept);
+}
+
+/** Seats by the size of their boxes; of equal ones those that come first in their order. */
+function largestFirst(seats: Seats, meshes: readonly (Mesh | null)[]): number[] {
+  const widths = boxWidths(seats, meshes);
+  return Array.from(seats.ids.keys()).sort((a, b) => widths[b] - widths[a] || a - b);
 }
 
 function boxOf(seats: Seats, k: number, mesh: Mesh, share: number, margin: number): OrientedBox {
@@ -110,17 +126,25 @@ class BoxGrid {
   }
 }
 
-/** About how wide the boxes of seats are, over all of them that show anything. */
-function usualWidth(seats: Seats, meshes: readonly (Mesh | null)[], margin: number): number {
+/** How wide the boxes of seats are, metres; 0 for what shows nothing. */
+function boxWidths(seats: Seats, meshes: readonly (Mesh | null)[]): Float64Array {
   const halves = meshes.map(
     (mesh) => mesh && orientedBox({ mesh, position: [0, 0, 0], turn: NO_TURN, size: [1, 1, 1] }, 0).half,
   );
-  let [sum, count] = [0, 0];
-  for (let k = 0; k < seats.ids.length; k++) {
+  return Float64Array.from(seats.ids, (_, k) => {
     const half = halves[seats.growth[k]];
-    if (!half) continue;
-    sum += 2 * norm(half[0] * seats.sizes[3 * k], half[1] * seats.sizes[3 * k + 1], half[2] * seats.sizes[3 * k + 2]);
+    const [x, y, z] = at(seats.sizes, k);
+    return half ? 2 * norm(half[0] * x, half[1] * y, half[2] * z) : 0;
+  });
+}
+
+/** About how wide the boxes of seats are, over all of them that show anything. */
+function usualWidth(seats: Seats, meshes: readonly (Mesh | null)[], margin: number): number {
+  let [sum, count] = [0, 0];
+  boxWidths(seats, meshes).forEach((width, k) => {
+    if (!meshes[seats.growth[k]]) return;
+    sum += width;
     count++;
-  }
+  });
   return Math.max(1e-6, count > 0 ? sum / count + 2 * margin : 1);
 }
