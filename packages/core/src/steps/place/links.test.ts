@@ -228,4 +228,32 @@ describe('links that are fed, pulled, or in a ring', () => {
     }
     expect(counts.size).toBe(1);
   });
+
+  test('fed round a ring they come to where they hang loose when all is there, without a step', async () => {
+    const ring = [newStep('arc', { radius: 1.02, sweep: 360, points: 400 }), newStep('grow', { from: 0, to: grows })];
+    const at100 = async (frame: number, reveal: string) =>
+      (await placed(ring, { ...turns, reveal }, undefined, frame)).copies!;
+    const [fed, hung, before] = [await at100(101, 'feed'), await at100(101, 'appear'), await at100(100.9, 'feed')];
+    expect(fed.ids).toEqual(hung.ids);
+    fed.positions.forEach((x, i) => expect(x).toBeCloseTo(hung.positions[i], 5));
+    before.ids.forEach((id, k) =>
+      expect(distance(at(before.positions, k), at(fed.positions, fed.ids.indexOf(id)))).toBeLessThan(0.01),
+    );
+  });
+
+  test.each(['an open path', 'a ring'])('endless on %s, they go evenly past every birth', async (on) => {
+    const path = on === 'a ring' ? newStep('arc', { radius: 1.02, sweep: 360, points: 400 }) : winding();
+    const at100 = async (frame: number) =>
+      (await placed([path], { ...turns, reveal: 'endless', births: 6, fade: 0 }, undefined, frame)).copies!;
+    // A birth every 24 frames: at 25, 49, 73.
+    for (const frame of [24, 48, 60]) {
+      const [one, two] = [await at100(frame), await at100(frame + 2)];
+      const moved = Array.from(one.ids).flatMap((id, k) => {
+        const next = two.ids.indexOf(id);
+        return next < 0 ? [] : [distance(at(one.positions, k), at(two.positions, next))];
+      });
+      expect(moved.length).toBeGreaterThan(8);
+      for (const way of moved) expect(way / (PITCH / 12)).toBeCloseTo(1, 0.7);
+    }
+  });
 });

@@ -99,7 +99,8 @@ async function movedAlong({ p, slots, whole, from, visible }: Placing): Promise<
   const n = at.length;
   switch (p.reveal) {
     case 'feed':
-      // The train's head is at the front: all places lie back by what is still to come.
+      // The train's head is at the front: all places lie back by what is still to come. With nothing to come they are home.
+      if (visible >= whole * (1 - 1e-6)) return null;
       return drawn(slots, 0, n, n - 1, from + visible - whole);
     case 'pull': {
       const out = (1 - p.fed) * (p.enters === 'both' ? whole / 2 : whole);
