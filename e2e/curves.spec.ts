@@ -291,8 +291,9 @@ test.describe('copies', () => {
     await hands.deleteStep('Tube');
     await hands.deleteStep('Finish');
     const along = await hands.addStep('Along the paths');
-    await expect(along.getByRole('alert')).toContainText('No item is chosen');
-    await hands.set('Along the paths', { Item: 'Solid', Turns: '0, 90', Settle: '0' });
+    // The hidden link is what there is to copy.
+    await expect(along.getByRole('combobox', { name: 'Item', exact: true })).toHaveText('Solid');
+    await hands.set('Along the paths', { Turns: '0, 90', Settle: '0' });
     await goTo(page, 144);
     // Two metres of path, a fifth of a metre for each link.
     await expect.poll(() => page.getByTestId('statistics').textContent()).toContain('10 copies');

@@ -50,6 +50,7 @@ export * from './curves/tips';
 export * from './scene/read';
 export type { Files, PackedScene } from './scene/sceneFile';
 export * from './scene/make';
+export * from './scene/readyItems';
 export * from './steps/declare';
 export * from './steps/format';
 export * from './steps/index';

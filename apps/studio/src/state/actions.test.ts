@@ -3,11 +3,13 @@ import {
   addStartedGrowth,
   addStep,
   alignKeys,
+  changeGrowth,
   changeMarker,
   chooseAllKeys,
   deleteGrowth,
   deleteKeys,
   duplicateGrowth,
+  makeItem,
   moveKeys,
   moveStep,
   retimeKeys,
@@ -188,4 +190,47 @@ test('several values are keyed together, and moved where they have keys', () => 
   setView({ frame: 1 });
   toggleKeys(growth().id, id, ['atX', 'atY'], specs);
   expect(stepOfKind('falloff').params.atY).toBe(1);
+});
+
+describe('what is copied', () => {
+  const item = () => scene().growths.find(({ id }) => id === stepOfKind('along').params.growth)!;
+
+  test('where there is nothing to copy, a leaf is made, hidden, in the same entry of undo', () => {
+    addStep(growth().id, 'along');
+    expect(item()).toMatchObject({ name: 'Leaf', visible: false });
+    expect(stepOfKind('along').params).toMatchObject({ by: 'count', stands: 'origin', turns: '+137.508' });
+    travel('undo');
+    expect(scene().growths).toHaveLength(1);
+    expect(kinds()).not.toContain('along');
+  });
+
+  test('the newest hidden growth with a skin is taken, but none that leads back to its own', () => {
+    const stem = growth().id;
+    addStartedGrowth('solid');
+    addStartedGrowth('solid');
+    const [, first, second] = scene().growths;
+    for (const { id } of [first, second]) changeGrowth(id, 'Hide', { visible: false });
+    setView({ growth: stem });
+    addStep(stem, 'along');
+    expect(item().id).toBe(second.id);
+    // What copies the stem already cannot be copied along it.
+    setView({ growth: second.id });
+    addStep(second.id, 'tips');
+    setParam(second.id, stepOfKind('tips').id, 'growth', stem);
+    setView({ growth: stem });
+    addStep(stem, 'along');
+    const steps = growth().steps.filter(({ kind }) => kind === 'along');
+    expect(steps[1].params.growth).toBe(first.id);
+  });
+
+  test('made anew, it brings what suits it, and leaves what was set by hand', () => {
+    addStep(growth().id, 'along');
+    const { id } = stepOfKind('along');
+    makeItem(growth().id, id, 'growth', 'link');
+    expect(item().name).toBe('Link');
+    expect(stepOfKind('along').params).toMatchObject({ by: 'item', stands: 'middle', turns: '0, 90', lean: 0 });
+    setParam(growth().id, id, 'turns', '0, 45');
+    makeItem(growth().id, id, 'growth', 'leaf');
+    expect(stepOfKind('along').params).toMatchObject({ by: 'count', turns: '0, 45' });
+  });
 });

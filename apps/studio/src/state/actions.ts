@@ -19,6 +19,7 @@ import {
   type Step,
   stepOf,
   type Track,
+  READY_ITEMS,
   redrawPart,
   valueAt,
   withKey,
@@ -27,6 +28,7 @@ import {
   type Cycle,
   type Anchor,
 } from '@uvrex/core';
+import { growthOf, itemFor, itemParamsOf, suit } from './items';
 import { edit, endEdit, growthIn, holderIn, stepIn, useDocument } from './document';
 import { type KeyAddress, SCENE_ENTRY, setView, useView } from './view';
 
@@ -97,11 +99,32 @@ export function moveGrowth(from: number, to: number): void {
 
 export function addStep(growthId: string, kind: string, index?: number): void {
   const step = newStep(kind);
+  const items = itemParamsOf(kind);
+  const item = items.length > 0 ? itemFor(scene(), growthId) : null;
+  // Nothing begins with an error: where there is nothing to copy, a leaf is made.
+  const made = items.length > 0 && item === null ? growthOf(READY_ITEMS[0], scene()) : null;
+  if (items.length > 0) step.params[items[0]] = item ?? made!.id;
+  if (made) suit(step, READY_ITEMS[0]);
   const done = edit(`Add ${stepOf(kind)?.label}`, (draft) => {
     const steps = growthIn(draft, growthId)?.steps;
     steps?.splice(index ?? bestPlace(steps, kind), 0, step);
+    if (made) draft.growths.push(made);
   });
   if (done) setView(({ openSteps }) => ({ openSteps: [...openSteps, step.id] }));
+}
+
+/** Makes something to copy, and has a step copy it. */
+export function makeItem(growthId: string, stepId: string, param: string, itemId: string): void {
+  const item = READY_ITEMS.find(({ id }) => id === itemId);
+  if (!item) return;
+  const made = growthOf(item, scene());
+  edit(`Make ${item.label}`, (draft) => {
+    const step = stepIn(draft, growthId, stepId);
+    if (!step) return;
+    draft.growths.push(made);
+    step.params[param] = made.id;
+    suit(step, item);
+  });
 }
 
 const ORDER = ['start', 'shape', 'grow', 'skin', 'finish', 'place'];

@@ -22,8 +22,9 @@ import {
   isVaried,
   type ParamConstant,
   Problem,
+  READY_ITEMS,
 } from '@uvrex/core';
-import { ownFrame, setFormula, setParam, setVariation, stopAnimating, toggleKey } from '@/state/actions';
+import { makeItem, ownFrame, setFormula, setParam, setVariation, stopAnimating, toggleKey } from '@/state/actions';
 import { endEdit, type Holder, useDocument } from '@/state/document';
 import { setView, useView } from '@/state/view';
 import { ChoiceField, ColorField, ToggleField } from '@/ui/fields';
@@ -232,6 +233,7 @@ function ParamField({
           own={growth.id}
           value={value as string | null}
           onChange={(next) => set(next, false)}
+          make={spec.item ? (item) => makeItem(growth.id, step.id, name, item) : undefined}
         />
       );
     case 'text':
@@ -292,11 +294,22 @@ function ReferenceField({
   );
 }
 
-/** Another growth. */
-function GrowthField({ own, ...rest }: ReferenceProps) {
+/** What stands before the id of something that is to be made. */
+const MAKE = 'make:';
+
+/** Another growth; where it is copied, something can be made to be. */
+function GrowthField({ own, make, onChange, ...rest }: ReferenceProps & { make?: (item: string) => void }) {
   const growths = useDocument((state) => state.scene.growths);
   const options = growths.filter(({ id }) => id !== own).map(({ id, name }) => ({ value: id, label: name }));
-  return <ReferenceField {...rest} none="None" options={options} />;
+  const ready = make ? READY_ITEMS.map(({ id, label }) => ({ value: `${MAKE}${id}`, label: `Make ${label}` })) : [];
+  return (
+    <ReferenceField
+      {...rest}
+      none="None"
+      options={[...options, ...ready]}
+      onChange={(next) => (next?.startsWith(MAKE) ? make!(next.slice(MAKE.length)) : onChange(next))}
+    />
+  );
 }
 
 /** A guide of the scene, or the tips of another growth. */

@@ -92,6 +92,8 @@ export interface GrowthParam extends Common {
   default: null;
   /** Looked at as it stands at the last frame. */
   still?: boolean;
+  /** It is copied: where there is none, one can be made. */
+  item?: boolean;
 }
 
 export type ParamSpec =

@@ -17,6 +17,7 @@ const item = (label: string, help: string, shown?: (p: Resolved) => boolean): Gr
   help,
   default: null,
   still: true,
+  item: true,
   shown,
 });
 const several = (p: Resolved): boolean => p.growth !== null && p.second !== null;

@@ -16,7 +16,13 @@ export const tips = defineStep({
   takes: ['paths'],
   gives: ['mesh'],
   params: {
-    growth: { type: 'growth', label: 'Growth', help: 'What rides. Build it about the origin, upwards.', default: null },
+    growth: {
+      type: 'growth',
+      label: 'Growth',
+      help: 'What rides. Build it about the origin, upwards.',
+      default: null,
+      item: true,
+    },
     size: {
       type: 'number',
       unit: 'share',

@@ -1,0 +1,36 @@
+import { expect, test } from '@playwright/test';
+import { Hands } from './hands';
+import { copies, goTo, openStep } from './helpers';
+
+test('a stem with leaves from an empty scene in three actions: a line, Along the paths, and a look at it', async ({
+  page,
+}) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Stem');
+  await hands.newGrowth('line');
+  const along = await hands.addStep('Along the paths');
+  // Nothing to copy was there: a leaf was made, hidden itself, set as leaves stand on a stem.
+  await expect(along.getByRole('alert')).toHaveCount(0);
+  await expect(along.getByRole('combobox', { name: 'Item', exact: true })).toHaveText('Leaf');
+  await expect(page.getByRole('button', { name: 'Show Leaf', exact: true })).toBeVisible();
+  await goTo(page, 144);
+  expect(await copies(page)).toBe(24);
+  // One entry of undo takes both away again.
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Row of Leaf', exact: true })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Show Leaf', exact: true })).toHaveCount(0);
+});
+
+test('what is copied is made where it is chosen, with what suits it', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Chain');
+  await hands.newGrowth('catenary');
+  await hands.addStep('Along the paths');
+  await hands.set('Along the paths', { Item: 'Make a chain link' });
+  const along = await openStep(page, 'Along the paths');
+  await expect(along.getByRole('combobox', { name: 'Item', exact: true })).toHaveText('Link');
+  await expect(along.getByLabel('Turns', { exact: true })).toHaveValue('0, 90');
+  await goTo(page, 144);
+  expect(await copies(page)).toBeGreaterThan(20);
+  await expect(along.getByRole('alert')).toHaveCount(0);
+});
