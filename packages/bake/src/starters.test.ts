@@ -6,7 +6,7 @@ const folder = join(__dirname, '../../../examples');
 const files = readdirSync(folder).filter((file) => file.endsWith('.json') && file !== 'package.json');
 const sceneOf = (file: string) => readScene(readFileSync(join(folder, file), 'utf8'));
 
-test('there are twelve starters', () => expect(files).toHaveLength(12));
+test('there are thirteen starters', () => expect(files).toHaveLength(13));
 
 describe.each(files)('%s', (file) => {
   test('is sound at every moment: no notice, and sound forms', async () => {

@@ -91,7 +91,8 @@ describe('blue noise', () => {
       return sum / count;
     };
     // Neighbours stand 40 to a side; chance alone gives 1 everywhere.
-    for (const waves of [4, 8, 12]) expect(power(waves)).toBeLessThan(0.2);
+    const low = [4, 6, 8, 10, 12, 14].map(power);
+    expect(low.reduce((sum, one) => sum + one, 0) / low.length).toBeLessThan(0.2);
     expect(power(90)).toBeGreaterThan(0.6);
     expect(power(90)).toBeLessThan(1.6);
   });
@@ -125,6 +126,16 @@ describe('blue noise', () => {
       expect(sparse / dense).toBeGreaterThan(0.08);
       expect(sparse / dense).toBeLessThan(0.2);
     }
+  });
+
+  test('comes to an end where there is next to no density, with what there is room for', async () => {
+    const sliver = (face: number, ...w: number[]): number =>
+      face === 5 && w[0] > 0.99 ? 1 : face === 9 && w[1] > 0.45 && w[1] < 0.55 ? 0.001 : 0;
+    const started = await new BlueNoise(flat, 3, sliver).first(400, breathe);
+    expect(started.faces.length).toBeLessThanOrEqual(400);
+    for (const face of (await scatteredAtRandom(flat, 50, 3, sliver, breathe)).faces) expect([5, 9]).toContain(face);
+    expect((await new BlueNoise(flat, 3, () => 0).first(400, breathe)).faces).toHaveLength(0);
+    expect((await new BlueNoise(flat, 3, () => 0).apart(0.1, breathe)).faces).toHaveLength(0);
   });
 
   test('ends at once when it is no longer wanted', async () => {

@@ -62,9 +62,11 @@ function larger<A extends Uint32Array | Float32Array | Float64Array>(from: A, to
 
 /** Faces of a mesh, to be drawn by their area: a table of sums with a guide into it (Chen, Asau, On generating random variates from an empirical distribution, AIIE Transactions 6, 1974). */
 class Faces {
+  /** Area of all faces times the most that their density comes to, square metres. */
   readonly area: number;
   readonly #sums: Float64Array;
   readonly #guide: Uint32Array;
+  readonly #most: Float32Array | null;
   /** The dart that was thrown last. */
   face = 0;
   w0 = 0;
@@ -74,17 +76,23 @@ class Faces {
   y = 0;
   z = 0;
 
-  constructor(readonly mesh: Mesh) {
+  constructor(
+    readonly mesh: Mesh,
+    density: Density | null,
+  ) {
     const { positions: p, indices } = mesh;
     const n = indices.length / 3;
     const sums = new Float64Array(n);
+    this.#most = density && new Float32Array(n);
     let sum = 0;
     for (let f = 0; f < n; f++) {
       const [a, b, c] = [3 * indices[3 * f], 3 * indices[3 * f + 1], 3 * indices[3 * f + 2]];
       const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
       const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
       const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-      sum += Math.sqrt(nx * nx + ny * ny + nz * nz) / 2;
+      const most = density ? mostOn(density, f, n) : 1;
+      if (this.#most) this.#most[f] = most;
+      sum += (Math.sqrt(nx * nx + ny * ny + nz * nz) / 2) * most;
       sums[f] = sum;
     }
     this.area = sum;
@@ -94,6 +102,11 @@ class Faces {
       while (f < n - 1 && sums[f] <= (sum * g) / n) f++;
       this.#guide[g] = f;
     }
+  }
+
+  /** The most that the density comes to on the face of the last dart. */
+  get most(): number {
+    return this.#most ? this.#most[this.face] : 1;
   }
 
   /** Throws a dart evenly by area (Turk, Generating random points in triangles, Graphics Gems, 1990). */
@@ -123,6 +136,15 @@ class Faces {
   }
 }
 
+/** The most that a density comes to on a face: where there is none no darts are thrown. Large faces are looked at more closely. */
+function mostOn(density: Density, face: number, faces: number): number {
+  const n = faces < 5000 ? 8 : 2;
+  let most = 0;
+  for (let i = 0; i <= n; i++)
+    for (let j = 0; i + j <= n; j++) most = Math.max(most, density(face, i / n, j / n, (n - i - j) / n));
+  return most;
+}
+
 /** Darts that are thrown for one place before it is left out: as thin as a density gets. */
 const TRIES = 256;
 
@@ -138,14 +160,14 @@ export async function scatteredAtRandom(
   breathe: Breathe,
 ): Promise<SurfacePlaces> {
   const places = new Places(Math.max(1, count));
-  const faces = new Faces(mesh);
+  const faces = new Faces(mesh, density);
   if (!(faces.area > 0)) return places.first(0);
   for (let k = 0; k < count; k++) {
     if (k % CHUNK === CHUNK - 1) await breathe();
     for (let round = 0; round < TRIES; round++) {
       faces.throw(seed, k, round);
       const { face, w0, w1, w2 } = faces;
-      if (density && fraction(hash(seed, k, round, 4)) >= density(face, w0, w1, w2)) continue;
+      if (density && fraction(hash(seed, k, round, 4)) * faces.most >= density(face, w0, w1, w2)) continue;
       places.add(face, w0, w1, w2, faces.x, faces.y, faces.z);
       break;
     }
@@ -245,6 +267,9 @@ const roomFactor = (density: number): number => (density >= 1 ? 1 : density > 1e
 /** The thinnest density that has room of its own: thinner ones have as much, so that what lies near is soon found. */
 const THINNEST = 4;
 
+/** Darts that are thrown for each place before next to nothing is said to have any density: many times what it takes. */
+const PATIENCE = 300;
+
 /** Darts a level, for each square of its radius that the mesh has. */
 const DARTS = 4;
 
@@ -256,6 +281,7 @@ export class BlueNoise {
   readonly #places = new Places();
   readonly #faces: Faces;
   #level = 0;
+  #thrown = 0;
   #radius: number;
 
   constructor(
@@ -263,18 +289,15 @@ export class BlueNoise {
     private readonly seed: number,
     private readonly density: Density | null,
   ) {
-    this.#faces = new Faces(mesh);
+    this.#faces = new Faces(mesh, density);
     this.#radius = Math.sqrt(this.#faces.area);
   }
 
   /** The first so many places; fewer where next to nothing has any density. */
   async first(count: number, breathe: Breathe): Promise<SurfacePlaces> {
-    let idle = 0;
-    while (this.#places.count < count && this.#faces.area > 0 && idle < 40) {
-      const before = this.#places.count;
+    while (this.#places.count < count && this.#faces.area > 0 && this.#thrown < PATIENCE * (count + 1000)) {
       await this.#throw(this.#radius, this.#level++, breathe);
       this.#radius *= 2 ** (-1 / 6);
-      idle = this.#places.count > before ? 0 : idle + 1;
     }
     return this.#places.first(count);
   }
@@ -298,6 +321,7 @@ export class BlueNoise {
     const faces = this.#faces;
     const grid = new Grid(this.#places, 2 * radius);
     const darts = Math.ceil((DARTS * faces.area) / (radius * radius));
+    this.#thrown += darts;
     for (let k = 0; k < darts; k++) {
       if (k % CHUNK === CHUNK - 1) await breathe();
       faces.throw(this.seed, k, level);
