@@ -34,7 +34,8 @@ class Dice {
 
 /** Counts are kept small, so that a series costs little. */
 const FEW = 7;
-const counts = (spec: ParamSpec): boolean => spec.type === 'number' && spec.whole === true && spec.unit === 'count';
+const counts = (spec: ParamSpec): boolean =>
+  spec.type === 'number' && ((spec.whole === true && spec.unit === 'count') || spec.label === 'Count');
 
 function randomValue(spec: ParamSpec, dice: Dice, own: string): ParamValue {
   switch (spec.type) {
