@@ -25,7 +25,7 @@ const GOLDEN = (Math.sqrt(5) - 1) / 2;
  * distance from a place to a link is in closed form, as it is one to a circle or to a straight; along the bow the nearest
  * place is found by golden sections.
  */
-export function linkDistance(a: LinkPlace, b: LinkPlace, { bow, half }: LinkShape): number {
+function linkDistance(a: LinkPlace, b: LinkPlace, { bow, half }: LinkShape): number {
   const centre = add(a.position, scale(a.along, half));
   const other = sub(b.position, scale(b.along, half));
   const square = cross(b.along, b.across);
