@@ -2,6 +2,7 @@
 export const LIMITS = {
   /** Characters of a name, of a formula, of a text that no declaration bounds. */
   name: 120,
+  attribute: 40,
   formula: 500,
   text: 4000,
   growths: 500,

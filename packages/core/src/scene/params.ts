@@ -59,6 +59,12 @@ export function faultOfParam(spec: ParamSpec, value: unknown): ParamFault | null
     case 'text':
       if (typeof value !== 'string') return at('must be a text');
       return at(value.length <= spec.most ? null : `must be of ${spec.most} characters or fewer`);
+    case 'attribute':
+      return at(
+        typeof value === 'string' && value.length <= LIMITS.attribute
+          ? null
+          : `must be the name of an attribute, of ${LIMITS.attribute} characters or fewer`,
+      );
     case 'file':
       return at(isId(value) ? null : 'must be the id of a file, or null');
     case 'guide':
@@ -205,6 +211,8 @@ function nearest(spec: ParamSpec, value: unknown): ParamValue | undefined {
       return nearestNumber(spec, value as ParamValue);
     case 'text':
       return typeof value === 'string' ? value.slice(0, spec.most) : undefined;
+    case 'attribute':
+      return typeof value === 'string' ? value.slice(0, LIMITS.attribute) : undefined;
     case 'profile':
       return Array.isArray(value)
         ? value.map((point: { at: number; value: number }) => ({

@@ -85,6 +85,14 @@ export interface ProfileParam extends Common {
 export interface AnchorsParam extends Common {
   type: 'anchors';
   default: readonly Anchor[];
+  /** Places on the skin that comes into the step, clicked one by one; else the course of a path. */
+  onSkin?: boolean;
+}
+
+/** The name of an attribute that what comes in knows; none where it is empty. */
+export interface AttributeParam extends Common {
+  type: 'attribute';
+  default: string;
 }
 
 export interface GrowthParam extends Common {
@@ -107,7 +115,8 @@ export type ParamSpec =
   | GrowthParam
   | TextParam
   | FileParam
-  | GuideParam;
+  | GuideParam
+  | AttributeParam;
 
 export type ParamSpecs = Record<string, ParamSpec>;
 
@@ -202,6 +211,8 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   moves?: boolean;
   /** The parameter that names the growth whose paths it takes over, with what later steps want of them. */
   heirOf?: string;
+  /** Names of the attributes that it leaves on what it gives, for later steps to go by. */
+  writes?: (params: ParamsOf<S>) => readonly string[];
   /** What it wants earlier steps to leave behind, where that costs them work. */
   wants?: (params: ParamsOf<S>) => readonly Want[];
   /** One line on what the step does now, for the stem. */

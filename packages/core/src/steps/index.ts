@@ -1,5 +1,6 @@
 import { type StepDeclaration } from './declare';
 import { finish } from './finish/finish';
+import { front } from './grow/front';
 import { grow } from './grow/grow';
 import { along } from './place/along';
 import { clearance } from './place/clearance';
@@ -12,7 +13,9 @@ import { bend } from './shape/bend';
 import { blend } from './shape/blend';
 import { noise } from './shape/noise';
 import { cup } from './shape/cup';
+import { displace } from './shape/displace';
 import { fold } from './shape/fold';
+import { measure } from './shape/measure';
 import { plate } from './skin/plate';
 import { respace } from './shape/respace';
 import { rollUp } from './shape/rollUp';
@@ -26,6 +29,7 @@ import { thin } from './shape/thin';
 import { transform } from './shape/transform';
 import { twist } from './shape/twist';
 import { wave } from './shape/wave';
+import { reveal } from './skin/reveal';
 import { ribbon } from './skin/ribbon';
 import { sweep } from './skin/sweep';
 import { tube } from './skin/tube';
@@ -33,6 +37,7 @@ import { wire } from './skin/wire';
 import { arc } from './start/arc';
 import { blade } from './start/blade';
 import { catenary } from './start/catenary';
+import { contours } from './start/contours';
 import { drawn } from './start/drawn';
 import { edges } from './start/edges';
 import { fractal } from './start/fractal';
@@ -40,16 +45,50 @@ import { helix } from './start/helix';
 import { line } from './start/line';
 import { phyllotaxis } from './start/phyllotaxis';
 import { shared } from './start/shared';
+import { skinOf } from './start/skinOf';
 import { solid } from './start/solid';
 import { text } from './start/text';
 import { vector } from './start/vector';
 
 // The list holds steps of many parameter types; whoever runs one has checked the parameters against its declaration.
 const list = [
-  ...[drawn, line, arc, helix, catenary, fractal, text, vector, edges, shared, solid, blade, phyllotaxis],
-  ...[respace, smooth, thin, noise, wave, bend, twist, rollUp, fold, taper, cup, transform, blend, strands],
+  ...[
+    drawn,
+    line,
+    arc,
+    helix,
+    catenary,
+    fractal,
+    text,
+    vector,
+    edges,
+    contours,
+    shared,
+    skinOf,
+    solid,
+    blade,
+    phyllotaxis,
+  ],
+  ...[
+    respace,
+    smooth,
+    thin,
+    noise,
+    wave,
+    bend,
+    twist,
+    rollUp,
+    fold,
+    taper,
+    cup,
+    transform,
+    displace,
+    blend,
+    strands,
+    measure,
+  ],
   ...[subdivide, thicken, softNormals],
-  grow,
+  ...[grow, front, reveal],
   ...[tube, sweep, ribbon, wire, plate],
   finish,
   ...[along, scatter, onPoints, tips, offset, falloff, clearance],

@@ -65,3 +65,55 @@ export function lengthBefore(arrivals: ArrayLike<number>, lengths: ArrayLike<num
   const t = run > 0 ? (at - arrivals[k]) / run : 1;
   return total > 0 ? (lengths[k] + (lengths[k + 1] - lengths[k]) * t) / total : 0;
 }
+
+/**
+ * Seconds since a front that has come so far got to each place; below 0 where it has yet to come, by how long it will take,
+ * so that what lies between two places is passed when it should be. What it never gets to within the frames looked at counts
+ * as that far ahead at its mean pace.
+ * @param distances from where the front sets out
+ * @param reached how far the front had come so many frames ago; it is asked for frames to come by numbers below 0
+ * @param back,ahead whole frames to look at
+ */
+export function agesOfReach(
+  distances: ArrayLike<number>,
+  reached: (framesAgo: number) => number,
+  [back, ahead]: readonly [number, number],
+  fps: number,
+): Float32Array {
+  const reach = (ago: number): number => Math.max(0, reached(ago));
+  const past = Array.from({ length: back + 1 }, (_, ago) => reach(ago));
+  const future = Array.from({ length: ahead + 1 }, (_, j) => reach(-j));
+  // How far it had come at least since then, and will have come at most till then.
+  const since = running(past, Math.min);
+  const till = running(future, Math.max);
+  const pace = Math.max(1e-9, (till[ahead] - since[back]) / Math.max(1, back + ahead));
+  return Float32Array.from(distances, (place) => {
+    if (passes(past[0], place)) {
+      const k = firstWhere(since, (least) => !passes(least, place));
+      if (k > back) return back / fps;
+      const [here, before] = [past[k - 1], past[k]];
+      return (k - 1 + (here > before ? Math.min(1, Math.max(0, (here - place) / (here - before))) : 0)) / fps;
+    }
+    const j = firstWhere(till, (most) => passes(most, place));
+    if (j > ahead) return -(ahead + Math.min(1e6, (place - till[ahead]) / pace)) / fps;
+    const [here, before] = [future[j], future[j - 1]];
+    return -(j - (here > before ? Math.min(1, Math.max(0, (here - place) / (here - before))) : 0)) / fps;
+  });
+}
+
+function running(values: readonly number[], of: (a: number, b: number) => number): number[] {
+  const out: number[] = [];
+  for (const value of values) out.push(out.length > 0 ? of(out[out.length - 1], value) : value);
+  return out;
+}
+
+/** The first number for which something holds that goes on holding once it does; the length where it never does. */
+function firstWhere(values: readonly number[], holds: (value: number) => boolean): number {
+  let [low, high] = [0, values.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (holds(values[middle])) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}

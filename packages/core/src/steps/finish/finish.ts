@@ -1,6 +1,7 @@
 import { gradientTable, linearRgb, type Stop } from '../../geometry/gradient';
 import { random } from '../../fields/random';
 import { type Mesh } from '../../geometry/mesh';
+import { Problem } from '../../problem';
 import { defineStep } from '../declare';
 import { figure } from '../format';
 
@@ -27,7 +28,7 @@ export const finish = defineStep({
     by: {
       type: 'choice',
       label: 'Colour by',
-      help: 'What a place is coloured by: its rest coordinate, which stays while the path grows; its place in the grown part; the time since the front passed; the level its path stands at; or one colour for each path.',
+      help: 'What a place is coloured by: its rest coordinate, which stays while the path grows; its place in the grown part; the time since the front passed; the level its path stands at; one colour for each path; or an attribute, such as a front.',
       options: [
         { value: 'rest', label: 'Whole path' },
         { value: 'grown', label: 'Grown part' },
@@ -35,6 +36,7 @@ export const finish = defineStep({
         { value: 'level', label: 'Level' },
         { value: 'order', label: 'Path by path' },
         { value: 'random', label: 'Path at random' },
+        { value: 'attribute', label: 'An attribute' },
       ],
       default: 'rest',
     },
@@ -47,6 +49,35 @@ export const finish = defineStep({
         { at: 0.55, color: '#8fb84a' },
         { at: 1, color: '#e3f29a' },
       ],
+    },
+    attribute: {
+      type: 'attribute',
+      label: 'Attribute',
+      help: 'What the colours go by.',
+      default: 'front',
+      shown: (p) => p.by === 'attribute',
+    },
+    firstAt: {
+      type: 'number',
+      unit: 'plain',
+      label: 'First colour at',
+      help: 'Value of the attribute that has the first colour.',
+      default: 0,
+      min: -1e6,
+      max: 1e6,
+      slider: [0, 1],
+      shown: (p) => p.by === 'attribute',
+    },
+    lastAt: {
+      type: 'number',
+      unit: 'plain',
+      label: 'Last colour at',
+      help: 'Value of the attribute that has the last colour.',
+      default: 1,
+      min: -1e6,
+      max: 1e6,
+      slider: [0, 1],
+      shown: (p) => p.by === 'attribute',
     },
     fade: {
       type: 'number',
@@ -99,36 +130,58 @@ export const finish = defineStep({
   },
   wants: (p) => (p.by === 'age' ? ['age'] : []),
   summary: (p) => `${p.gradient.length} colours${p.glow > 0 ? ', glowing tip' : ''}, roughness ${figure(p.roughness)}`,
-  run(form, p, context) {
+  async run(form, p, context) {
     const mesh = form.mesh!;
     const table = tableOf(p.gradient);
     const n = mesh.positions.length / 3;
-    const place = placesBy(p.by, p.fade, mesh, context.seed);
+    const place = p.by === 'attribute' ? await byAttribute(mesh, p) : placesBy(p.by, p.fade, mesh, context.seed);
     const colors = new Float32Array(3 * n);
-    const glow = p.glow > 0 && mesh.tip ? new Float32Array(n) : null;
+    // What glows already, as an edge that has been cut, goes on.
+    const glow = p.glow > 0 && mesh.tip ? (mesh.glow?.slice() ?? new Float32Array(n)) : mesh.glow;
     for (let i = 0; i < n; i++) {
       const k = 3 * Math.round(place(i) * (TABLE - 1));
       colors[3 * i] = table[k];
       colors[3 * i + 1] = table[k + 1];
       colors[3 * i + 2] = table[k + 2];
-      if (glow) {
+      if (glow && mesh.tip && p.glow > 0) {
         // Falls off with the square: a bright tip with a soft tail.
-        const near = 1 - mesh.tip![i] / p.glowLength;
-        if (near > 0) glow[i] = p.glow * near * near;
+        const near = 1 - mesh.tip[i] / p.glowLength;
+        // A front over a surface has what lies ahead of it as well: that is dark.
+        if (near > 0 && near <= 1) glow[i] = Math.max(glow[i], p.glow * near * near);
       }
     }
     return {
       ...form,
       mesh: { ...mesh, colors, glow },
-      surface: { roughness: p.roughness, glowColor: linearRgb(p.glowColor), glowReach: p.glowLength },
+      surface: {
+        roughness: p.roughness,
+        glowColor: p.glow > 0 || !form.surface ? linearRgb(p.glowColor) : form.surface.glowColor,
+        glowReach: p.glowLength,
+      },
     };
   },
 });
 
+/** Position 0..1 in the gradient of each vertex, by an attribute. */
+async function byAttribute(
+  mesh: Mesh,
+  p: { attribute: string; firstAt: number; lastAt: number },
+): Promise<(vertex: number) => number> {
+  const { vertexValues } = await import('../../geometry/meshAttributes');
+  const values = vertexValues(mesh, p.attribute);
+  if (!values)
+    throw new Problem(
+      `No step before it writes the attribute “${p.attribute}”.`,
+      'Choose another, or add Measure first.',
+    );
+  const run = p.lastAt - p.firstAt;
+  return (i) => Math.min(1, Math.max(0, run === 0 ? (values[i] >= p.lastAt ? 1 : 0) : (values[i] - p.firstAt) / run));
+}
+
 /** Position 0..1 in the gradient of each vertex, to be asked in rising order. */
 function placesBy(by: string, fade: number, mesh: Mesh, seed: number): (vertex: number) => number {
   const { u, tip, parts, level, age, positions } = mesh;
-  if (by === 'age') return (i) => (age ? Math.min(1, age[i] / fade) : 0);
+  if (by === 'age') return (i) => (age ? Math.min(1, Math.max(0, age[i] / fade)) : 0);
   // A window over the seam of a closed path counts on past 1.
   if (by === 'rest' || !parts || !tip) return (i) => (u ? (u[i] > 1 ? u[i] - 1 : u[i]) : 0);
   const count = parts.length / 2;

@@ -52,9 +52,23 @@ const params = {
       { value: 'guide', label: 'A guide' },
       { value: 'along', label: 'Along the path' },
       { value: 'noise', label: 'Noise' },
+      { value: 'attribute', label: 'An attribute' },
     ],
     default: 'front',
   },
+  attribute: {
+    type: 'attribute',
+    label: 'Attribute',
+    help: 'What the copies know of their places: how far a front has come there, what has been measured.',
+    default: 'front',
+    shown: is('shape', 'attribute'),
+  },
+  nothingAt: number('plain', 'Nothing at', 'Value of the attribute without weight.', 0, [-1e6, 1e6], [0, 1], {
+    shown: is('shape', 'attribute'),
+  }),
+  allAt: number('plain', 'All at', 'Value of the attribute with full weight.', 1, [-1e6, 1e6], [0, 1], {
+    shown: is('shape', 'attribute'),
+  }),
   guide: {
     type: 'guide',
     label: 'Guide',

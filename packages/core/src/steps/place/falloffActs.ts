@@ -1,7 +1,8 @@
 import { falloffWeight, type FalloffShape } from '../../fields/falloff';
 import { noise3 } from '../../fields/noise';
 import { linearRgb } from '../../geometry/gradient';
-import { type Seats } from '../../geometry/seats';
+import { columnNamed } from '../../geometry/attributes';
+import { SEATS, type Seats } from '../../geometry/seats';
 import { about, after, type Turn, turnedBy } from '../../geometry/turns';
 import { at, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
@@ -27,6 +28,17 @@ export async function weightOf(p: FalloffParams, seats: Seats, context: StepCont
         noise3(x / p.grain, y / p.grain, z / p.grain, passed, shape, out);
         return clamp(0.5 + out[0]);
       };
+    }
+    case 'attribute': {
+      const column = columnNamed(SEATS, seats, p.attribute);
+      if (!column?.values || column.type.width !== 1)
+        throw new Problem(
+          `The copies know no attribute “${p.attribute}”.`,
+          'Choose another, or add Measure or a front before they are placed.',
+        );
+      const { values } = column;
+      const run = p.allAt - p.nothingAt;
+      return (k) => (run === 0 ? (values[k] >= p.allAt ? 1 : 0) : clamp((values[k] - p.nothingAt) / run));
     }
     case 'guide': {
       if (p.guide === null) throw new Problem('No guide is chosen.', 'Choose a guide or the tips of a growth.');

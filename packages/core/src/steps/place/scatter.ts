@@ -58,14 +58,22 @@ const params = {
   denser: {
     type: 'choice',
     label: 'Density by',
-    help: 'Everywhere alike, or by the drawn shape: from the lowest to the highest place, from faces that look up to faces that look down, or from base to tip.',
+    help: 'Everywhere alike, or by the drawn shape: from the lowest to the highest place, from faces that look up to faces that look down, from base to tip, or from 0 to 1 of an attribute.',
     options: [
       { value: 'none', label: 'Everywhere alike' },
       { value: 'height', label: 'Height' },
       { value: 'slope', label: 'Slope' },
       { value: 'along', label: 'Along the skin' },
+      { value: 'attribute', label: 'An attribute' },
     ],
     default: 'none',
+  },
+  attribute: {
+    type: 'attribute',
+    label: 'Attribute',
+    help: 'What the density goes by, as it is at the last frame.',
+    default: '',
+    shown: (p) => p.denser === 'attribute',
   },
   density: {
     type: 'profile',

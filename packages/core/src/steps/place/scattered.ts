@@ -2,11 +2,13 @@ import { random } from '../../fields/random';
 import { Carrier, emptyColumns } from '../../geometry/attributes';
 import { type Points, POINTS } from '../../geometry/form';
 import { areaAndVolume, faceCount, MESH, type Mesh } from '../../geometry/mesh';
+import { vertexValues } from '../../geometry/meshAttributes';
 import { profileTable, readTable } from '../../geometry/profile';
 import { pinned, type PinnedPlaces } from '../../geometry/pinned';
 import { type SurfacePlaces } from '../../geometry/surfacePlaces';
 import { fromAxes } from '../../geometry/turns';
 import { at, distance, dot, perpendicular, scale, sub, unit, type Vec3 } from '../../geometry/vec';
+import { Problem } from '../../problem';
 import { BlueNoise, type Density, scatteredAtRandom } from '../../surfaces/scatter';
 import { onCorners, onEdges, onFaces } from '../../surfaces/meshPlaces';
 import { type StepContext } from '../declare';
@@ -41,7 +43,16 @@ async function laidOut(mesh: Mesh, p: ScatterParams, context: StepContext): Prom
       if (p.spread === 'random') return scatteredAtRandom(mesh, count, seed, density, breathe);
       const of = spread.get(mesh) ?? new Map<string, BlueNoise>();
       spread.set(mesh, of);
-      const key = [seed, p.denser, JSON.stringify(p.density), p.lowest, p.highest, p.flattest, p.steepest].join();
+      const key = [
+        seed,
+        p.denser,
+        JSON.stringify(p.density),
+        p.attribute,
+        p.lowest,
+        p.highest,
+        p.flattest,
+        p.steepest,
+      ].join();
       const noise = of.get(key) ?? new BlueNoise(mesh, seed, density);
       // Taken out while it is at work: what is broken off is not gone on with.
       of.delete(key);
@@ -94,6 +105,12 @@ function densityOf(mesh: Mesh, p: ScatterParams): Density | null {
   const limited = p.lowest > 0 || p.highest < 1 || p.flattest > 0 || p.steepest < 180;
   if (p.denser === 'none' && !limited) return null;
   const { positions, normals, indices, u } = mesh;
+  const own = p.denser === 'attribute' ? vertexValues(mesh, p.attribute) : null;
+  if (p.denser === 'attribute' && !own)
+    throw new Problem(
+      `No step before it writes the attribute “${p.attribute}”.`,
+      'Choose another, or add Measure first.',
+    );
   const table = profileTable(p.density, 257);
   let [low, high] = [Infinity, -Infinity];
   for (let i = 1; i < positions.length; i += 3) {
@@ -102,7 +119,7 @@ function densityOf(mesh: Mesh, p: ScatterParams): Density | null {
   }
   return (face, w0, w1, w2) => {
     const [a, b, c] = [indices[3 * face], indices[3 * face + 1], indices[3 * face + 2]];
-    const mixed = (of: Float32Array, width: number, part: number): number =>
+    const mixed = (of: ArrayLike<number>, width: number, part: number): number =>
       w0 * of[width * a + part] + w1 * of[width * b + part] + w2 * of[width * c + part];
     const height = high > low ? (mixed(positions, 3, 1) - low) / (high - low) : 0;
     if (height < p.lowest || height > p.highest) return 0;
@@ -110,6 +127,7 @@ function densityOf(mesh: Mesh, p: ScatterParams): Density | null {
     const slope = Math.acos(Math.min(1, Math.max(-1, ny / (Math.hypot(nx, ny, nz) || 1)))) / Math.PI;
     if (180 * slope < p.flattest || 180 * slope > p.steepest) return 0;
     if (p.denser === 'none') return 1;
+    if (own) return readTable(table, Math.min(1, Math.max(0, mixed(own, 1, 0))));
     return readTable(table, p.denser === 'height' ? height : p.denser === 'slope' ? slope : u ? mixed(u, 1, 0) : 0);
   };
 }

@@ -35,20 +35,28 @@ export const edges = defineStep({
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth whose skin to take.');
     const { mesh } = await context.other('growth');
     if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
-    const { chainEdges, featureEdges } = await import('../../geometry/edges');
+    const [{ chainEdges, featureEdges }, { topologyOf }, { pointAttributes }] = await Promise.all([
+      import('../../geometry/edges'),
+      import('../../geometry/topology'),
+      import('../../surfaces/contours'),
+    ]);
     const { places, pairs } = featureEdges(mesh, (p.angle * Math.PI) / 180);
     context.claim('points', pairs.length, 'the number of faces of that growth, or raise Angle');
     await context.breathe();
     const chains = p.chain ? chainEdges(pairs) : pairs.map(([a, b]) => ({ points: [a, b], closed: false }));
     if (chains.length === 0) throw new Problem('No edge turns by that much.', 'Lower Angle.');
-    return startWith(
-      form,
-      pathsFrom(
-        chains.map(({ points, closed }) => ({
-          closed,
-          positions: points.flatMap((i) => [places[3 * i], places[3 * i + 1], places[3 * i + 2]]),
-        })),
-      ),
+    const paths = pathsFrom(
+      chains.map(({ points, closed }) => ({
+        closed,
+        positions: points.flatMap((i) => [places[3 * i], places[3 * i + 1], places[3 * i + 2]]),
+      })),
     );
+    // The edges know what the skin does: fronts on it, what is measured there.
+    const { first } = topologyOf(mesh).weld;
+    const named = pointAttributes(
+      mesh,
+      chains.flatMap(({ points }) => points.map((i) => first[i])),
+    );
+    return startWith(form, { ...paths, named });
   },
 });

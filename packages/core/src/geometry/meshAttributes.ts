@@ -1,0 +1,24 @@
+import { columnNamed, type Numbers } from './attributes';
+import { MESH, type Mesh, vertexCount } from './mesh';
+
+/**
+ * An attribute of vertices by its name, one number a vertex: named ones, the built-in ones, and height. Directions and colours
+ * go by their length. Null where the mesh has none of that name.
+ */
+export function vertexValues(mesh: Mesh, name: string): ArrayLike<number> | null {
+  if (name === 'height') return Float32Array.from({ length: vertexCount(mesh) }, (_, i) => mesh.positions[3 * i + 1]);
+  const column = columnNamed(MESH, mesh, name);
+  if (!column?.values || column.type.domain !== 'vertex') return null;
+  const { values, type } = column;
+  return type.width === 1 ? values : lengths(values, type.width);
+}
+
+function lengths(values: Numbers, width: number): Float32Array {
+  const out = new Float32Array(values.length / width);
+  for (let i = 0; i < out.length; i++) {
+    let sum = 0;
+    for (let c = 0; c < width; c++) sum += values[width * i + c] ** 2;
+    out[i] = Math.sqrt(sum);
+  }
+  return out;
+}

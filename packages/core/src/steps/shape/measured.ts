@@ -1,0 +1,210 @@
+import { borderDistance } from '../../fields/falloff';
+import { noise3 } from '../../fields/noise';
+import { random } from '../../fields/random';
+import { pointsOf } from '../../checks/distance';
+import { type Attribute, type Domain } from '../../geometry/attributes';
+import { type Form } from '../../geometry/form';
+import { faceCount, type Mesh } from '../../geometry/mesh';
+import { pathCount, type Paths } from '../../geometry/paths';
+import { nearestPlace, thicknessAt } from '../../geometry/nearest';
+import { profileTable, readTable } from '../../geometry/profile';
+import { turnedBy, type Turn } from '../../geometry/turns';
+import { at, distance, dot, unit, type Vec3 } from '../../geometry/vec';
+import { Problem } from '../../problem';
+import { meanCurvatures } from '../../surfaces/curvature';
+import { type StepContext } from '../declare';
+import { measuredAs, type MeasureParams } from './measure';
+
+/** What is measured: places, with which way they look and what their chance hangs on. */
+interface Sites {
+  domain: Domain;
+  count: number;
+  positions: Float32Array;
+  up: (k: number) => Vec3;
+  dice: (k: number) => number;
+  /** Number among all, counted from 0. */
+  number: (k: number) => number;
+  mesh: Mesh | null;
+}
+
+/** Everything that is there, with one more attribute. */
+export async function measured(form: Form, p: MeasureParams, context: StepContext): Promise<Form> {
+  const name = measuredAs(p);
+  const keep = async <T extends { named: Form extends never ? never : Readonly<Record<string, Attribute>> }>(
+    of: T,
+    sites: Sites,
+  ): Promise<T> => {
+    const values = scaled(await valuesAt(sites, p, context), p);
+    return {
+      ...of,
+      named: { ...of.named, [name]: { domain: sites.domain, width: 1, blend: 'mix', missing: 0, values } },
+    };
+  };
+  return {
+    ...form,
+    mesh: form.mesh && (await keep(form.mesh, meshSites(form.mesh))),
+    paths: form.paths && (await keep(form.paths, pathSites(form.paths))),
+    points: form.points && (await keep(form.points, looseSites('point', form.points))),
+    seats: form.seats && (await keep(form.seats, looseSites('copy', form.seats))),
+    copies: form.copies && (await keep(form.copies, looseSites('copy', { ...form.copies, dice: form.copies.ids }))),
+  };
+}
+
+const meshSites = (mesh: Mesh): Sites => ({
+  domain: 'vertex',
+  count: mesh.positions.length / 3,
+  positions: mesh.positions,
+  up: (k) => at(mesh.normals, k),
+  dice: (k) => k,
+  number: (k) => k,
+  mesh,
+});
+
+function pathSites(paths: Paths): Sites {
+  const count = paths.s.length;
+  const of = new Uint32Array(count);
+  for (let path = 0; path < pathCount(paths); path++) of.fill(path, paths.offsets[path], paths.offsets[path + 1]);
+  return {
+    domain: 'point',
+    count,
+    positions: paths.positions,
+    up: (k) => (paths.tangents ? at(paths.tangents, k) : wayOf(paths, of[k], k)),
+    // Chance and number are the path's: what differs from point to point is noise.
+    dice: (k) => paths.ids[of[k]],
+    number: (k) => of[k],
+    mesh: null,
+  };
+}
+
+/** Which way a path runs at one of its points. */
+function wayOf(paths: Paths, path: number, k: number): Vec3 {
+  const [a, b] = [Math.max(paths.offsets[path], k - 1), Math.min(paths.offsets[path + 1] - 1, k + 1)];
+  return unit([0, 1, 2].map((c) => paths.positions[3 * b + c] - paths.positions[3 * a + c]) as unknown as Vec3);
+}
+
+const looseSites = (
+  domain: Domain,
+  { positions, turns, dice }: { positions: Float32Array; turns: Float32Array; dice: Uint32Array },
+): Sites => ({
+  domain,
+  count: dice.length,
+  positions,
+  up: (k) => turnedBy(Array.from(turns.subarray(4 * k, 4 * k + 4)) as unknown as Turn, [0, 1, 0]),
+  dice: (k) => dice[k],
+  number: (k) => k,
+  mesh: null,
+});
+
+async function valuesAt(sites: Sites, p: MeasureParams, context: StepContext): Promise<Float32Array> {
+  const of = await measureOf(sites, p, context);
+  const values = new Float32Array(sites.count);
+  for (let k = 0; k < sites.count; k++) {
+    if (k % 2048 === 2047) await context.breathe();
+    values[k] = of(k);
+  }
+  return values;
+}
+
+async function measureOf(sites: Sites, p: MeasureParams, context: StepContext): Promise<(k: number) => number> {
+  const { positions, up, mesh } = sites;
+  switch (p.what) {
+    case 'slope':
+      return (k) => (Math.acos(Math.min(1, Math.max(-1, up(k)[1]))) * 180) / Math.PI;
+    case 'curvature':
+    case 'thickness': {
+      if (!mesh)
+        throw new Problem(
+          `Only a skin has ${p.what}.`,
+          'Put Measure behind a step that makes a skin, or measure something else.',
+        );
+      if (p.what === 'thickness') return (k) => thicknessAt(mesh, at(positions, k), up(k));
+      const curvatures = meanCurvatures(mesh);
+      return (k) => curvatures[k];
+    }
+    case 'guide':
+      return toGuide(positions, p, context);
+    case 'growth':
+      return toGrowth(positions, p, context);
+    case 'direction': {
+      const way = unit([p.wayX, p.wayY, p.wayZ]);
+      return (k) => dot(at(positions, k), way);
+    }
+    case 'random': {
+      const { seed } = context;
+      return (k) => random(seed, sites.dice(k));
+    }
+    case 'number':
+      return sites.number;
+    case 'noise': {
+      const shape = { detail: p.detail, roughness: 0.5, seed: context.seed, period: 0 };
+      const out = new Float64Array(3);
+      return (k) => {
+        noise3(positions[3 * k] / p.size, positions[3 * k + 1] / p.size, positions[3 * k + 2] / p.size, 0, shape, out);
+        return out[0];
+      };
+    }
+    default:
+      return (k) => positions[3 * k + 1];
+  }
+}
+
+async function toGuide(
+  positions: Float32Array,
+  p: MeasureParams,
+  context: StepContext,
+): Promise<(k: number) => number> {
+  if (p.guide === null) throw new Problem('No guide is chosen.', 'Choose a guide or the tips of a growth.');
+  const guide = context.guide('guide');
+  if (guide && guide.kind !== 'point') {
+    const away = borderDistance({
+      which: guide.kind,
+      centre: guide.position,
+      rotation: guide.rotation,
+      size: guide.size,
+      soft: 0,
+    });
+    return (k) => away(at(positions, k));
+  }
+  return nearestOf(positions, (await context.places('guide')).flat());
+}
+
+async function toGrowth(
+  positions: Float32Array,
+  p: MeasureParams,
+  context: StepContext,
+): Promise<(k: number) => number> {
+  if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth that distances are measured to.');
+  const other = await context.other('growth');
+  const { mesh } = other;
+  if (mesh && faceCount(mesh) > 0 && !other.copies) return (k) => nearestPlace(mesh, at(positions, k))!.distance;
+  return nearestOf(positions, pointsOf(other));
+}
+
+/** Distance to the nearest of some points; 0 where there are none. */
+function nearestOf(positions: Float32Array, flat: ArrayLike<number>): (k: number) => number {
+  const n = flat.length / 3;
+  return (k) => {
+    const place = at(positions, k);
+    let least = Infinity;
+    for (let i = 0; i < n; i++) least = Math.min(least, distance(place, at(flat, i)));
+    return n > 0 ? least : 0;
+  };
+}
+
+/** Values on the scale that is asked for. */
+function scaled(values: Float32Array, p: MeasureParams): Float32Array {
+  if (p.scale === 'measured') return values;
+  let [low, high] = [p.low, p.high];
+  if (p.scale === 'share') {
+    [low, high] = [Infinity, -Infinity];
+    for (const value of values) {
+      low = Math.min(low, value);
+      high = Math.max(high, value);
+    }
+  }
+  const table = profileTable(p.shape, 257);
+  return values.map((value) => {
+    const share = high === low ? (value < low ? 0 : 1) : (value - low) / (high - low);
+    return readTable(table, Math.min(1, Math.max(0, share)));
+  });
+}

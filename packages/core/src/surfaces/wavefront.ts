@@ -1,0 +1,232 @@
+import { type Mesh } from '../geometry/mesh';
+import { type SurfacePlaces } from '../geometry/surfacePlaces';
+import { type Topology, topologyOf } from '../geometry/topology';
+
+type Breathe = () => Promise<void>;
+
+/** Work between two breaths: a few milliseconds. */
+const CHUNK = 8192;
+/** What is nearer by less than this share is not looked at again. */
+const HAIR = 1e-9;
+
+/** Where a front sets out. */
+export interface Origins {
+  /** Places on the surface. */
+  places: SurfacePlaces;
+  /** Welded places that a front has already come to, with their distances, metres. */
+  reached?: readonly (readonly [place: number, distance: number])[];
+}
+
+export interface Spreading {
+  /** How slow the front is at each welded place: 1 as ever, 2 at half its pace, Infinity where it cannot go. */
+  slowness?: ArrayLike<number> | null;
+  /** Crosses to other parts of the mesh, and over holes, where they are no further apart than this, metres. */
+  gap?: number;
+}
+
+/**
+ * Distances along a surface from where a front sets out, at each welded place of the mesh (`topologyOf(mesh).weld`). A wave
+ * runs over the triangles; within each it is that of a point, unfolded into the triangle's plane from the distances at two
+ * of its corners (Novotni and Klein, Computing geodesic distances on triangular meshes, WSCG 2002), which is exact on what
+ * unrolls into a plane. Places are visited in the order of their distances (Dijkstra) and again when a shorter way is found,
+ * so that obtuse triangles need no unfolding of their own.
+ * @returns metres; Infinity where the front never comes
+ */
+export async function distancesAlong(
+  mesh: Mesh,
+  origins: Origins,
+  { slowness = null, gap = 0 }: Spreading = {},
+  breathe: Breathe = () => Promise.resolve(),
+): Promise<Float64Array> {
+  const topology = topologyOf(mesh);
+  const { weld, corners } = topology;
+  const count = weld.first.length;
+  const wave = new Wave(count);
+  const { distances: d } = wave;
+  const p = new Float64Array(3 * count);
+  for (let i = 0; i < count; i++) for (let c = 0; c < 3; c++) p[3 * i + c] = mesh.positions[3 * weld.first[i] + c];
+  const slow = (place: number): number => (slowness ? slowness[place] : 1);
+  const between = (i: number, j: number): number =>
+    Math.sqrt((p[3 * i] - p[3 * j]) ** 2 + (p[3 * i + 1] - p[3 * j + 1]) ** 2 + (p[3 * i + 2] - p[3 * j + 2]) ** 2);
+
+  const { faces, weights } = origins.places;
+  for (let k = 0; k < faces.length; k++) {
+    const own = [0, 1, 2].map((c) => weld.of[mesh.indices[3 * faces[k] + c]]);
+    const at = [0, 1, 2].map((c) => own.reduce((sum, i, n) => sum + weights[3 * k + n] * p[3 * i + c], 0));
+    for (const i of own) {
+      const away = Math.hypot(p[3 * i] - at[0], p[3 * i + 1] - at[1], p[3 * i + 2] - at[2]);
+      wave.lower(i, away * mean(own.map(slow)));
+    }
+  }
+  for (const [place, distance] of origins.reached ?? []) wave.lower(place, distance);
+
+  const around = cornersAround(topology);
+  const bridges = gap > 0 ? bridgesOf(topology, p, gap) : null;
+  let visited = 0;
+  for (let i = wave.next(); i >= 0; i = wave.next()) {
+    if (++visited % CHUNK === 0) await breathe();
+    const own = d[i];
+    for (let at = around.starts[i]; at < around.starts[i + 1]; at++) {
+      const corner = around.corners[at];
+      const first = corner - (corner % 3);
+      const [j, k] = [corners[first + ((corner + 1) % 3)], corners[first + ((corner + 2) % 3)]];
+      const pace = slowness ? (slow(i) + slow(j) + slow(k)) / 3 : 1;
+      if (pace === Infinity) continue;
+      const [ij, ik, jk] = [pace * between(i, j), pace * between(i, k), pace * between(j, k)];
+      if (own + ij < d[j] * (1 - HAIR)) wave.lower(j, own + ij);
+      if (own + ik < d[k] * (1 - HAIR)) wave.lower(k, own + ik);
+      const [viaJ, viaK] = [unfolded(own, d[j], ij, ik, jk), unfolded(own, d[k], ik, ij, jk)];
+      if (viaJ < d[k] * (1 - HAIR)) wave.lower(k, viaJ);
+      if (viaK < d[j] * (1 - HAIR)) wave.lower(j, viaK);
+    }
+    for (const [j, length] of bridges?.get(i) ?? []) {
+      const reached = own + (length * (slow(i) + slow(j))) / 2;
+      if (reached < d[j] * (1 - HAIR)) wave.lower(j, reached);
+    }
+  }
+  return d;
+}
+
+const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
+
+/**
+ * Distance of a triangle's third corner, by those of two: the source is unfolded into the triangle's plane, and seen from
+ * the third corner through the edge between the two. Infinity where it is not seen through it.
+ * @param a,b distances of the first two corners
+ * @param c length between them; e, f lengths from the first and the second to the third
+ */
+function unfolded(a: number, b: number, c: number, e: number, f: number): number {
+  if (b === Infinity || !(c > 0)) return Infinity;
+  const sx = (a * a - b * b + c * c) / (2 * c);
+  const depth = a * a - sx * sx;
+  const x = (e * e - f * f + c * c) / (2 * c);
+  const y = Math.sqrt(Math.max(0, e * e - x * x));
+  if (!(depth > 0)) return Infinity;
+  const sy = Math.sqrt(depth);
+  // Where the line from the source to the corner goes through the edge.
+  const through = sx + ((x - sx) * sy) / (sy + y);
+  if (through < 0 || through > c) return Infinity;
+  return Math.sqrt((x - sx) ** 2 + (y + sy) ** 2);
+}
+
+/** Which corners of faces lie at each place. */
+function cornersAround({ corners, weld }: Topology): { starts: Uint32Array; corners: Uint32Array } {
+  const starts = new Uint32Array(weld.first.length + 1);
+  for (const place of corners) starts[place + 1]++;
+  for (let i = 1; i < starts.length; i++) starts[i] += starts[i - 1];
+  const filled = starts.slice();
+  const found = new Uint32Array(corners.length);
+  for (let c = 0; c < corners.length; c++) found[filled[corners[c]]++] = c;
+  return { starts, corners: found };
+}
+
+type Bridges = Map<number, (readonly [place: number, length: number])[]>;
+
+/**
+ * Ways over gaps: from each place that lies at the edge of a hole or of a part to the nearest one of another part, and over
+ * holes to the nearest ones that are no neighbours, no longer than `gap`.
+ */
+function bridgesOf({ weld, edges, neighbours }: Topology, p: Float64Array, gap: number): Bridges {
+  const count = weld.first.length;
+  const parts = partsOf(count, edges.count, edges.ends);
+  const open = new Uint8Array(count);
+  for (let e = 0; e < edges.count; e++)
+    if (edges.there[e] + edges.back[e] === 1) open[edges.ends[2 * e]] = open[edges.ends[2 * e + 1]] = 1;
+  const cell = (i: number, c: number): number => Math.floor(p[3 * i + c] / gap);
+  const grid = new Map<string, number[]>();
+  for (let i = 0; i < count; i++) {
+    const name = `${cell(i, 0)} ${cell(i, 1)} ${cell(i, 2)}`;
+    const there = grid.get(name);
+    if (there) there.push(i);
+    else grid.set(name, [i]);
+  }
+  const bridges: Bridges = new Map();
+  const join = (i: number, j: number, length: number): void => {
+    bridges.set(i, [...(bridges.get(i) ?? []), [j, length]]);
+    bridges.set(j, [...(bridges.get(j) ?? []), [i, length]]);
+  };
+  for (let i = 0; i < count; i++) {
+    // The nearest place of each other part, and over a hole the nearest one of its own.
+    const best = new Map<number, readonly [number, number]>();
+    const beside = new Set(neighbours.others.subarray(neighbours.starts[i], neighbours.starts[i + 1]));
+    for (let n = 0; n < 27; n++) {
+      const name = [0, 1, 2].map((c) => cell(i, c) + (Math.floor(n / 3 ** c) % 3) - 1).join(' ');
+      for (const j of grid.get(name) ?? []) {
+        const own = parts[i] === parts[j];
+        if (j === i || (own && (!open[i] || !open[j] || beside.has(j)))) continue;
+        const length = Math.hypot(p[3 * i] - p[3 * j], p[3 * i + 1] - p[3 * j + 1], p[3 * i + 2] - p[3 * j + 2]);
+        if (length <= gap && length < (best.get(parts[j])?.[1] ?? Infinity)) best.set(parts[j], [j, length]);
+      }
+    }
+    for (const [j, length] of best.values()) join(i, j, length);
+  }
+  return bridges;
+}
+
+/** The connected part of each place, by the number of one of its places (Tarjan, union by path halving). */
+function partsOf(count: number, edges: number, ends: Uint32Array): Uint32Array {
+  const parent = Uint32Array.from({ length: count }, (_, i) => i);
+  const root = (i: number): number => {
+    while (parent[i] !== i) i = parent[i] = parent[parent[i]];
+    return i;
+  };
+  for (let e = 0; e < edges; e++) parent[root(ends[2 * e])] = root(ends[2 * e + 1]);
+  for (let i = 0; i < count; i++) parent[i] = root(i);
+  return parent;
+}
+
+/** Distances that are lowered, and the places whose turn it is: a binary heap in which each place stands once. */
+class Wave {
+  readonly distances: Float64Array;
+  readonly #heap: Int32Array;
+  /** Where in the heap a place stands, −1 for nowhere. */
+  readonly #where: Int32Array;
+  #size = 0;
+
+  constructor(count: number) {
+    this.distances = new Float64Array(count).fill(Infinity);
+    this.#heap = new Int32Array(count);
+    this.#where = new Int32Array(count).fill(-1);
+  }
+
+  /** Sets a shorter distance. */
+  lower(place: number, distance: number): void {
+    if (!(distance < this.distances[place])) return;
+    this.distances[place] = distance;
+    let at = this.#where[place];
+    if (at < 0) at = this.#size++;
+    const [heap, where, d] = [this.#heap, this.#where, this.distances];
+    while (at > 0) {
+      const up = (at - 1) >> 1;
+      if (d[heap[up]] <= distance) break;
+      heap[at] = heap[up];
+      where[heap[at]] = at;
+      at = up;
+    }
+    heap[at] = place;
+    where[place] = at;
+  }
+
+  /** The nearest place whose turn it is; −1 when there is none. */
+  next(): number {
+    if (this.#size === 0) return -1;
+    const [heap, where, d] = [this.#heap, this.#where, this.distances];
+    const first = heap[0];
+    where[first] = -1;
+    const last = heap[--this.#size];
+    if (this.#size === 0) return first;
+    let at = 0;
+    for (;;) {
+      let down = 2 * at + 1;
+      if (down >= this.#size) break;
+      if (down + 1 < this.#size && d[heap[down + 1]] < d[heap[down]]) down++;
+      if (d[heap[down]] >= d[last]) break;
+      heap[at] = heap[down];
+      where[heap[at]] = at;
+      at = down;
+    }
+    heap[at] = last;
+    where[last] = at;
+    return first;
+  }
+}
