@@ -54,6 +54,7 @@ export * from './scene/readyItems';
 export * from './steps/declare';
 export * from './steps/format';
 export * from './steps/index';
+export { turnOf } from './geometry/moveForm';
 export { growthPlace } from './steps/shape/growthPlace';
 export * from './checks/distance';
 export * from './checks/fit';

@@ -2,6 +2,7 @@ import {
   declarationOf,
   defaultsOf,
   growingSteps,
+  growingTo,
   type Growth,
   baseOf,
   type Driven,
@@ -30,6 +31,7 @@ import {
 } from '@uvrex/core';
 import { growthOf, itemFor, itemParamsOf, suit } from './items';
 import { edit, endEdit, growthIn, holderIn, stepIn, useDocument } from './document';
+import { useResults } from './results';
 import { type KeyAddress, SCENE_ENTRY, setView, useView } from './view';
 
 const scene = (): Scene => useDocument.getState().scene;
@@ -105,12 +107,23 @@ export function addStep(growthId: string, kind: string, index?: number): void {
   const made = items.length > 0 && item === null ? growthOf(READY_ITEMS[0], scene()) : null;
   if (items.length > 0) step.params[items[0]] = item ?? made!.id;
   if (made) suit(step, READY_ITEMS[0]);
+  for (const [name, spec] of Object.entries(stepOf(kind)?.params ?? {}))
+    if (spec.type === 'number' && spec.grows)
+      step.params[name] = growingTo(sizeOf(growthId) ?? 2 * spec.default, scene().range, 'linear');
   const done = edit(`Add ${stepOf(kind)?.label}`, (draft) => {
     const steps = growthIn(draft, growthId)?.steps;
     steps?.splice(index ?? bestPlace(steps, kind), 0, step);
     if (made) draft.growths.push(made);
   });
   if (done) setView(({ openSteps }) => ({ openSteps: [...openSteps, step.id] }));
+}
+
+/** Length of the diagonal of what a growth shows now, to two figures, metres; null where it shows nothing. */
+function sizeOf(growthId: string): number | null {
+  const bounds = useResults.getState().record?.growths.find(({ id }) => id === growthId)?.bounds;
+  if (!bounds) return null;
+  const diagonal = Math.hypot(...[0, 1, 2].map((axis) => bounds.max[axis] - bounds.min[axis]));
+  return diagonal > 0 ? Number(diagonal.toPrecision(2)) : null;
 }
 
 /** Makes something to copy, and has a step copy it. */
@@ -133,7 +146,13 @@ const ORDER = ['start', 'shape', 'grow', 'skin', 'finish', 'place'];
 export function bestPlace(steps: readonly Step[], kind: string): number {
   const rank = (of: string): number => ORDER.indexOf(stepOf(of)?.family ?? 'finish');
   const last = steps.findLastIndex((step) => rank(step.kind) <= rank(kind));
-  return last + 1;
+  if (!stepOf(kind)?.takes.includes('mesh')) return last + 1;
+  // What works on a skin comes after all that makes it, and after what it may go by.
+  const needed = steps.findLastIndex((step) => {
+    const made = stepOf(step.kind);
+    return made?.writes !== undefined || (made?.gives.includes('mesh') && !made.takes.includes('mesh'));
+  });
+  return Math.max(last, needed) + 1;
 }
 
 export function duplicateStep(growthId: string, stepId: string): void {

@@ -35,8 +35,10 @@ export interface SavedView {
 interface ViewState extends SavedView {
   playing: boolean;
   muted: boolean;
-  /** The viewport's tool: look around, draw a path, or pick a point to be followed. */
-  tool: 'look' | 'draw' | 'pick';
+  /** The viewport's tool: look around, draw a path, pick a point to be followed, or put places on a form. */
+  tool: 'look' | 'draw' | 'pick' | 'place';
+  /** The parameter whose places are being put on a form. */
+  placing: { growth: string; step: string; param: string } | null;
   drawOn: 'ground' | 'view' | 'surface';
   /** A drawn-path step whose anchors the next stroke replaces, all or the part it lies along; null for a new growth. */
   redraw: { growth: string; step: string; part: boolean } | null;
@@ -96,6 +98,7 @@ export const useView = create<ViewState>(() => ({
   playing: false,
   muted: false,
   tool: 'look',
+  placing: null,
   drawOn: 'view',
   redraw: null,
   keys: [],

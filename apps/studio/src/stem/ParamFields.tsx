@@ -29,7 +29,9 @@ import { endEdit, type Holder, useDocument } from '@/state/document';
 import { setView, useView } from '@/state/view';
 import { ChoiceField, ColorField, ToggleField } from '@/ui/fields';
 import { GradientField } from '@/ui/GradientField';
+import { attributeLabel, attributeNames } from './attributeNames';
 import { FileField } from './FileField';
+import { PlacesField } from './PlacesField';
 import { TextField } from './TextField';
 import { firstVariation, VaryButton, VaryField } from './VaryField';
 import { Leaf, type LeafState } from '@/ui/Leaf';
@@ -106,6 +108,8 @@ function NumberParamField({
   const raw = step.params[name];
   const base = baseOf(raw);
   const vary = isVaried(raw) ? raw.vary : null;
+  const growths = useDocument((state) => state.scene.growths);
+  const written = vary ? attributeNames(growths, growth.id, step.id) : [];
   const label = spec.group ? `${spec.group} ${spec.label}` : spec.label;
   /** Tries a formula on the growth as it would then be. */
   const link = (formula: string | null): string | null => {
@@ -176,6 +180,7 @@ function NumberParamField({
           spec={spec}
           vary={vary}
           accent={growth.hue}
+          written={written}
           onChange={(next, live) => {
             setVariation(growth.id, step.id, name, next, spec.default, 'drag');
             if (!live) endEdit();
@@ -250,7 +255,29 @@ function ParamField({
           onChange={(next) => set(next, false)}
         />
       );
+    case 'attribute':
+      return (
+        <AttributeField
+          label={spec.label}
+          help={spec.help}
+          growth={growth.id}
+          step={step.id}
+          none={spec.default === ''}
+          value={value as string}
+          onChange={(next) => set(next, false)}
+        />
+      );
     case 'anchors':
+      if (spec.onSkin)
+        return (
+          <PlacesField
+            growth={growth.id}
+            step={step.id}
+            name={name}
+            places={value as readonly Anchor[]}
+            onChange={(next) => set(next, false)}
+          />
+        );
       return (
         <AnchorsField
           growth={growth.id}
@@ -322,6 +349,39 @@ function GuideField({ own, ...rest }: ReferenceProps) {
   ];
   return (
     <ReferenceField {...rest} none={guides.length > 0 ? 'None' : 'None; add guides to the scene'} options={options} />
+  );
+}
+
+/** An attribute by its name. */
+function AttributeField({
+  growth,
+  step,
+  none,
+  value,
+  onChange,
+  ...words
+}: {
+  label: string;
+  help: string;
+  growth: string;
+  step: string;
+  /** Whether it may go by nothing. */
+  none: boolean;
+  value: string;
+  onChange: (value: string) => void;
+}) {
+  const growths = useDocument((state) => state.scene.growths);
+  const names = [...new Set([...attributeNames(growths, growth, step), ...(value ? [value] : [])])];
+  return (
+    <ChoiceField
+      {...words}
+      options={[
+        ...(none ? [{ value: '', label: 'Nothing' }] : []),
+        ...names.map((name) => ({ value: name, label: attributeLabel(name) })),
+      ]}
+      value={value}
+      onChange={onChange}
+    />
   );
 }
 

@@ -3,11 +3,19 @@
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import Tooltip from '@mui/material/Tooltip';
-import { DRIVABLE, type NumberParam, type ProfileParam, type Variation, type VariationKind } from '@uvrex/core';
+import {
+  attributeOf,
+  DRIVABLE,
+  type NumberParam,
+  type ProfileParam,
+  type Variation,
+  type VariationKind,
+} from '@uvrex/core';
 import { ChoiceField } from '@/ui/fields';
 import { NumberField } from '@/ui/NumberField';
 import { ProfileField } from '@/ui/ProfileField';
 import { INK } from '@/ui/theme';
+import { attributeLabel } from './attributeNames';
 
 const WORDS: Record<VariationKind, string> = {
   random: 'At random, path by path',
@@ -63,7 +71,7 @@ export const firstVariation = (spec: NumberParam, value: number): Variation => (
 /** What a variation needs to go by an attribute. */
 const goingBy = (name: string): Pick<Variation, 'attribute' | 'span'> => ({
   attribute: name,
-  span: DRIVABLE[name] ? [...DRIVABLE[name].span] : [0, 1],
+  span: [...(attributeOf(name)?.span ?? [0, 1])],
 });
 
 /** The button beside a number that can differ from path to path. */
@@ -95,11 +103,13 @@ interface Props {
   spec: NumberParam;
   vary: Variation;
   accent: string;
+  /** Attributes that earlier steps leave behind. */
+  written: readonly string[];
   onChange: (vary: Variation, live: boolean) => void;
 }
 
 /** How a number differs: by what, by how much, and in which shape. */
-export function VaryField({ spec, vary, accent, onChange }: Props) {
+export function VaryField({ spec, vary, accent, written, onChange }: Props) {
   const reach = Math.max(Math.abs(spec.slider?.[0] ?? spec.min), Math.abs(spec.slider?.[1] ?? spec.max));
   const amount: NumberParam = {
     ...spec,
@@ -111,7 +121,9 @@ export function VaryField({ spec, vary, accent, onChange }: Props) {
     whole: false,
   };
   const kinds = (Object.keys(WORDS) as VariationKind[]).filter((by) => by !== 'along' || spec.varies === 'along');
-  const names = Object.keys(DRIVABLE).filter((name) => spec.varies === 'along' || DRIVABLE[name].domain === 'path');
+  const known = Object.keys(DRIVABLE).filter((name) => spec.varies === 'along' || DRIVABLE[name].domain === 'path');
+  // What has been written for the purpose comes first.
+  const names = [...new Set([...(spec.varies === 'along' ? written : []), ...known])];
   const { attribute = names[0], span = [0, 1] } = vary;
   return (
     <Box
@@ -151,7 +163,7 @@ export function VaryField({ spec, vary, accent, onChange }: Props) {
             help="What the difference goes by, at each place."
             options={[...new Set([...names, attribute])].map((name) => ({
               value: name,
-              label: DRIVABLE[name]?.label ?? name,
+              label: attributeLabel(name),
             }))}
             value={attribute}
             onChange={(name) => onChange({ ...vary, ...goingBy(name) }, false)}
@@ -159,7 +171,7 @@ export function VaryField({ spec, vary, accent, onChange }: Props) {
           {(['From', 'To'] as const).map((label, end) => (
             <NumberField
               key={label}
-              spec={spanField(label, DRIVABLE[attribute]?.unit ?? 'plain', DRIVABLE[attribute]?.span[end] ?? end)}
+              spec={spanField(label, attributeOf(attribute)?.unit ?? 'plain', attributeOf(attribute)?.span[end] ?? end)}
               value={span[end]}
               accent={accent}
               context={spec.label}

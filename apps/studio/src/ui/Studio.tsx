@@ -144,6 +144,7 @@ async function open(id: string): Promise<Loading> {
     growth: known ? seen.growth : (scene.growths[0]?.id ?? SCENE_ENTRY),
     playing: false,
     tool: 'look',
+    placing: null,
     span: null,
     trail: null,
     pins: [],
@@ -210,7 +211,7 @@ function Room() {
   useHotkeys(ALL_KEYS, (event, { hotkey }) => call(event, byKeys.get(hotkey)));
   useHotkeys('?', (event) => call(event, 'shortcuts'), { useKey: true });
   useHotkeys('escape', () => {
-    if (!somethingInFront()) setView({ tool: 'look', redraw: null, keys: [] });
+    if (!somethingInFront()) setView({ tool: 'look', redraw: null, placing: null, keys: [] });
   });
 
   return (

@@ -68,6 +68,13 @@ export function Chips() {
             </Box>
             <Choice label="Stop picking" help="Esc" on={false} pick={() => setView({ tool: 'look' })} />
           </>
+        ) : tool === 'place' ? (
+          <>
+            <Box component="span" sx={{ color: 'text.secondary' }}>
+              Click places on the form
+            </Box>
+            <Choice label="Done" help="Esc" on={false} pick={() => setView({ tool: 'look', placing: null })} />
+          </>
         ) : tool === 'draw' ? (
           <>
             <Box component="span" sx={{ color: 'text.secondary' }}>

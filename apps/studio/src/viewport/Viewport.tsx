@@ -2,7 +2,7 @@
 
 import Box from '@mui/material/Box';
 import dynamic from 'next/dynamic';
-import { type Growth, type Step } from '@uvrex/core';
+import { type Growth, type Resolved, type Step, stepOf } from '@uvrex/core';
 import { growthIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { SCENE_ENTRY, useView } from '@/state/view';
@@ -16,6 +16,7 @@ import { Surface } from './Surface';
 const LostNotice = dynamic(() => import('./LostNotice').then((module) => module.LostNotice), { ssr: false });
 const DrawLayer = dynamic(() => import('./DrawLayer').then((module) => module.DrawLayer), { ssr: false });
 const PickLayer = dynamic(() => import('./PickLayer').then((module) => module.PickLayer), { ssr: false });
+const PlaceLayer = dynamic(() => import('./PlaceLayer').then((module) => module.PlaceLayer), { ssr: false });
 const AnchorHandles = dynamic(() => import('./AnchorHandles').then((module) => module.AnchorHandles), { ssr: false });
 const GuideHandles = dynamic(() => import('./GuideHandles').then((module) => module.GuideHandles), { ssr: false });
 const FalloffHandles = dynamic(() => import('./FalloffHandles').then((module) => module.FalloffHandles), {
@@ -33,6 +34,22 @@ function useHandled(wanted: string): { growth: Growth; step: Step } | null {
   return growth && step && !busy ? { growth, step } : null;
 }
 
+/** The open step that has places on its form, with the parameter that holds them. */
+function usePlaced(): { growth: Growth; step: Step; param: string } | null {
+  const chosen = useView((state) => state.growth);
+  const growth = useDocument((state) => growthIn(state.scene, chosen));
+  const openSteps = useView((state) => state.openSteps);
+  const busy = useView((state) => state.tool === 'draw' || state.playing);
+  if (!growth || busy) return null;
+  for (const step of growth.steps) {
+    if (!step.on || !openSteps.includes(step.id)) continue;
+    for (const [param, spec] of Object.entries(stepOf(step.kind)?.params ?? {}))
+      if (spec.type === 'anchors' && spec.onSkin && (spec.shown?.(step.params as Resolved) ?? true))
+        return { growth, step, param };
+  }
+  return null;
+}
+
 /** The picture and what lies over it. */
 export function Viewport() {
   const drawing = useView((state) => state.tool === 'draw');
@@ -41,6 +58,7 @@ export function Viewport() {
   const lost = useResults((state) => state.lost !== null);
   const shaping = useHandled('falloff');
   const drawn = useHandled('drawn');
+  const placed = usePlaced();
   // Guides are handled while the scene itself is selected.
   const guiding = useView((state) => state.growth === SCENE_ENTRY && !state.playing && state.tool === 'look');
   return (
@@ -58,6 +76,7 @@ export function Viewport() {
     >
       <Surface />
       {drawn && <AnchorHandles growth={drawn.growth} step={drawn.step} />}
+      {placed && <PlaceLayer growth={placed.growth} step={placed.step} param={placed.param} />}
       {guiding && <GuideHandles />}
       {shaping && <FalloffHandles growth={shaping.growth} step={shaping.step} />}
       <Pins />

@@ -1,4 +1,4 @@
-import { type Attributed, columnNamed, type Domain, type Table } from '../geometry/attributes';
+import { type Attributed, columnNamed, type Domain, type Numbers, type Table } from '../geometry/attributes';
 import { PATHS, type Paths, pathCount } from '../geometry/paths';
 import { type Element } from '../scene/vary';
 
@@ -34,6 +34,8 @@ function readerOf<T extends Table>(
   place: Readonly<Place>,
 ): () => number | null {
   const column = columnNamed(table, of, name);
+  const { positions } = of as { positions?: Numbers };
+  if (!column && name === 'height' && positions) return () => positions[3 * place.at + 1];
   if (!column?.values || (column.type.domain !== domain && column.type.domain !== 'path')) return () => null;
   const { values, type } = column;
   const perPath = type.domain === 'path';

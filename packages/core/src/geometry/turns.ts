@@ -51,6 +51,9 @@ export function turnedBy([x, y, z, w]: Turn, [px, py, pz]: Vec3): Vec3 {
 }
 
 /** The shortest turn from one unit vector to another. */
+/** A vector turned back. */
+export const turnedBack = ([x, y, z, w]: Turn, v: Vec3): Vec3 => turnedBy([-x, -y, -z, w], v);
+
 export function between(from: Vec3, to: Vec3): Turn {
   const w = 1 + from[0] * to[0] + from[1] * to[1] + from[2] * to[2];
   if (w < 1e-9) return [...perpendicular(from), 0] as unknown as Turn;

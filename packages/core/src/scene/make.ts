@@ -1,6 +1,8 @@
 import { type ParamSpec } from '../steps/declare';
 import { Problem } from '../problem';
 import { stepOf } from '../steps/index';
+import { type EaseName } from '../time/easing';
+import { type Track } from '../time/track';
 import { LIMITS } from './limits';
 import { BACKDROP, CAMERA, LENS, LIGHT, type OwnerDeclaration } from './owners';
 import { SCENE_FORMAT, SCENE_VERSION, type Growth, type ParamValue, type Scene, type Step } from './schema';
@@ -79,16 +81,22 @@ export function newGrowth(name: string, existing: number, steps: Step[]): Growth
 
 /** The steps that a start needs to be seen: of a path, growing over the range, with a skin; colour in any case. */
 export function growingSteps(start: Step, [first, last]: readonly [number, number]): Step[] {
-  const end = first + Math.round(0.8 * (last - first));
-  const to: ParamValue = {
-    keys: [
-      { frame: first, value: 0, ease: 'ease-in-out' },
-      { frame: end, value: 1, ease: 'ease-in-out' },
-    ],
-    before: 'hold',
-    after: 'hold',
-  };
   const gives = stepOf(start.kind)?.gives ?? [];
   if (!gives.includes('paths')) return gives.includes('mesh') ? [start, newStep('finish', { glow: 0 })] : [start];
-  return [start, newStep('grow', { to }), newStep('tube'), newStep('finish')];
+  return [
+    start,
+    newStep('grow', { to: growingTo(1, [first, last], 'ease-in-out') }),
+    newStep('tube'),
+    newStep('finish'),
+  ];
 }
+
+/** Keys from nothing to a value over most of the range. */
+export const growingTo = (value: number, [first, last]: readonly [number, number], ease: EaseName): Track => ({
+  keys: [
+    { frame: first, value: 0, ease },
+    { frame: first + Math.round(0.8 * (last - first)), value, ease },
+  ],
+  before: 'hold',
+  after: 'hold',
+});

@@ -37,6 +37,27 @@ export const DRIVABLE: Readonly<Record<string, Drivable>> = {
   level: { label: 'Level', domain: 'path', unit: 'share', span: [0, 1] },
 };
 
+/** What other attributes that steps go by are called, and what they mostly lie between. */
+export const WRITTEN: Readonly<Record<string, Drivable>> = {
+  height: { label: 'Height', domain: 'point', unit: 'm', span: [0, 2] },
+  front: { label: 'Front', domain: 'point', unit: 'share', span: [0, 1] },
+  distance: { label: 'Distance of the front', domain: 'point', unit: 'm', span: [0, 2] },
+  tip: { label: 'Behind the front', domain: 'point', unit: 'm', span: [0, 1] },
+  slope: { label: 'Slope', domain: 'point', unit: 'plain', span: [0, 1] },
+  curvature: { label: 'Curvature', domain: 'point', unit: 'plain', span: [0, 1] },
+  thickness: { label: 'Thickness', domain: 'point', unit: 'plain', span: [0, 1] },
+  guide: { label: 'Distance to a guide', domain: 'point', unit: 'plain', span: [0, 1] },
+  growth: { label: 'Distance to a growth', domain: 'point', unit: 'plain', span: [0, 1] },
+  direction: { label: 'Along a direction', domain: 'point', unit: 'plain', span: [0, 1] },
+  random: { label: 'Chance', domain: 'point', unit: 'plain', span: [0, 1] },
+  number: { label: 'Number', domain: 'point', unit: 'plain', span: [0, 1] },
+  noise: { label: 'Noise', domain: 'point', unit: 'plain', span: [0, 1] },
+};
+
+/** An attribute as people know it; undefined for one by a name of its own. */
+export const attributeOf = (name: string): Drivable | undefined =>
+  Object.hasOwn(DRIVABLE, name) ? DRIVABLE[name] : Object.hasOwn(WRITTEN, name) ? WRITTEN[name] : undefined;
+
 /** A number that differs from place to place: `base` plus the variation, kept within what the parameter allows. */
 export type VariedNumber = (element: Element) => number;
 

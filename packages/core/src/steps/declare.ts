@@ -27,6 +27,8 @@ export interface NumberParam extends Common {
   slider?: readonly [number, number];
   /** Whole numbers only. */
   whole?: boolean;
+  /** Where a step is added, it is animated: from nothing over the range to the size of what is there. */
+  grows?: boolean;
   /** Fields that belong together in one row share a group name. */
   group?: string;
   /** Whether it can differ from path to path, or along each path too. The step asks `context.varied` then. */

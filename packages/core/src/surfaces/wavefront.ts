@@ -8,6 +8,8 @@ type Breathe = () => Promise<void>;
 const CHUNK = 8192;
 /** What is nearer by less than this share is not looked at again. */
 const HAIR = 1e-9;
+/** Origin of the wave that goes on from what had been reached before; those of points have their numbers. */
+const REACHED = -1;
 
 /** Where a front sets out. */
 export interface Origins {
@@ -28,7 +30,8 @@ export interface Spreading {
  * Distances along a surface from where a front sets out, at each welded place of the mesh (`topologyOf(mesh).weld`). A wave
  * runs over the triangles; within each it is that of a point, unfolded into the triangle's plane from the distances at two
  * of its corners (Novotni and Klein, Computing geodesic distances on triangular meshes, WSCG 2002), which is exact on what
- * unrolls into a plane. Places are visited in the order of their distances (Dijkstra) and again when a shorter way is found,
+ * unrolls into a plane; from what had been reached before it goes on as a straight wave (Kimmel and Sethian, Computing
+ * geodesic paths on manifolds, PNAS 95, 1998). Waves of different origins are kept apart. Places are visited in the order of their distances (Dijkstra) and again when a shorter way is found,
  * so that obtuse triangles need no unfolding of their own.
  * @returns metres; Infinity where the front never comes
  */
@@ -42,7 +45,7 @@ export async function distancesAlong(
   const { weld, corners } = topology;
   const count = weld.first.length;
   const wave = new Wave(count);
-  const { distances: d } = wave;
+  const { distances: d, origins: from } = wave;
   const p = new Float64Array(3 * count);
   for (let i = 0; i < count; i++) for (let c = 0; c < 3; c++) p[3 * i + c] = mesh.positions[3 * weld.first[i] + c];
   const slow = (place: number): number => (slowness ? slowness[place] : 1);
@@ -55,10 +58,10 @@ export async function distancesAlong(
     const at = [0, 1, 2].map((c) => own.reduce((sum, i, n) => sum + weights[3 * k + n] * p[3 * i + c], 0));
     for (const i of own) {
       const away = Math.hypot(p[3 * i] - at[0], p[3 * i + 1] - at[1], p[3 * i + 2] - at[2]);
-      wave.lower(i, away * mean(own.map(slow)));
+      wave.lower(i, away * mean(own.map(slow)), k);
     }
   }
-  for (const [place, distance] of origins.reached ?? []) wave.lower(place, distance);
+  for (const [place, distance] of origins.reached ?? []) wave.lower(place, distance, REACHED);
 
   const around = cornersAround(topology);
   const bridges = gap > 0 ? bridgesOf(topology, p, gap) : null;
@@ -66,6 +69,7 @@ export async function distancesAlong(
   for (let i = wave.next(); i >= 0; i = wave.next()) {
     if (++visited % CHUNK === 0) await breathe();
     const own = d[i];
+    const origin = from[i];
     for (let at = around.starts[i]; at < around.starts[i + 1]; at++) {
       const corner = around.corners[at];
       const first = corner - (corner % 3);
@@ -73,15 +77,20 @@ export async function distancesAlong(
       const pace = slowness ? (slow(i) + slow(j) + slow(k)) / 3 : 1;
       if (pace === Infinity) continue;
       const [ij, ik, jk] = [pace * between(i, j), pace * between(i, k), pace * between(j, k)];
-      if (own + ij < d[j] * (1 - HAIR)) wave.lower(j, own + ij);
-      if (own + ik < d[k] * (1 - HAIR)) wave.lower(k, own + ik);
-      const [viaJ, viaK] = [unfolded(own, d[j], ij, ik, jk), unfolded(own, d[k], ik, ij, jk)];
-      if (viaJ < d[k] * (1 - HAIR)) wave.lower(k, viaJ);
-      if (viaK < d[j] * (1 - HAIR)) wave.lower(j, viaK);
+      if (own + ij < d[j] * (1 - HAIR)) wave.lower(j, own + ij, origin);
+      if (own + ik < d[k] * (1 - HAIR)) wave.lower(k, own + ik, origin);
+      if (from[j] === origin) {
+        const via = through(own, d[j], ij, ik, jk, origin);
+        if (via < d[k] * (1 - HAIR)) wave.lower(k, via, origin);
+      }
+      if (from[k] === origin) {
+        const via = through(own, d[k], ik, ij, jk, origin);
+        if (via < d[j] * (1 - HAIR)) wave.lower(j, via, origin);
+      }
     }
     for (const [j, length] of bridges?.get(i) ?? []) {
       const reached = own + (length * (slow(i) + slow(j))) / 2;
-      if (reached < d[j] * (1 - HAIR)) wave.lower(j, reached);
+      if (reached < d[j] * (1 - HAIR)) wave.lower(j, reached, origin);
     }
   }
   return d;
@@ -90,23 +99,39 @@ export async function distancesAlong(
 const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
 
 /**
- * Distance of a triangle's third corner, by those of two: the source is unfolded into the triangle's plane, and seen from
- * the third corner through the edge between the two. Infinity where it is not seen through it.
+ * Distance of a triangle's third corner by those of two others, with the front seen from there through the edge between
+ * them. Infinity where it is not seen through it.
  * @param a,b distances of the first two corners
  * @param c length between them; e, f lengths from the first and the second to the third
  */
-function unfolded(a: number, b: number, c: number, e: number, f: number): number {
-  if (b === Infinity || !(c > 0)) return Infinity;
-  const sx = (a * a - b * b + c * c) / (2 * c);
-  const depth = a * a - sx * sx;
+function through(a: number, b: number, c: number, e: number, f: number, origin: number): number {
+  if (!(c > 0)) return Infinity;
   const x = (e * e - f * f + c * c) / (2 * c);
   const y = Math.sqrt(Math.max(0, e * e - x * x));
-  if (!(depth > 0)) return Infinity;
-  const sy = Math.sqrt(depth);
+  return origin === REACHED ? straightOn(a, b, c, x, y) : unfolded(a, b, c, x, y);
+}
+
+/** The same of a point, unfolded into the triangle's plane: it lies below the edge, the corner at x, y above it. */
+function unfolded(a: number, b: number, c: number, x: number, y: number): number {
+  const sx = (a * a - b * b + c * c) / (2 * c);
+  const depth = a * a - sx * sx;
+  // A source on the edge itself has no depth.
+  if (depth < -HAIR * c * c) return Infinity;
+  const sy = Math.sqrt(Math.max(0, depth));
   // Where the line from the source to the corner goes through the edge.
-  const through = sx + ((x - sx) * sy) / (sy + y);
-  if (through < 0 || through > c) return Infinity;
+  const at = sy + y > 0 ? sx + ((x - sx) * sy) / (sy + y) : sx;
+  if (at < 0 || at > c) return Infinity;
   return Math.sqrt((x - sx) ** 2 + (y + sy) ** 2);
+}
+
+/** The same of a straight front. */
+function straightOn(a: number, b: number, c: number, x: number, y: number): number {
+  const slope = (b - a) / c;
+  const across = 1 - slope * slope;
+  if (!(across > 0)) return Infinity;
+  const at = x - (y * slope) / Math.sqrt(across);
+  if (at < 0 || at > c) return Infinity;
+  return a + x * slope + y * Math.sqrt(across);
 }
 
 /** Which corners of faces lie at each place. */
@@ -178,6 +203,8 @@ function partsOf(count: number, edges: number, ends: Uint32Array): Uint32Array {
 /** Distances that are lowered, and the places whose turn it is: a binary heap in which each place stands once. */
 class Wave {
   readonly distances: Float64Array;
+  /** Whose wave came to each place. */
+  readonly origins: Int32Array;
   readonly #heap: Int32Array;
   /** Where in the heap a place stands, −1 for nowhere. */
   readonly #where: Int32Array;
@@ -185,14 +212,16 @@ class Wave {
 
   constructor(count: number) {
     this.distances = new Float64Array(count).fill(Infinity);
+    this.origins = new Int32Array(count);
     this.#heap = new Int32Array(count);
     this.#where = new Int32Array(count).fill(-1);
   }
 
   /** Sets a shorter distance. */
-  lower(place: number, distance: number): void {
+  lower(place: number, distance: number, origin: number): void {
     if (!(distance < this.distances[place])) return;
     this.distances[place] = distance;
+    this.origins[place] = origin;
     let at = this.#where[place];
     if (at < 0) at = this.#size++;
     const [heap, where, d] = [this.#heap, this.#where, this.distances];

@@ -78,7 +78,10 @@ const params = {
     ],
     default: 'along',
   },
-  reach: length('Reach', 'How far it has come. Animate it: two keys make an even pace.', 0.5, { slider: [0, 4] }),
+  reach: length('Reach', 'How far it has come. Animate it: two keys make an even pace.', 0.5, {
+    slider: [0, 4],
+    grows: true,
+  }),
   soft: length('Soft edge', 'Length behind the edge over which the front comes up from nothing to all.', 0.1, {
     slider: [0, 1],
   }),
@@ -127,7 +130,7 @@ export type FrontParams = ParamsOf<typeof params>;
 
 export const front = defineStep({
   kind: 'front',
-  family: 'grow',
+  family: 'skin',
   label: 'Front',
   icon: 'M4 17C4 9 9 4 17 4M4 13.5C4 12 4.5 10.8 5.2 9.8M8.5 17C8.5 12 12 8.5 17 8.5M13 17C13 14.5 14.5 13 17 13',
   help: 'A front that spreads over a surface at an even pace. It changes nothing by itself: colours, glow, Reveal, Displace, Scatter, falloffs and time offsets after it go by it.',

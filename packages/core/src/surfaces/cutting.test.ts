@@ -1,0 +1,156 @@
+import fc from 'fast-check';
+import { areaAndVolume, type Mesh, vertexCount } from '../geometry/mesh';
+import { topologyCounts } from '../geometry/topology';
+import { pathCount } from '../geometry/paths';
+import { arcLengths } from '../curves/arclength';
+import { meanCurvatures } from './curvature';
+import { contoursOf } from './contours';
+import { cutMesh } from './cutMesh';
+import { followedNormals } from './followedNormals';
+import { halvedWhere } from './refine';
+import { ball, box, cylinder, torus } from './solids';
+
+const heights = ({ positions }: Mesh, level = 0): Float64Array =>
+  Float64Array.from({ length: positions.length / 3 }, (_, i) => positions[3 * i + 1] - level);
+const against = (field: Float64Array): Float64Array => field.map((value) => -value);
+
+describe('a mesh that is cut', () => {
+  test('leaves two parts that are the whole together, whatever the line', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.constantFrom(ball(1, 24), box(1, 2, 0.5), torus(1, 0.3, 20)),
+        fc.tuple(...[0, 1, 2].map(() => fc.double({ min: -1, max: 1, noNaN: true }))),
+        fc.double({ min: -0.6, max: 0.6, noNaN: true }),
+        async (mesh, way, level) => {
+          const { positions } = mesh;
+          const field = Float64Array.from({ length: vertexCount(mesh) }, (_, i) =>
+            way.reduce((sum, w, c) => sum + w * positions[3 * i + c], -level),
+          );
+          const parts = [await cutMesh(mesh, field), await cutMesh(mesh, against(field))];
+          const areas = parts.map((part) => areaAndVolume(part).area);
+          expect(areas[0] + areas[1]).toBeCloseTo(areaAndVolume(mesh).area, 4);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  test('closed, both parts are solids, and their volumes are the whole', async () => {
+    const mesh = ball(1, 64);
+    const [upper, lower] = [
+      await cutMesh(mesh, heights(mesh, 0.5), true),
+      await cutMesh(mesh, against(heights(mesh, 0.5)), true),
+    ];
+    for (const part of [upper, lower])
+      expect(topologyCounts(part)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
+    const [up, low, whole] = [upper, lower, mesh].map((part) => areaAndVolume(part).volume);
+    expect(up + low).toBeCloseTo(whole, 5);
+    // The cap of a sphere: π h² (3 r − h) / 3 (Archimedes).
+    expect(up).toBeCloseTo((Math.PI * 0.25 * 2.5) / 3, 2);
+  });
+
+  test('has its new corners on the line, with everything in between', async () => {
+    const mesh = ball(1, 24);
+    const named = {
+      mark: {
+        domain: 'vertex',
+        width: 1,
+        blend: 'mix',
+        missing: 0,
+        values: Float32Array.from(heights(mesh), (y) => 3 * y + 1),
+      },
+    } as const;
+    const cut = await cutMesh({ ...mesh, named }, heights(mesh, 0.2));
+    let lowest = Infinity;
+    for (let i = 0; i < vertexCount(cut); i++) {
+      lowest = Math.min(lowest, cut.positions[3 * i + 1]);
+      expect(cut.named.mark.values[i]).toBeCloseTo(3 * cut.positions[3 * i + 1] + 1, 4);
+    }
+    expect(lowest).toBeCloseTo(0.2, 5);
+  });
+
+  test('of which nothing or all is left is that', async () => {
+    const mesh = box(1, 1, 1);
+    expect(vertexCount(await cutMesh(mesh, heights(mesh, 9), true))).toBe(0);
+    expect((await cutMesh(mesh, heights(mesh, -9))).indices).toEqual(mesh.indices);
+  });
+});
+
+test('halving edges leaves no gap, and the surface as it was', async () => {
+  const mesh = ball(1, 24);
+  const halved = await halvedWhere(mesh, (a, b) => mesh.positions[3 * a + 1] + mesh.positions[3 * b + 1] > 0.3);
+  expect(vertexCount(halved)).toBeGreaterThan(vertexCount(mesh) + 100);
+  expect(topologyCounts(halved)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
+  const [before, after] = [areaAndVolume(mesh), areaAndVolume(halved)];
+  expect(after.area).toBeCloseTo(before.area, 5);
+  expect(after.volume).toBeCloseTo(before.volume, 5);
+  expect(await halvedWhere(mesh, () => false)).toBe(mesh);
+});
+
+// On a sphere lines of height are circles of radius √(1 − y²).
+test('contours of the height of a sphere are circles, closed and as long as those', async () => {
+  const mesh = ball(1, 128);
+  const levels = [-0.8, -0.3, 0.01, 0.55];
+  const lines = await contoursOf(mesh, heights(mesh), levels);
+  expect(pathCount(lines)).toBe(4);
+  levels.forEach((y, p) => {
+    expect(lines.closed[p]).toBe(1);
+    const length = arcLengths(lines.positions, lines.offsets[p], lines.offsets[p + 1], true).at(-1)!;
+    expect(Math.abs(length / (2 * Math.PI * Math.sqrt(1 - y * y)) - 1)).toBeLessThan(2e-3);
+  });
+  // Both rings that a level plane cuts a lying ring in.
+  const ring = torus(1, 0.3, 64);
+  expect(pathCount(await contoursOf(ring, heights(ring), [0.1]))).toBe(2);
+});
+
+// Do Carmo, Differential Geometry of Curves and Surfaces, 1976, section 3.3: 1/r, 1/(2r), and on a torus the mean of 1/r and
+// cos v / (R + r cos v).
+test('mean curvature of a sphere, a cylinder and a torus', async () => {
+  const round = ball(0.5, 96);
+  const found = meanCurvatures(round);
+  const middle = Array.from(found.keys()).filter((i) => Math.abs(round.positions[3 * i + 1]) < 0.4);
+  for (const i of middle) expect(Math.abs(found[i] / 2 - 1)).toBeLessThan(0.01);
+
+  const ring = torus(1, 0.25, 160);
+  const turns = meanCurvatures(ring);
+  for (let i = 0; i < turns.length; i += 7) {
+    const [x, y, z] = ring.positions.subarray(3 * i, 3 * i + 3);
+    const away = [Math.hypot(x, z), Math.hypot(x, y), Math.hypot(y, z)].map((r) => r - 1);
+    // Whichever axis it lies about: the one for which all of it is within its own radius.
+    const lies = [y, z, x].findIndex((h, k) => Math.abs(Math.hypot(h, away[k]) - 0.25) < 2e-3);
+    const cos = away[lies] / 0.25;
+    const exact = (1 / 0.25 + cos / (1 + 0.25 * cos)) / 2;
+    expect(Math.abs(turns[i] - exact)).toBeLessThan(0.06);
+  }
+
+  const tall = cylinder(0.5, 0.5, 3, 64);
+  const sides = await halvedWhere(await halvedWhere(tall, () => true), () => true);
+  const bent = meanCurvatures(sides);
+  for (let i = 0; i < bent.length; i++) {
+    const [x, y, z] = sides.positions.subarray(3 * i, 3 * i + 3);
+    // Off the edges of both ends, and at the corners of the sides, where all its bending is.
+    if (Math.hypot(x, z) < 0.4999 || y < 0.8 || y > 2.2) continue;
+    expect(bent[i]).toBeGreaterThan(-1e-3);
+  }
+});
+
+test('normals that follow: soft stays soft, hard stays hard', async () => {
+  // A sphere that swells keeps its normals; a box that is stretched keeps its edges.
+  const round = ball(1, 32);
+  const swollen = await followedNormals(
+    round,
+    round.positions.map((x) => 1.5 * x),
+  );
+  for (let i = 0; i < swollen.length; i++) expect(Math.abs(swollen[i] - round.normals[i])).toBeLessThan(0.03);
+  const cube = box(1, 1, 1);
+  const sheared = await followedNormals(
+    cube,
+    cube.positions.map((x, i) => (i % 3 === 0 ? x + cube.positions[i + 1] : x)),
+  );
+  for (let i = 0; i < vertexCount(cube); i++) {
+    const [x, y, z] = cube.normals.subarray(3 * i, 3 * i + 3);
+    const length = Math.hypot(x, y - x);
+    const exact = Math.abs(z) > 0.5 ? [0, 0, z] : [x / length, (y - x) / length, 0];
+    exact.forEach((value, c) => expect(sheared[3 * i + c]).toBeCloseTo(value, 5));
+  }
+});
