@@ -6,7 +6,8 @@ import { MESH, type Mesh, vertexCount } from './mesh';
  * go by their length. Null where the mesh has none of that name.
  */
 export function vertexValues(mesh: Mesh, name: string): ArrayLike<number> | null {
-  if (name === 'height') return Float32Array.from({ length: vertexCount(mesh) }, (_, i) => mesh.positions[3 * i + 1]);
+  if (name === 'height' && !Object.hasOwn(mesh.named, name))
+    return Float32Array.from({ length: vertexCount(mesh) }, (_, i) => mesh.positions[3 * i + 1]);
   const column = columnNamed(MESH, mesh, name);
   if (!column?.values || column.type.domain !== 'vertex') return null;
   const { values, type } = column;

@@ -1,4 +1,6 @@
 import { hash, random } from '../../fields/random';
+import { picked } from '../../geometry/attributes';
+import { POINTS } from '../../geometry/form';
 import { profileTable, readTable } from '../../geometry/profile';
 import { about, after, between, fromAxes, type Turn } from '../../geometry/turns';
 import { at, sub, unit } from '../../geometry/vec';
@@ -74,9 +76,11 @@ export const onPoints = defineStep({
     const seats = new SeatList(items.shapes.map(({ id }) => id));
     context.claim('copies', points.ids.length, 'the number of points');
     const { seed } = context;
+    const kept: number[] = [];
     for (let k = 0; k < points.ids.length; k++) {
       if (k % 4096 === 0) await context.breathe();
       if (points.size[k] === 0) continue;
+      kept.push(k);
       // Whatever differs from one to the next hangs on the same: then heads without end close.
       const order = points.dice[k];
       const number = hash(seed, order);
@@ -104,6 +108,14 @@ export const onPoints = defineStep({
         variant: items.variant(number),
       });
     }
-    return { ...form, seats: joinSeats(form.seats, seats.done()) };
+    // Copies know what their points do.
+    const { named } = picked(POINTS, points, 'point', kept);
+    const placed = {
+      ...seats.done(),
+      named: Object.fromEntries(
+        Object.entries(named).map(([name, attribute]) => [name, { ...attribute, domain: 'copy' as const }]),
+      ),
+    };
+    return { ...form, seats: joinSeats(form.seats, placed) };
   },
 });

@@ -163,7 +163,7 @@ async function revealedPaths(paths: Paths, p: RevealParams, context: StepContext
 }
 
 function pointValues(paths: Paths, name: string): ArrayLike<number> | null {
-  if (name === 'height') return paths.s.map((_, i) => paths.positions[3 * i + 1]);
+  if (name === 'height' && !Object.hasOwn(paths.named, name)) return paths.s.map((_, i) => paths.positions[3 * i + 1]);
   const column = columnNamed(PATHS, paths, name);
   return column?.values && column.type.domain === 'point' && column.type.width === 1 ? column.values : null;
 }
