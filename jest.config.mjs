@@ -8,6 +8,7 @@ const esm = [
   'mediabunny',
   '@gltf-transform',
   'property-graph',
+  'meshoptimizer',
   'dexie',
   'immer',
   'client-zip',

@@ -7,6 +7,7 @@ export const FILE_KINDS: Record<SceneFile['kind'], { accept: string; most: numbe
   svg: { accept: '.svg,image/svg+xml', most: 20, word: 'SVG' },
   font: { accept: '.ttf,.otf,.woff,font/ttf,font/otf,font/woff', most: 32, word: 'font' },
   sound: { accept: '.wav,audio/wav,audio/x-wav', most: 32, word: 'WAV' },
+  form: { accept: '.obj,.ply,.stl,.glb,.gltf,model/gltf-binary,model/obj,model/stl', most: 128, word: 'form' },
 };
 
 /** Bytes of a file on this device; undefined where it is not here. */

@@ -19,8 +19,8 @@ export interface PackedScene {
 
 /** Bytes that all entries of a scene file may come to, unpacked. */
 const MOST_BYTES = 256_000_000;
-/** What a step may be told to read; fonts and sounds are smaller. */
-const MOST_FILE = 64_000_000;
+/** What a step may be told to read. */
+const MOST_FILE = 128_000_000;
 
 /** The id of a file: BLAKE3 over its bytes, 128 bits in hexadecimal. */
 export const fileId = (bytes: Uint8Array): string => bytesToHex(blake3(bytes, { dkLen: 16 }));
@@ -128,7 +128,7 @@ function unzipped(bytes: Uint8Array): Promise<Record<string, Uint8Array>> {
   });
 }
 
-const ENDINGS = { svg: 'svg', font: 'font', sound: 'wav' } as const;
+const ENDINGS = { svg: 'svg', font: 'font', sound: 'wav', form: 'form' } as const;
 
 /**
  * The bytes of a scene file: plain JSON without files, a zip of `scene.json` and `files/` with them. Files that no step

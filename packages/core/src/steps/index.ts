@@ -40,6 +40,7 @@ import { catenary } from './start/catenary';
 import { contours } from './start/contours';
 import { drawn } from './start/drawn';
 import { edges } from './start/edges';
+import { form } from './start/form';
 import { fractal } from './start/fractal';
 import { helix } from './start/helix';
 import { line } from './start/line';
@@ -64,6 +65,7 @@ const list = [
     edges,
     contours,
     shared,
+    form,
     skinOf,
     solid,
     blade,

@@ -1,0 +1,62 @@
+import { type Breathe, CHUNK, damaged, floats, type RawForm, within } from './raw';
+import { TextReader } from './text';
+
+/** Bytes before the triangles of a binary file, and of each of them. */
+const [HEAD, EACH] = [84, 50];
+
+/**
+ * Reads an STL file, text or binary (3D Systems, StereoLithography Interface Specification, 1989). What begins with “solid” is
+ * binary all the same where its length says so. Normals are left to be made anew.
+ * @throws Problem that says where
+ */
+export async function readStl(bytes: Uint8Array, breathe: Breathe): Promise<RawForm> {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const count = bytes.length >= HEAD ? view.getUint32(80, true) : 0;
+  const text = /^\s*solid/.test(String.fromCharCode(...bytes.subarray(0, 80)));
+  if (!text || bytes.length === HEAD + EACH * count) return binary(view, count, breathe);
+  return asText(bytes, breathe);
+}
+
+async function binary(view: DataView, count: number, breathe: Breathe): Promise<RawForm> {
+  if (view.byteLength < HEAD) throw damaged('it is too short for an STL file');
+  const there = Math.floor((view.byteLength - HEAD) / EACH);
+  if (there < count) throw damaged(`it ends after ${there} of ${count} triangles`);
+  if (count === 0) throw damaged('it holds no triangles');
+  within(count, 3 * count);
+  const positions = new Float32Array(9 * count);
+  for (let t = 0; t < count; t++) {
+    if (t % CHUNK === CHUNK - 1) await breathe();
+    const from = HEAD + EACH * t + 12;
+    for (let i = 0; i < 9; i++) positions[9 * t + i] = view.getFloat32(from + 4 * i, true);
+  }
+  return loose(positions);
+}
+
+async function asText(bytes: Uint8Array, breathe: Breathe): Promise<RawForm> {
+  const text = new TextReader(bytes);
+  const positions = floats();
+  for (let lines = 0; !text.ended; text.nextLine()) {
+    if (++lines % CHUNK === 0) await breathe();
+    if (text.lineEnded) continue;
+    if (text.word() !== 'vertex') continue;
+    for (let c = 0; c < 3; c++) {
+      const value = text.number();
+      if (Number.isNaN(value)) throw damaged(`line ${text.line}: a corner needs three numbers`);
+      positions.push(value);
+    }
+    within(positions.length / 9, positions.length / 3);
+  }
+  if (positions.length === 0) throw damaged('it holds no triangles');
+  if (positions.length % 9 !== 0) throw damaged('its last triangle lacks a corner');
+  return loose(positions.done());
+}
+
+const loose = (positions: Float32Array): RawForm => ({
+  positions,
+  indices: Uint32Array.from({ length: positions.length / 3 }, (_, i) => i),
+  normals: null,
+  uvs: null,
+  colors: null,
+  parts: null,
+  up: 'z',
+});
