@@ -2,7 +2,12 @@ import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 
 /** Where the files that come with Uvrex lie, from this folder. */
-const SHIPPED: Record<string, string> = { bricolage: '../../../examples/assets/bricolage-grotesque-800.woff' };
+const SHIPPED: Record<string, string> = {
+  bricolage: '../../../examples/assets/bricolage-grotesque-800.woff',
+  'reef-rock': '../../../examples/assets/reef-rock.ply',
+  propeller: '../../../examples/assets/propeller.ply',
+  figurehead: '../../../examples/assets/figurehead.ply',
+};
 
 const read = new Map<string, Promise<Uint8Array>>();
 

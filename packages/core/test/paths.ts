@@ -7,9 +7,17 @@ import { newStep } from '../src/scene/make';
 import { type ParamValue, type Scene, type Step } from '../src/scene/schema';
 import { sceneOf, formOf, shipForTests } from '../src/testing';
 
-const FONT = join(__dirname, '../../../examples/assets/bricolage-grotesque-800.woff');
-/** Lets the evaluators of a test file have the font that comes with Uvrex. */
-export const withFont = (): void => beforeAll(() => shipForTests(async () => new Uint8Array(readFileSync(FONT))));
+const ASSETS = join(__dirname, '../../../examples/assets');
+/** Lets the evaluators of a test file have the files that come with Uvrex. */
+export const withShipped = (): void =>
+  beforeAll(() =>
+    shipForTests(
+      async (name) =>
+        new Uint8Array(
+          readFileSync(join(ASSETS, name === 'bricolage' ? 'bricolage-grotesque-800.woff' : `${name}.ply`)),
+        ),
+    ),
+  );
 
 export const form = async (steps: Step[], frame = 1, change: (scene: Scene) => void = () => undefined) => {
   const scene = sceneOf(steps);

@@ -72,6 +72,9 @@ function storedFile(id: string): Promise<Uint8Array | undefined> {
 /** Files that come with Uvrex, fetched once each from where the page comes from. */
 const SHIPPED: Record<string, URL> = {
   bricolage: new URL('../../../../examples/assets/bricolage-grotesque-800.woff', import.meta.url),
+  'reef-rock': new URL('../../../../examples/assets/reef-rock.ply', import.meta.url),
+  propeller: new URL('../../../../examples/assets/propeller.ply', import.meta.url),
+  figurehead: new URL('../../../../examples/assets/figurehead.ply', import.meta.url),
 };
 const fetched = new Map<string, Promise<Uint8Array>>();
 

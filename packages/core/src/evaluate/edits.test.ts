@@ -7,11 +7,11 @@ import { type Growth, isTrack, isVaried, type Params, type ParamValue, type Scen
 import { type ParamSpec } from '../steps/declare';
 import { stepOf, STEPS } from '../steps/index';
 import { putFile, sceneOf, testEvaluator } from '../testing';
-import { withFont } from '../../test/paths';
+import { withShipped } from '../../test/paths';
 import { formHash } from './digest';
 import { type Evaluator } from './evaluator';
 
-withFont();
+withShipped();
 
 // Metamorphic (Chen, Cheung and Yiu 1998): an evaluator that lived through edits gives the bytes of a fresh one.
 

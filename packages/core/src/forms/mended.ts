@@ -44,6 +44,7 @@ export async function taken(raw: RawForm, { up, unit, soft, ground }: Taking, br
     uvs: welded.uvs ?? new Float32Array(2 * n),
     indices: withoutNothing(welded.indices, positions),
     colors: welded.colors,
+    u: heightShares(positions),
     named: part ? { part } : NO_NAMED,
   });
   return welded.normals ? mesh : withSoftNormals(mesh, soft, breathe);
@@ -110,6 +111,18 @@ function withoutNothing(indices: Uint32Array, positions: Float32Array): Uint32Ar
   const out = new Uint32Array(3 * kept.length);
   kept.forEach((f, k) => out.set(indices.subarray(f, f + 3), 3 * k));
   return out;
+}
+
+/** What stands in the place of a rest coordinate: from the foot to the top. */
+function heightShares(positions: Float32Array): Float32Array {
+  let [low, high] = [Infinity, -Infinity];
+  for (let i = 1; i < positions.length; i += 3) {
+    low = Math.min(low, positions[i]);
+    high = Math.max(high, positions[i]);
+  }
+  return Float32Array.from({ length: positions.length / 3 }, (_, i) =>
+    high > low ? (positions[3 * i + 1] - low) / (high - low) : 0,
+  );
 }
 
 function stand(positions: Float32Array): void {

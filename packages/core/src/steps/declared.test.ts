@@ -5,9 +5,9 @@ import { type Scene, type Step } from '../scene/schema';
 import { putFile, sceneOf, testEvaluator } from '../testing';
 import { type StepDeclaration } from './declare';
 import { stepOf, STEPS } from './index';
-import { withFont } from '../../test/paths';
+import { withShipped } from '../../test/paths';
 
-withFont();
+withShipped();
 
 /** Parameters that name a growth or a file, which have no default. */
 const filled = ({ params }: StepDeclaration): Record<string, string> =>

@@ -4,9 +4,9 @@ import { topologyCounts } from '../../geometry/topology';
 import { at, dot, type Vec3 } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
 import { type ParamValue, type Scene } from '../../scene/schema';
-import { form, circle, withFont } from '../../../test/paths';
+import { form, circle, withShipped } from '../../../test/paths';
 
-withFont();
+withShipped();
 
 describe('ribbon', () => {
   const tilted = newStep('line', { fromX: 0, fromY: 0, toX: 2, toY: 1, points: 30 });

@@ -4,9 +4,9 @@ import { areaAndVolume } from '../../geometry/mesh';
 import { topologyCounts } from '../../geometry/topology';
 import { newStep } from '../../scene/make';
 import { formOf, sceneOf, testEvaluator } from '../../testing';
-import { withFont } from '../../../test/paths';
+import { withShipped } from '../../../test/paths';
 
-withFont();
+withShipped();
 
 test('solid letters are closed, with a hole through each of R, e and e, and stand on the ground about the middle', async () => {
   const form = await formOf(sceneOf([newStep('solid', { which: 'letters', text: 'Reef', height: 0.4, depth: 0.1 })]));

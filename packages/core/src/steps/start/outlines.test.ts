@@ -6,9 +6,9 @@ import { pathCount } from '../../geometry/paths';
 import { type Anchor } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
 import { type ParamValue } from '../../scene/schema';
-import { paths, withFont } from '../../../test/paths';
+import { paths, withShipped } from '../../../test/paths';
 
-withFont();
+withShipped();
 
 describe('paths of outlines', () => {
   test('a text stands on the ground, as high as is said, its letters closed', async () => {

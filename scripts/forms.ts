@@ -1,0 +1,238 @@
+/**
+ * Makes the forms that come with Uvrex from signed distances: `npx tsx scripts/forms.ts`. Each is drawn on a grid by surface
+ * nets (Gibson, Constrained elastic surface nets, MERL TR-99-24, 1999), reduced, and written as binary PLY.
+ */
+import { writeFileSync } from 'node:fs';
+import { MeshoptSimplifier } from 'meshoptimizer';
+import { noise3 } from '../packages/core/src/fields/noise';
+
+type Point = readonly [number, number, number];
+type Distance = (p: Point) => number;
+
+const length = (...of: number[]): number => Math.hypot(...of);
+const mix = (a: number, b: number, t: number): number => a + (b - a) * t;
+const clamp = (x: number, low = 0, high = 1): number => Math.min(high, Math.max(low, x));
+/** Distance to two forms melted together over a width (Quilez, Smooth minimum). */
+const melted = (a: number, b: number, width: number): number => {
+  const h = clamp(0.5 + (0.5 * (b - a)) / width);
+  return mix(b, a, h) - width * h * (1 - h);
+};
+const ellipsoid = ([x, y, z]: Point, [cx, cy, cz]: Point, [rx, ry, rz]: Point): number => {
+  const [a, b, c] = [(x - cx) / rx, (y - cy) / ry, (z - cz) / rz];
+  const k = length(a, b, c);
+  return (k * (k - 1)) / Math.max(1e-6, length(a / rx, b / ry, c / rz));
+};
+/** Distance to a limb that grows from one radius to another. */
+const limb = ([x, y, z]: Point, [ax, ay, az]: Point, [bx, by, bz]: Point, from: number, to: number): number => {
+  const [dx, dy, dz] = [bx - ax, by - ay, bz - az];
+  const t = clamp(((x - ax) * dx + (y - ay) * dy + (z - az) * dz) / (dx * dx + dy * dy + dz * dz));
+  return length(x - ax - t * dx, y - ay - t * dy, z - az - t * dz) - mix(from, to, t);
+};
+const out = new Float64Array(3);
+const noise = (p: Point, size: number, detail: number, seed: number): number => {
+  noise3(p[0] / size, p[1] / size, p[2] / size, 0, { detail, roughness: 0.5, seed, period: 0 }, out);
+  return out[0];
+};
+
+/** A weathered rock: lumps melted together, layered and pitted, on a flat foot. */
+const rock: Distance = (p) => {
+  const [x, y, z] = p;
+  const warped: Point = [
+    x + 0.12 * noise(p, 0.9, 2, 3),
+    y + 0.08 * noise(p, 0.8, 2, 5),
+    z + 0.12 * noise(p, 0.9, 2, 7),
+  ];
+  let d = ellipsoid(warped, [0, 0.42, 0], [0.72, 0.5, 0.6]);
+  d = melted(d, ellipsoid(warped, [0.42, 0.3, 0.22], [0.46, 0.36, 0.42]), 0.18);
+  d = melted(d, ellipsoid(warped, [-0.46, 0.26, -0.1], [0.4, 0.3, 0.44]), 0.16);
+  d = melted(d, ellipsoid(warped, [-0.1, 0.88, -0.08], [0.32, 0.3, 0.3]), 0.16);
+  d -= 0.075 * noise(p, 0.42, 4, 11) + 0.022 * (1 - 2 * Math.abs(noise(p, 0.16, 2, 13)));
+  // Layers, leaning a little, and hollows that the swell has worn.
+  d += 0.014 * Math.sin(34 * (y + 0.18 * x - 0.1 * z) + 3 * noise(p, 0.5, 2, 17));
+  d = -melted(-d, ellipsoid(warped, [0.22, 0.56, 0.66], [0.2, 0.15, 0.22]), 0.1);
+  return Math.max(d, -y);
+};
+
+/** A ship's propeller of four blades on a hub that runs along Z. */
+const propeller: Distance = (p) => {
+  const [x, y, z] = [p[0], p[1] - 1, p[2]];
+  const r = length(x, y);
+  const angle = Math.atan2(y, x);
+  let d = ellipsoid([x, y, z], [0, 0, 0.02], [0.2, 0.2, 0.34]);
+  d = melted(d, limb([x, y, z], [0, 0, -0.34], [0, 0, 0.1], 0.15, 0.19), 0.05);
+  // Helicoids of one pitch: further out the blades lie flatter.
+  const turn = (2 * Math.PI) / 1.5;
+  const share = clamp((r - 0.14) / 0.86);
+  const width = 0.06 + 0.56 * Math.sin(Math.PI * Math.min(1, share ** 0.75 * 0.86 + 0.1)) ** 0.8;
+  const thick = mix(0.05, 0.011, share ** 0.7);
+  const along = z * Math.sqrt(1 + (r * turn) ** 2);
+  for (let k = 0; k < 4; k++) {
+    const raked = angle - (k * Math.PI) / 2 - 0.5 * share ** 2 - turn * z;
+    const off = Math.atan2(Math.sin(raked), Math.cos(raked));
+    const across = (off * r) / Math.sqrt(1 + (r * turn) ** 2);
+    const edge = along / (width / 2);
+    const face = Math.abs(across) - thick * (1 - Math.min(1, edge * edge)) - 0.01;
+    const blade = -melted(-face, width / 2 - Math.abs(along), 0.012);
+    d = melted(d, Math.max(blade, r - 1, 0.1 - r), 0.045);
+  }
+  return d;
+};
+
+/** A figure that leans into the wind over the scroll of a bow. */
+const figurehead: Distance = (p) => {
+  // All of it leans forwards, more the higher it is.
+  const lean = 0.34 * Math.max(0, p[1] - 0.2) ** 1.25;
+  const q: Point = [p[0], p[1], p[2] - lean];
+  const [x, y, z] = q;
+  const angle = Math.atan2(z, x);
+  // The gown: wide at its foot, in folds that fade towards the waist.
+  const low = clamp((1.02 - y) / 0.85);
+  const folds =
+    0.028 * low * Math.sin(11 * angle + 5 * y + 1.5 * noise(q, 0.4, 2, 3)) + 0.012 * low * Math.sin(23 * angle - 7 * y);
+  const radius = 0.155 + 0.2 * low ** 1.6 + folds;
+  let d = Math.max((length(x * 1.05, z) - radius) * 0.75, y - 1.06, 0.2 - y);
+  // Waist, chest, shoulders, neck and head.
+  d = melted(d, ellipsoid(q, [0, 1.1, 0], [0.165, 0.24, 0.13]), 0.08);
+  d = melted(d, ellipsoid(q, [0, 1.3, 0.02], [0.2, 0.16, 0.14]), 0.07);
+  for (const side of [-1, 1]) {
+    d = melted(d, ellipsoid(q, [side * 0.085, 1.27, 0.11], [0.082, 0.085, 0.075]), 0.03);
+    d = melted(d, ellipsoid(q, [side * 0.2, 1.38, 0], [0.085, 0.075, 0.08]), 0.05);
+    // Arms that cross below the heart.
+    d = melted(d, limb(q, [side * 0.235, 1.37, 0], [side * 0.26, 1.12, 0.07], 0.068, 0.055), 0.03);
+    d = melted(d, limb(q, [side * 0.26, 1.12, 0.07], [side * -0.03, 1.17 + 0.025 * side, 0.19], 0.053, 0.035), 0.02);
+    d = melted(d, ellipsoid(q, [side * -0.075, 1.185 + 0.025 * side, 0.195], [0.052, 0.024, 0.034]), 0.015);
+  }
+  d = melted(d, limb(q, [0, 1.4, 0], [0, 1.56, 0.03], 0.075, 0.062), 0.04);
+  d = melted(d, ellipsoid(q, [0, 1.69, 0.05], [0.098, 0.128, 0.112]), 0.02);
+  d = melted(d, limb(q, [0, 1.715, 0.15], [0, 1.662, 0.182], 0.014, 0.022), 0.014);
+  d = melted(d, ellipsoid(q, [0, 1.615, 0.135], [0.034, 0.013, 0.02]), 0.01);
+  d = melted(d, ellipsoid(q, [0, 1.572, 0.118], [0.036, 0.028, 0.03]), 0.02);
+  for (const side of [-1, 1]) d = -melted(-d, ellipsoid(q, [side * 0.043, 1.705, 0.158], [0.024, 0.014, 0.018]), 0.012);
+  // Hair that streams back, in strands.
+  const strand = 0.012 * Math.sin(42 * Math.atan2(x, y - 1.66) + 9 * z) + 0.01 * Math.sin(26 * x + 14 * z);
+  let hair = ellipsoid(q, [0, 1.74, 0.015], [0.116, 0.115, 0.125]);
+  hair = melted(hair, limb(q, [0, 1.72, -0.06], [0, 1.42, -0.2], 0.11, 0.085), 0.06);
+  hair = melted(hair, limb(q, [0, 1.42, -0.2], [0.02, 1.08, -0.26], 0.085, 0.03), 0.05);
+  d = melted(d, Math.max(hair - strand, z - 0.105 - 0.6 * Math.max(0, y - 1.74)), 0.012);
+  // A sash, and the scroll of the bow below.
+  d = melted(d, Math.abs(length(length(x, z * 1.15) - 0.165, 1.4 * (y - 0.98 - 0.1 * x))) - 0.026, 0.015);
+  const scroll: Point = [p[0], p[1] - 0.2, p[2] - 0.1];
+  const spiral = length(scroll[1], scroll[2]);
+  const phase = Math.atan2(scroll[1], scroll[2]);
+  const turns = Math.round((spiral - 0.028 * (phase / (2 * Math.PI)) * 2.2) / 0.062);
+  const ring = Math.abs(spiral - (turns * 0.062 + 0.028 * (phase / (2 * Math.PI)) * 2.2)) - 0.022;
+  const whole = Math.max(spiral - 0.215, Math.abs(scroll[0]) - 0.13);
+  d = melted(d, Math.max(whole, Math.min(ring, spiral - 0.19) * 0.8), 0.02);
+  return d;
+};
+
+/** The surface on which a distance is 0, in quads whose corners lie at the middle of where edges of each cell are crossed. */
+function surfaceNet(
+  distance: Distance,
+  low: Point,
+  high: Point,
+  step: number,
+): { positions: number[]; indices: number[] } {
+  const size = [0, 1, 2].map((c) => Math.ceil((high[c] - low[c]) / step) + 1);
+  const at = (i: number, j: number, k: number): number => i + size[0] * (j + size[1] * k);
+  const field = new Float32Array(size[0] * size[1] * size[2]);
+  for (let k = 0; k < size[2]; k++)
+    for (let j = 0; j < size[1]; j++)
+      for (let i = 0; i < size[0]; i++)
+        field[at(i, j, k)] = distance([low[0] + i * step, low[1] + j * step, low[2] + k * step]);
+  const vertex = new Int32Array(field.length).fill(-1);
+  const positions: number[] = [];
+  const corners = Array.from({ length: 8 }, (_, n) => [n & 1, (n >> 1) & 1, n >> 2]);
+  for (let k = 0; k + 1 < size[2]; k++)
+    for (let j = 0; j + 1 < size[1]; j++)
+      for (let i = 0; i + 1 < size[0]; i++) {
+        const sum = [0, 0, 0];
+        let crossed = 0;
+        for (let a = 0; a < 8; a++)
+          for (const bit of [1, 2, 4]) {
+            const b = a | bit;
+            if (a === b) continue;
+            const [p, q] = [corners[a], corners[b]];
+            const [u, v] = [field[at(i + p[0], j + p[1], k + p[2])], field[at(i + q[0], j + q[1], k + q[2])]];
+            if (u < 0 === v < 0) continue;
+            const t = u / (u - v);
+            for (let c = 0; c < 3; c++) sum[c] += mix(p[c], q[c], t);
+            crossed++;
+          }
+        if (crossed === 0) continue;
+        vertex[at(i, j, k)] = positions.length / 3;
+        [i, j, k].forEach((n, c) => positions.push(low[c] + step * (n + sum[c] / crossed)));
+      }
+  const indices: number[] = [];
+  const ways = [
+    [1, 0, 0],
+    [0, 1, 0],
+    [0, 0, 1],
+  ];
+  for (let k = 1; k + 1 < size[2]; k++)
+    for (let j = 1; j + 1 < size[1]; j++)
+      for (let i = 1; i + 1 < size[0]; i++)
+        for (let axis = 0; axis < 3; axis++) {
+          const [u, v] = [ways[(axis + 1) % 3], ways[(axis + 2) % 3]];
+          const way = ways[axis];
+          const [a, b] = [field[at(i, j, k)], field[at(i + way[0], j + way[1], k + way[2])]];
+          if (a < 0 === b < 0) continue;
+          const cell = (m: number, n: number): number =>
+            vertex[at(i - m * u[0] - n * v[0], j - m * u[1] - n * v[1], k - m * u[2] - n * v[2])];
+          const ring = [cell(0, 0), cell(1, 0), cell(1, 1), cell(0, 1)];
+          if (a >= 0) ring.reverse();
+          indices.push(ring[0], ring[1], ring[2], ring[0], ring[2], ring[3]);
+        }
+  return { positions, indices };
+}
+
+/** Binary PLY of positions and triangles, Y up as all that comes with Uvrex. */
+function ply(positions: Float32Array, indices: Uint32Array): Uint8Array {
+  const head = `ply\nformat binary_little_endian 1.0\ncomment made from signed distances by scripts/forms.ts\nelement vertex ${positions.length / 3}\nproperty float x\nproperty float y\nproperty float z\nelement face ${indices.length / 3}\nproperty list uchar int vertex_indices\nend_header\n`;
+  const bytes = new Uint8Array(head.length + 4 * positions.length + (13 * indices.length) / 3);
+  bytes.set(new TextEncoder().encode(head));
+  const view = new DataView(bytes.buffer);
+  let write = head.length;
+  for (let i = 0; i < positions.length; i += 3)
+    // Files of this kind mostly have Z up, and are taken so.
+    for (const value of [positions[i], -positions[i + 2], positions[i + 1]]) {
+      view.setFloat32(write, value, true);
+      write += 4;
+    }
+  for (let i = 0; i < indices.length; i += 3) {
+    bytes[write++] = 3;
+    for (let c = 0; c < 3; c++) {
+      view.setInt32(write, indices[i + c], true);
+      write += 4;
+    }
+  }
+  return bytes;
+}
+
+const FORMS: Record<string, { of: Distance; low: Point; high: Point; step: number; faces: number }> = {
+  'reef-rock': { of: rock, low: [-1.2, -0.1, -1.1], high: [1.2, 1.4, 1.1], step: 0.016, faces: 19_000 },
+  propeller: { of: propeller, low: [-1.1, -0.1, -0.6], high: [1.1, 2.1, 0.6], step: 0.0125, faces: 19_000 },
+  figurehead: { of: figurehead, low: [-0.7, -0.1, -0.7], high: [0.7, 2, 1], step: 0.0095, faces: 19_500 },
+};
+
+await MeshoptSimplifier.ready;
+for (const [name, { of, low, high, step, faces }] of Object.entries(FORMS)) {
+  const net = surfaceNet(of, low, high, step);
+  const positions = Float32Array.from(net.positions);
+  const [indices] = MeshoptSimplifier.simplify(Uint32Array.from(net.indices), positions, 3, 3 * faces, 0.02, ['Prune']);
+  const used = new Map<number, number>();
+  const kept: number[] = [];
+  const renumbered = Uint32Array.from(indices, (i) => {
+    let number = used.get(i);
+    if (number === undefined) {
+      used.set(i, (number = used.size));
+      kept.push(positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]);
+    }
+    return number;
+  });
+  const bytes = ply(Float32Array.from(kept), renumbered);
+  writeFileSync(new URL(`../examples/assets/${name}.ply`, import.meta.url), bytes);
+  console.log(
+    `${name}: ${renumbered.length / 3} of ${net.indices.length / 3} faces, ${(bytes.length / 1000).toFixed(0)} kB`,
+  );
+}
