@@ -54,6 +54,7 @@ export function ChoiceField({
       <Select
         variant="standard"
         disableUnderline
+        displayEmpty
         value={value}
         onChange={(event) => onChange(event.target.value)}
         inputProps={{ 'aria-label': label }}

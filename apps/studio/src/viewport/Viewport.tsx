@@ -4,6 +4,7 @@ import Box from '@mui/material/Box';
 import dynamic from 'next/dynamic';
 import { type Growth, type Resolved, type Step, stepOf } from '@uvrex/core';
 import { growthIn, useDocument } from '@/state/document';
+import { takeDropped } from '@/state/dropped';
 import { useResults } from '@/state/results';
 import { SCENE_ENTRY, useView } from '@/state/view';
 import { Empty } from './Empty';
@@ -72,6 +73,11 @@ export function Viewport() {
         overflow: 'hidden',
         bgcolor: '#0a1215',
         touchAction: 'none',
+      }}
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        event.preventDefault();
+        void takeDropped([...event.dataTransfer.files]);
       }}
     >
       <Surface />

@@ -24,6 +24,7 @@ import { subdivide } from './skin/subdivide';
 import { taper } from './shape/taper';
 import { thicken } from './skin/thicken';
 import { smooth } from './shape/smooth';
+import { settle } from './shape/settle';
 import { strands } from './shape/strands';
 import { thin } from './shape/thin';
 import { transform } from './shape/transform';
@@ -48,6 +49,7 @@ import { phyllotaxis } from './start/phyllotaxis';
 import { shared } from './start/shared';
 import { skinOf } from './start/skinOf';
 import { solid } from './start/solid';
+import { terrain } from './start/terrain';
 import { text } from './start/text';
 import { vector } from './start/vector';
 
@@ -66,6 +68,7 @@ const list = [
     contours,
     shared,
     form,
+    terrain,
     skinOf,
     solid,
     blade,
@@ -84,6 +87,7 @@ const list = [
     taper,
     cup,
     transform,
+    settle,
     displace,
     blend,
     strands,

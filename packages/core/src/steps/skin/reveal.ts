@@ -44,7 +44,7 @@ const params = {
     slider: [0, 1],
     shown: (p) => p.by === 'attribute',
   },
-  behind: lengthField('Behind the front', 'How far behind its edge things come to be; below 0 ahead of it.', 0, {
+  behind: lengthField('Behind', 'How far behind the edge of the front things come to be; below 0 ahead of it.', 0, {
     min: -10000,
     slider: [0, 1],
     shown: byFront,
