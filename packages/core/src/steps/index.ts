@@ -38,6 +38,7 @@ import { wire } from './skin/wire';
 import { arc } from './start/arc';
 import { blade } from './start/blade';
 import { catenary } from './start/catenary';
+import { cells } from './start/cells';
 import { contours } from './start/contours';
 import { drawn } from './start/drawn';
 import { edges } from './start/edges';
@@ -65,6 +66,7 @@ const list = [
     text,
     vector,
     edges,
+    cells,
     contours,
     shared,
     form,

@@ -5,6 +5,7 @@ import { pathCount } from '../geometry/paths';
 import { arcLengths } from '../curves/arclength';
 import { meanCurvatures } from './curvature';
 import { contoursOf } from './contours';
+import { cellWire } from './cells';
 import { cutMesh } from './cutMesh';
 import { followedNormals } from './followedNormals';
 import { halvedWhere } from './refine';
@@ -153,4 +154,39 @@ test('normals that follow: soft stays soft, hard stays hard', async () => {
     const exact = Math.abs(z) > 0.5 ? [0, 0, z] : [x / length, (y - x) / length, 0];
     exact.forEach((value, c) => expect(sheared[3 * i + c]).toBeCloseTo(value, 5));
   }
+});
+
+describe('a form filled with cells', () => {
+  // Eight corners, twelve edges; a block of n³ cubes has 3 n (n + 1)² edges, on its outside all but those of its inner grid.
+  test('a box that is just so many cells has their edges, each once', async () => {
+    const mesh = box(1, 1, 1);
+    const lengthOf = async (which: 'corners' | 'outer' | 'all'): Promise<number> => {
+      const wire = await cellWire(mesh, 0.25, which);
+      let sum = 0;
+      for (let p = 0; p < pathCount(wire); p++)
+        sum += arcLengths(wire.positions, wire.offsets[p], wire.offsets[p + 1], wire.closed[p] === 1).at(-1)!;
+      return sum / 0.25;
+    };
+    expect(await lengthOf('all')).toBeCloseTo(3 * 4 * 25, 4);
+    expect(await lengthOf('outer')).toBeCloseTo(3 * 4 * (25 - 9), 4);
+    expect(await lengthOf('corners')).toBeCloseTo(12 * 4, 4);
+  });
+
+  test('fills the inside, and its points know what the skin does there', async () => {
+    const mesh = ball(1, 48);
+    const named = {
+      up: { domain: 'vertex', width: 1, blend: 'mix', missing: 0, values: Float32Array.from(heights(mesh)) },
+    } as const;
+    const wire = await cellWire({ ...mesh, named }, 0.2, 'all');
+    let inner = 0;
+    for (let i = 0; i < wire.s.length; i++) {
+      const [x, y, z] = wire.positions.subarray(3 * i, 3 * i + 3);
+      const away = Math.hypot(x, y, z);
+      expect(away).toBeLessThan(1 + 0.2 * Math.sqrt(3));
+      if (away < 0.5) inner++;
+      // Where the sphere is nearest lies the same way from its middle.
+      if (away > 0.3) expect(Math.abs(wire.named.up.values[i] - y / away)).toBeLessThan(0.03);
+    }
+    expect(inner).toBeGreaterThan(50);
+  });
 });

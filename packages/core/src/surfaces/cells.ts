@@ -1,0 +1,179 @@
+import { chainEdges } from '../geometry/edges';
+import { type Mesh } from '../geometry/mesh';
+import { nearestPlace } from '../geometry/nearest';
+import { pathsFrom, type Paths } from '../geometry/paths';
+import { readPlaces } from '../geometry/surfacePlaces';
+import { at, type Vec3 } from '../geometry/vec';
+import { EdgeTable } from '../geometry/weld';
+import { pointAttributes } from './contours';
+import { type Breathe } from './softNormals';
+
+/** The most cells that a grid may have along all three axes, multiplied. */
+export const MOST_CELLS = 4_000_000;
+
+/** A grid of cubes round a form, and which of them it fills. */
+interface Cells {
+  origin: Vec3;
+  counts: readonly [number, number, number];
+  size: number;
+  filled: Uint8Array;
+}
+
+/** How many cells a grid round a mesh has. */
+export const cellCount = (mesh: Mesh, size: number): number =>
+  gridOf(mesh, size).counts.reduce((product, count) => product * count, 1);
+
+function gridOf({ positions }: Mesh, size: number): Omit<Cells, 'filled'> {
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < positions.length; i++) {
+    low[i % 3] = Math.min(low[i % 3], positions[i]);
+    high[i % 3] = Math.max(high[i % 3], positions[i]);
+  }
+  // The form lies in the middle of its grid.
+  const counts = low.map((from, c) =>
+    Math.max(1, Math.ceil((high[c] - from) / size - 1e-6)),
+  ) as unknown as Cells['counts'];
+  const origin = low.map((from, c) => (from + high[c] - counts[c] * size) / 2) as unknown as Vec3;
+  return { origin, counts, size };
+}
+
+/** Fills the cells that the surface runs through, and those whose middle lies inside: a ray from it leaves the form an odd number of times. */
+async function filledCells(mesh: Mesh, size: number, breathe: Breathe): Promise<Cells> {
+  const grid = gridOf(mesh, size);
+  const { origin, counts } = grid;
+  const filled = new Uint8Array(counts[0] * counts[1] * counts[2]);
+  const cell = (p: Vec3, c: number): number =>
+    Math.min(counts[c] - 1, Math.max(0, Math.floor((p[c] - origin[c]) / size)));
+  const number = (i: number, j: number, k: number): number => i + counts[0] * (j + counts[1] * k);
+  /** Where lines through the middles of cells along X meet the surface. */
+  const crossings = new Map<number, number[]>();
+  for (let f = 0; f < mesh.indices.length; f += 3) {
+    if (f % 3072 === 0) await breathe();
+    const [a, b, c] = [0, 1, 2].map((k) => at(mesh.positions, mesh.indices[f + k]));
+    const longest = Math.max(
+      ...[
+        [a, b],
+        [b, c],
+        [c, a],
+      ].map(([p, q]) => Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2])),
+    );
+    const parts = Math.max(1, Math.ceil((2 * longest) / size));
+    for (let u = 0; u <= parts; u++)
+      for (let v = 0; u + v <= parts; v++) {
+        const w = parts - u - v;
+        const p = [0, 1, 2].map((axis) => (u * a[axis] + v * b[axis] + w * c[axis]) / parts) as unknown as Vec3;
+        filled[number(cell(p, 0), cell(p, 1), cell(p, 2))] = 1;
+      }
+    cross(grid, [a, b, c], crossings);
+  }
+  for (const [row, found] of crossings) {
+    found.sort((p, q) => p - q);
+    const [j, k] = [row % counts[1], Math.floor(row / counts[1])];
+    for (let n = 0; n + 1 < found.length; n += 2)
+      for (let i = 0; i < counts[0]; i++) {
+        const x = origin[0] + (i + 0.5) * size;
+        if (x > found[n] && x < found[n + 1]) filled[number(i, j, k)] = 1;
+      }
+  }
+  return { ...grid, filled };
+}
+
+/** Notes where a triangle is met by the lines along X through the middles of cells. */
+function cross(
+  { origin, counts, size }: Omit<Cells, 'filled'>,
+  [a, b, c]: readonly Vec3[],
+  into: Map<number, number[]>,
+): void {
+  const span = (axis: 1 | 2): readonly [number, number] => {
+    const [low, high] = [Math.min(a[axis], b[axis], c[axis]), Math.max(a[axis], b[axis], c[axis])];
+    const first = Math.ceil((low - origin[axis]) / size - 0.5);
+    return [Math.max(0, first), Math.min(counts[axis] - 1, Math.floor((high - origin[axis]) / size - 0.5))];
+  };
+  const [js, ks] = [span(1), span(2)];
+  const det = (b[1] - a[1]) * (c[2] - a[2]) - (c[1] - a[1]) * (b[2] - a[2]);
+  if (Math.abs(det) < 1e-18) return;
+  for (let k = ks[0]; k <= ks[1]; k++)
+    for (let j = js[0]; j <= js[1]; j++) {
+      // A hair off the middle, so that no line goes through an edge that two triangles share.
+      const y = origin[1] + (j + 0.5) * size + 1.7e-7 * size - a[1];
+      const z = origin[2] + (k + 0.5) * size + 2.3e-7 * size - a[2];
+      const u = (y * (c[2] - a[2]) - (c[1] - a[1]) * z) / det;
+      const v = ((b[1] - a[1]) * z - y * (b[2] - a[2])) / det;
+      if (u < 0 || v < 0 || u + v > 1) continue;
+      const row = j + counts[1] * k;
+      into.set(row, [...(into.get(row) ?? []), a[0] + u * (b[0] - a[0]) + v * (c[0] - a[0])]);
+    }
+}
+
+/**
+ * A form filled with cubes of one size, as the paths of their edges, each once: those where the outer side of the pile turns, of
+ * all its outer faces, or of every cube. Their points know what the form's skin does where it is nearest.
+ * @param mesh the form; it should be closed, else only what its surface runs through is filled for certain
+ */
+export async function cellWire(
+  mesh: Mesh,
+  size: number,
+  which: 'corners' | 'outer' | 'all',
+  breathe: Breathe = () => Promise.resolve(),
+): Promise<Paths> {
+  const { origin, counts, filled } = await filledCells(mesh, size, breathe);
+  const at3 = (i: number, j: number, k: number): number =>
+    i < 0 || j < 0 || k < 0 || i >= counts[0] || j >= counts[1] || k >= counts[2]
+      ? 0
+      : filled[i + counts[0] * (j + counts[1] * k)];
+  const [nx, ny] = [counts[0] + 1, counts[1] + 1];
+  const corner = (i: number, j: number, k: number): number => i + nx * (j + ny * k);
+  const edges = new EdgeTable(12 * filled.reduce((sum, is) => sum + is, 0) + 1);
+  for (let k = 0; k <= counts[2]; k++) {
+    await breathe();
+    for (let j = 0; j <= counts[1]; j++)
+      for (let i = 0; i <= counts[0]; i++)
+        for (let axis = 0; axis < 3; axis++) {
+          const [u, v] = [(axis + 1) % 3, (axis + 2) % 3];
+          // The four cells round the edge that begins here.
+          const around = [0, 1, 2, 3].map((n) => {
+            const cell = [i, j, k];
+            if (n === 1 || n === 2) cell[u]--;
+            if (n >= 2) cell[v]--;
+            return at3(cell[0], cell[1], cell[2]);
+          });
+          const sum = around[0] + around[1] + around[2] + around[3];
+          // Two that lie side by side make a flat place, across from each other a corner.
+          const flat = sum === 2 && around[0] !== around[2];
+          if (sum === 0 || (which !== 'all' && sum === 4) || (which === 'corners' && flat)) continue;
+          const end = [i, j, k];
+          end[axis]++;
+          edges.idOf(corner(i, j, k), corner(end[0], end[1], end[2]));
+        }
+  }
+  const pairs = Array.from({ length: edges.count }, (_, e): [number, number] => [
+    edges.ends[2 * e],
+    edges.ends[2 * e + 1],
+  ]);
+  const place = (n: number): Vec3 => [
+    origin[0] + size * (n % nx),
+    origin[1] + size * (Math.floor(n / nx) % ny),
+    origin[2] + size * Math.floor(n / (nx * ny)),
+  ];
+  const chains = chainEdges(pairs);
+  const numbers = chains.flatMap(({ points }) => points);
+  const paths = pathsFrom(chains.map(({ points, closed }) => ({ positions: points.flatMap(place), closed })));
+  const known = new Map<number, number>();
+  const faces: number[] = [];
+  const weights: number[] = [];
+  for (const n of numbers) {
+    if (known.has(n)) continue;
+    if (known.size % 512 === 0) await breathe();
+    const near = nearestPlace(mesh, place(n))!;
+    known.set(n, known.size);
+    faces.push(near.face);
+    weights.push(...near.weights);
+  }
+  const there = readPlaces(mesh, { faces: Uint32Array.from(faces), weights: Float32Array.from(weights) });
+  const named = pointAttributes(
+    { ...mesh, ...there },
+    numbers.map((n) => known.get(n)!),
+  );
+  return { ...paths, named };
+}
