@@ -9,6 +9,10 @@ import mooringChain from './mooring-chain.json';
 import seaLily from './sea-lily.json';
 import urchinHead from './urchin-head.json';
 import barnacleRock from './barnacle-rock.json';
+import barnacleSpread from './barnacle-spread.json';
+import wreckReveal from './wreck-reveal.json';
+import kelpForest from './kelp-forest.json';
+import overgrownFigurehead from './overgrown-figurehead.json';
 import eelRun from './eel-run.json';
 import pierPlanks from './pier-planks.json';
 import turbanShell from './turban-shell.json';
@@ -22,6 +26,10 @@ import mooringChainPicture from './pictures/mooring-chain.png';
 import seaLilyPicture from './pictures/sea-lily.png';
 import urchinHeadPicture from './pictures/urchin-head.png';
 import barnacleRockPicture from './pictures/barnacle-rock.png';
+import barnacleSpreadPicture from './pictures/barnacle-spread.png';
+import wreckRevealPicture from './pictures/wreck-reveal.png';
+import kelpForestPicture from './pictures/kelp-forest.png';
+import overgrownFigureheadPicture from './pictures/overgrown-figurehead.png';
 import eelRunPicture from './pictures/eel-run.png';
 import pierPlanksPicture from './pictures/pier-planks.png';
 import turbanShellPicture from './pictures/turban-shell.png';
@@ -108,6 +116,30 @@ export const STARTERS: readonly Starter[] = [
     'Barnacles of three kinds, evenly spread, come up over a boulder as a front goes through it.',
     barnacleRock,
     barnacleRockPicture,
+  ),
+  starter(
+    'barnacle-spread',
+    'A front spreads over a rock from a clicked place: it swells and barnacles come up, none in the bare patch; a second front takes them off again.',
+    barnacleSpread,
+    barnacleSpreadPicture,
+  ),
+  starter(
+    'wreck-reveal',
+    'A propeller runs over with a wire of cells from its hub; behind it the metal dissolves in with a hot edge.',
+    wreckReveal,
+    wreckRevealPicture,
+  ),
+  starter(
+    'kelp-forest',
+    'Weeds of three kinds on hilly ground, each easing up in its own time, in the order of a spring, the largest first to have room.',
+    kelpForest,
+    kelpForestPicture,
+  ),
+  starter(
+    'overgrown-figurehead',
+    'Four thousand plants of four kinds by odds come up as a front passes from head to foot.',
+    overgrownFigurehead,
+    overgrownFigureheadPicture,
   ),
   starter(
     'eel-run',

@@ -71,7 +71,7 @@ const propeller: Distance = (p) => {
     const off = Math.atan2(Math.sin(raked), Math.cos(raked));
     const across = (off * r) / Math.sqrt(1 + (r * turn) ** 2);
     const edge = along / (width / 2);
-    const face = Math.abs(across) - thick * (1 - Math.min(1, edge * edge)) - 0.01;
+    const face = Math.abs(across) - thick * (1 - Math.min(1, edge * edge)) - 0.016;
     const blade = -melted(-face, width / 2 - Math.abs(along), 0.012);
     d = melted(d, Math.max(blade, r - 1, 0.1 - r), 0.045);
   }
@@ -211,7 +211,7 @@ function ply(positions: Float32Array, indices: Uint32Array): Uint8Array {
 
 const FORMS: Record<string, { of: Distance; low: Point; high: Point; step: number; faces: number }> = {
   'reef-rock': { of: rock, low: [-1.2, -0.1, -1.1], high: [1.2, 1.4, 1.1], step: 0.016, faces: 19_000 },
-  propeller: { of: propeller, low: [-1.1, -0.1, -0.6], high: [1.1, 2.1, 0.6], step: 0.0125, faces: 19_000 },
+  propeller: { of: propeller, low: [-1.1, -0.1, -0.6], high: [1.1, 2.1, 0.6], step: 0.008, faces: 19_000 },
   figurehead: { of: figurehead, low: [-0.7, -0.1, -0.7], high: [0.7, 2, 1], step: 0.0095, faces: 19_500 },
 };
 

@@ -185,7 +185,7 @@ describe('a form filled with cells', () => {
       expect(away).toBeLessThan(1 + 0.2 * Math.sqrt(3));
       if (away < 0.5) inner++;
       // Where the sphere is nearest lies the same way from its middle.
-      if (away > 0.3) expect(Math.abs(wire.named.up.values[i] - y / away)).toBeLessThan(0.03);
+      if (away > 0.3) expect(Math.abs(wire.named.up.values[i] - y / away)).toBeLessThan(0.05);
     }
     expect(inner).toBeGreaterThan(50);
   });

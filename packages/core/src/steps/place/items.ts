@@ -20,6 +20,10 @@ const item = (label: string, help: string, shown?: (p: Resolved) => boolean): Gr
   item: true,
   shown,
 });
+/** The parameters that name what is copied, in their order. */
+const ITEMS = ['growth', 'second', 'third', 'fourth', 'fifth'] as const;
+type ItemName = (typeof ITEMS)[number];
+
 const several = (p: Resolved): boolean => p.growth !== null && p.second !== null;
 
 /** What is copied: the same fields in every step that places copies. */
@@ -27,6 +31,12 @@ export const itemParams = {
   growth: item('Item', 'The growth that is copied. Its size counts as it stands at the last frame.'),
   second: item('Second item', 'Another growth among the copies.', (p) => p.growth !== null),
   third: item('Third item', 'One more growth among the copies.', several),
+  fourth: item('Fourth item', 'One more growth among the copies.', (p) => several(p) && p.third !== null),
+  fifth: item(
+    'Fifth item',
+    'One more growth among the copies.',
+    (p) => several(p) && p.third !== null && p.fourth !== null,
+  ),
   mix: {
     type: 'choice',
     label: 'Mix',
@@ -41,7 +51,7 @@ export const itemParams = {
   pattern: {
     type: 'text',
     label: 'Pattern',
-    help: '1 is the first item, 2 the second, 3 the third: “1 2 2” is one of the first, then two of the second.',
+    help: '1 is the first item, 2 the second, and so on: “1 2 2” is one of the first, then two of the second.',
     default: '1 2',
     most: 200,
     shown: (p) => several(p) && p.mix === 'order',
@@ -50,7 +60,7 @@ export const itemParams = {
     type: 'text',
     label: 'Odds',
     help: 'One number an item: “3 1” takes the first three times as often as the second.',
-    default: '1 1 1',
+    default: '1 1 1 1 1',
     most: 80,
     shown: (p) => several(p) && p.mix === 'odds',
   } satisfies TextParam,
@@ -88,10 +98,7 @@ export const varyParam: NumberParam = {
   max: 1,
 };
 
-interface ItemChoice {
-  growth: string | null;
-  second: string | null;
-  third: string | null;
+interface ItemChoice extends Record<ItemName, string | null> {
   mix: string;
   pattern: string;
   odds: string;
@@ -121,11 +128,11 @@ export interface Items {
 /** The items as they are chosen; null while one of them has no shape yet. @throws Problem where none is chosen, or the mix makes no sense */
 export async function itemsOf(p: ItemChoice, context: StepContext): Promise<Items | null> {
   if (p.growth === null) throw new Problem('No item is chosen.', 'Choose the growth that is copied.');
-  const names = ['growth', 'second', ...(p.second === null ? [] : ['third'])] as ('growth' | 'second' | 'third')[];
   const shapes: ItemShape[] = [];
-  for (const name of names) {
+  for (const name of ITEMS) {
     const id = p[name];
-    if (id === null) continue;
+    // Those behind one that is not chosen do not show.
+    if (id === null) break;
     const form = await context.other(name);
     const bounds = boundsOf(form);
     if (!bounds || (!form.mesh && !form.copies)) return null;
