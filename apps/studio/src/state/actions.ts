@@ -29,7 +29,7 @@ import {
   type Cycle,
   type Anchor,
 } from '@uvrex/core';
-import { growthOf, itemFor, itemParamsOf, suit } from './items';
+import { growthOf, itemFor, itemParamsOf, referencesOf, suit } from './items';
 import { edit, endEdit, growthIn, holderIn, stepIn, useDocument } from './document';
 import { useResults } from './results';
 import { type KeyAddress, SCENE_ENTRY, setView, useView } from './view';
@@ -57,7 +57,11 @@ const SEEN = 0.25;
 /** A new growth on a start step of the given kind, growing over the range; the playhead goes where there is something of it to see. */
 export function addStartedGrowth(kind: string, params: Record<string, ParamValue> = {}): void {
   const name = freeName(stepOf(kind)?.label ?? 'Growth');
-  const steps = growingSteps(newStep(kind, params), scene().range);
+  const start = newStep(kind, params);
+  // What begins on another growth begins on the one that is selected.
+  const source = selectedGrowth()?.id ?? itemFor(scene(), '');
+  for (const reference of referencesOf(kind)) start.params[reference] ??= source;
+  const steps = growingSteps(start, scene().range);
   addGrowth(newGrowth(name, scene().growths.length, steps));
   const to = steps.find((step) => step.kind === 'grow')?.params.to;
   const { playing, frame } = useView.getState();
@@ -107,6 +111,7 @@ export function addStep(growthId: string, kind: string, index?: number): void {
   const made = items.length > 0 && item === null ? growthOf(READY_ITEMS[0], scene()) : null;
   if (items.length > 0) step.params[items[0]] = item ?? made!.id;
   if (made) suit(step, READY_ITEMS[0]);
+  for (const reference of referencesOf(kind)) step.params[reference] = itemFor(scene(), growthId);
   for (const [name, spec] of Object.entries(stepOf(kind)?.params ?? {}))
     if (spec.type === 'number' && spec.grows)
       step.params[name] = growingTo(sizeOf(growthId) ?? 2 * spec.default, scene().range, 'linear');
@@ -146,6 +151,16 @@ const ORDER = ['start', 'shape', 'grow', 'skin', 'finish', 'place'];
 export function bestPlace(steps: readonly Step[], kind: string): number {
   const rank = (of: string): number => ORDER.indexOf(stepOf(of)?.family ?? 'finish');
   const last = steps.findLastIndex((step) => rank(step.kind) <= rank(kind));
+  const declaration = stepOf(kind);
+  const skins = (step: Step): boolean => {
+    const made = stepOf(step.kind);
+    return made?.family === 'skin' && made.takes.includes('paths') && made.gives.includes('mesh');
+  };
+  const writes = steps.findLastIndex((step) => stepOf(step.kind)?.writes !== undefined);
+  // What works on paths and on skins alike works on the paths, before they get one, unless it goes by what comes later.
+  const skin = steps.findIndex(skins);
+  if (declaration?.family === 'skin' && declaration.takesOne?.includes('paths') && skin >= 0 && writes < skin)
+    return skin;
   if (!stepOf(kind)?.takes.includes('mesh')) return last + 1;
   // What works on a skin comes after all that makes it, and after what it may go by.
   const needed = steps.findLastIndex((step) => {

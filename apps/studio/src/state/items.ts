@@ -1,10 +1,12 @@
 import {
+  defaultsOf,
   type Growth,
   newGrowth,
   type ParamValue,
   READY_ITEMS,
   type ReadyItem,
   references,
+  type Resolved,
   type Scene,
   type Step,
   stepOf,
@@ -16,6 +18,14 @@ export const itemParamsOf = (kind: string): string[] =>
   Object.entries(stepOf(kind)?.params ?? {}).flatMap(([name, spec]) =>
     spec.type === 'growth' && spec.item ? [name] : [],
   );
+
+/** Parameters of a new step that name another growth which it cannot do without. */
+export const referencesOf = (kind: string): string[] => {
+  const declaration = stepOf(kind);
+  return Object.entries(declaration?.params ?? {}).flatMap(([name, spec]) =>
+    spec.type === 'growth' && !spec.item && (spec.shown?.(defaultsOf(declaration!) as Resolved) ?? true) ? [name] : [],
+  );
+};
 
 /** What a growth's new step copies: of the others with a skin the newest, hidden ones before those that are shown; null where there is none. */
 export function itemFor({ growths }: Scene, growthId: string): string | null {

@@ -86,7 +86,7 @@ export function growingSteps(start: Step, [first, last]: readonly [number, numbe
   return [
     start,
     newStep('grow', { to: growingTo(1, [first, last], 'ease-in-out') }),
-    newStep('tube'),
+    newStep(stepOf(start.kind)?.many ? 'wire' : 'tube'),
     newStep('finish'),
   ];
 }

@@ -211,6 +211,8 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   params: S;
   /** Its result may change from frame to frame while its own values stand still. Only then it may ask for the time. */
   moves?: boolean;
+  /** It makes so many paths that a new growth begins with the lightest skin. */
+  many?: boolean;
   /** The parameter that names the growth whose paths it takes over, with what later steps want of them. */
   heirOf?: string;
   /** Names of the attributes that it leaves on what it gives, for later steps to go by. */

@@ -11,6 +11,7 @@ export const cells = defineStep({
   help: 'Fills the form of another growth with cubes of one size and takes their edges as paths: a wire of cells, each edge once.',
   takes: [],
   gives: ['paths'],
+  many: true,
   params: {
     growth: { type: 'growth', label: 'Growth', help: 'Whose form to fill.', default: null },
     size: {

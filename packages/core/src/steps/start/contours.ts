@@ -11,6 +11,7 @@ export const contours = defineStep({
   help: 'Lines on the skin of another growth along which an attribute has the same value: height makes the lines of a map.',
   takes: [],
   gives: ['paths'],
+  many: true,
   params: {
     growth: { type: 'growth', label: 'Growth', help: 'Whose skin to take.', default: null },
     attribute: {

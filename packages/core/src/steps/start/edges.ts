@@ -12,6 +12,7 @@ export const edges = defineStep({
   help: 'The edges of the skin of another growth as paths: all of them, or only where its faces meet at an angle.',
   takes: [],
   gives: ['paths'],
+  many: true,
   params: {
     growth: { type: 'growth', label: 'Growth', help: 'Whose skin to take.', default: null },
     angle: {
