@@ -18,6 +18,7 @@ import {
 import { benchCopies } from './copies';
 import { exponent, median, print, printExponents, type Row } from './harness';
 import { benchScatter, scatterExponents } from './scatter';
+import { benchSurfaces, surfaceExponents } from './surfaces';
 
 const RINGS = 200;
 const SIDES = 12;
@@ -127,7 +128,7 @@ rows.push({
 });
 
 const copies = await benchCopies();
-print([...rows, ...copies.rows, ...(await benchScatter())]);
+print([...rows, ...copies.rows, ...(await benchScatter()), ...(await benchSurfaces())]);
 
 // How cost grows when one thing is doubled: 1 is in proportion.
 const winding = (points: number, paths: number) =>
@@ -157,5 +158,6 @@ printExponents([
   ['cutting, points of a path', await exponent([1000, 2000, 4000, 8000], (n) => cutting(n, 8))],
   ...copies.exponents,
   ...(await scatterExponents()),
+  ...(await surfaceExponents()),
   ['cutting, paths', await exponent([16, 32, 64, 128], (n) => cutting(500, n))],
 ]);
