@@ -69,6 +69,26 @@ test('an added step goes behind its own family', () => {
   expect(kinds()).toEqual(['line', 'helix', 'noise', 'grow', 'tube', 'finish']);
 });
 
+test('what works on a skin goes after all that makes it and what it may go by; what works on paths as well before their skin', () => {
+  addStep(growth().id, 'reveal');
+  expect(kinds()).toEqual(['line', 'grow', 'reveal', 'tube', 'finish']);
+  addStep(growth().id, 'front');
+  addStep(growth().id, 'displace');
+  expect(kinds()).toEqual(['line', 'grow', 'reveal', 'tube', 'front', 'displace', 'finish']);
+});
+
+test('a new front reaches over the range; what begins on another growth begins on the selected one', () => {
+  addStep(growth().id, 'front');
+  const { keys } = trackOf('front', 'reach');
+  expect(keys.map(({ value }) => value)).toEqual([0, 1]);
+  expect(keys[0].frame).toBe(scene().range[0]);
+  const line = growth().id;
+  addStartedGrowth('edges');
+  expect(growth().steps[0].params.growth).toBe(line);
+  // Thousands of paths begin with the lightest skin.
+  expect(kinds()).toEqual(['edges', 'grow', 'wire', 'finish']);
+});
+
 test('moving a step and undoing it', () => {
   moveStep(growth().id, 2, 0);
   expect(kinds()).toEqual(['tube', 'line', 'grow', 'finish']);

@@ -159,9 +159,9 @@ export function bestPlace(steps: readonly Step[], kind: string): number {
   const writes = steps.findLastIndex((step) => stepOf(step.kind)?.writes !== undefined);
   // What works on paths and on skins alike works on the paths, before they get one, unless it goes by what comes later.
   const skin = steps.findIndex(skins);
-  if (declaration?.family === 'skin' && declaration.takesOne?.includes('paths') && skin >= 0 && writes < skin)
-    return skin;
-  if (!stepOf(kind)?.takes.includes('mesh')) return last + 1;
+  const either = declaration?.family === 'skin' && declaration.takesOne?.includes('paths');
+  if (either && !declaration.writes && skin >= 0 && writes < skin) return skin;
+  if (!either && !declaration?.takes.includes('mesh')) return last + 1;
   // What works on a skin comes after all that makes it, and after what it may go by.
   const needed = steps.findLastIndex((step) => {
     const made = stepOf(step.kind);

@@ -134,6 +134,32 @@ describe('a front over a surface', () => {
   });
 });
 
+describe('a front along paths', () => {
+  test('goes over where they meet, by their length, and straight through space', async () => {
+    // A path round three sides of a square, and one that closes it in two pieces.
+    const line = (fromX: number, fromY: number, toX: number, toY: number): Step =>
+      newStep('line', { fromX, fromY, toX, toY, points: 11 });
+    const square = [line(0, 0, 1, 0), line(1, 0, 1, 1), line(1, 1, 0, 1), line(0, 1, 0, 0)];
+    const start = { from: 'clicked', places: [[0.25, -0.1, 0]] as never, reach: 1 };
+    const round = (await form([...square, front(start)])).paths!;
+    const apart = (await form([...square, front({ ...start, way: 'straight' })])).paths!;
+    for (let i = 0; i < round.s.length; i++) {
+      const [x, y] = at(round.positions, i);
+      // Along the sides from a quarter of the first one, whichever way is shorter.
+      const along = y < 1e-6 ? x : x > 1 - 1e-6 ? 1 + y : y > 1 - 1e-6 ? 3 - x : 4 - y;
+      const turned = (along - 0.25 + 4) % 4;
+      expect(round.named.distance.values[i]).toBeCloseTo(Math.min(turned, 4 - turned), 5);
+      expect(round.named.tip.values[i]).toBeCloseTo(1 - round.named.distance.values[i], 5);
+      expect(apart.named.distance.values[i]).toBeCloseTo(norm(x - 0.25, y + 0.1, 0), 5);
+    }
+    const shown = (await form([...square, front(start), newStep('reveal')])).paths!;
+    let length = 0;
+    for (let p = 0; p < pathCount(shown); p++)
+      length += arcLengths(shown.positions, shown.offsets[p], shown.offsets[p + 1], false).at(-1) ?? 0;
+    expect(length).toBeCloseTo(2, 4);
+  });
+});
+
 describe('what goes by a front', () => {
   test('Reveal cuts along it, exactly, and before and behind make the whole', async () => {
     const steps = (invert: boolean): Step[] => [

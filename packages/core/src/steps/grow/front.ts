@@ -133,16 +133,18 @@ export const front = defineStep({
   family: 'skin',
   label: 'Front',
   icon: 'M4 17C4 9 9 4 17 4M4 13.5C4 12 4.5 10.8 5.2 9.8M8.5 17C8.5 12 12 8.5 17 8.5M13 17C13 14.5 14.5 13 17 13',
-  help: 'A front that spreads over a surface at an even pace. It changes nothing by itself: colours, glow, Reveal, Displace, Scatter, falloffs and time offsets after it go by it.',
-  takes: ['mesh'],
-  gives: ['mesh'],
+  help: 'A front that spreads over a skin, or along paths while there is none, at an even pace. It changes nothing by itself: colours, glow, Reveal, Displace, Scatter, falloffs and time offsets after it go by it.',
+  takes: [],
+  takesOne: ['mesh', 'paths'],
+  gives: [],
   params,
   moves: true,
   writes: () => ['front', 'distance', 'tip'],
   summary: (p) =>
     `${metres(p.reach)} ${p.way === 'along' ? 'along the surface' : 'straight'}${p.from === 'clicked' ? `, from ${counted(p.places.length, 'place')}` : ''}`,
   async run(form, p, context) {
-    const { withFront } = await import('./spread');
-    return { ...form, mesh: await withFront(form.mesh!, p, context) };
+    const { withFront, withFrontOnPaths } = await import('./spread');
+    if (form.mesh) return { ...form, mesh: await withFront(form.mesh, p, context) };
+    return { ...form, paths: await withFrontOnPaths(form.paths!, p, context) };
   },
 });

@@ -1,5 +1,7 @@
 import { borderDistance, type FalloffShape } from '../../fields/falloff';
+import { distancesInGraph, pathGraph, type PathGraph } from '../../curves/pathGraph';
 import { noise3 } from '../../fields/noise';
+import { random } from '../../fields/random';
 import { pointsOf } from '../../checks/distance';
 import { type Attribute } from '../../geometry/attributes';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
@@ -7,7 +9,9 @@ import { vertexValues } from '../../geometry/meshAttributes';
 import { nearestPlace } from '../../geometry/nearest';
 import { type SurfacePlaces, readPlaces } from '../../geometry/surfacePlaces';
 import { topologyOf } from '../../geometry/topology';
-import { at, distance, type Vec3 } from '../../geometry/vec';
+import { type Paths, pathCount, pointCount } from '../../geometry/paths';
+import { pointValues } from '../../geometry/pathAttributes';
+import { add, at, distance, dot, scale, sub, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { BlueNoise } from '../../surfaces/scatter';
 import { distancesAlong, type Origins } from '../../surfaces/wavefront';
@@ -23,40 +27,66 @@ export async function withFront(mesh: Mesh, p: FrontParams, context: StepContext
   // Distances are those on the form as it stands at the last frame: they do not change while it moves.
   const last = (await context.inputAtLast()).mesh;
   const same = last && faceCount(last) === faceCount(mesh) && vertexCount(last) === vertexCount(mesh);
-  const { away, told } = await distancesOn(same ? last : mesh, p, context);
+  const distances = await kept(same ? last : mesh, p, context, onMesh);
+  const before = p.combine === 'own' ? null : { front: vertexValues(mesh, 'front'), tip: mesh.tip };
+  const { front, tip, age } = fronted(distances, p, context, before, mesh.age);
+  const named = { ...mesh.named, front: attribute('vertex', front), distance: attribute('vertex', distances.told) };
+  return { ...mesh, tip, age, named };
+}
 
-  const n = vertexCount(mesh);
+/** Paths that know how far a front has come along them. */
+export async function withFrontOnPaths(paths: Paths, p: FrontParams, context: StepContext): Promise<Paths> {
+  const last = (await context.inputAtLast()).paths;
+  const same = last && pointCount(last) === pointCount(paths) && pathCount(last) === pathCount(paths);
+  const distances = await kept(same ? last : paths, p, context, onPaths);
+  const { named } = paths;
+  const before = p.combine === 'own' ? null : { front: named.front?.values ?? null, tip: named.tip?.values ?? null };
+  const { front, tip, age } = fronted(distances, p, context, before, paths.age);
+  const own = { front, tip, distance: distances.told };
+  const told = Object.entries(own).map(([name, values]) => [name, attribute('point', values)] as const);
+  return { ...paths, age, named: { ...named, ...Object.fromEntries(told) } };
+}
+
+interface Fronted {
+  front: Float32Array;
+  tip: Float32Array;
+  age: Float32Array | null;
+}
+
+/** How far the front has come at each place. @param before what an earlier front did there, where both go together */
+function fronted(
+  { away, told }: Distances,
+  p: FrontParams,
+  context: StepContext,
+  before: { front: ArrayLike<number> | null; tip: ArrayLike<number> | null } | null,
+  age: Float32Array | null,
+): Fronted {
+  const n = told.length;
   const [front, tip] = [new Float32Array(n), new Float32Array(n)];
-  const before = p.combine === 'own' ? null : vertexValues(mesh, 'front');
-  const behindBefore = p.combine === 'own' ? null : mesh.tip;
   const { reach, soft, combine } = p;
   for (let i = 0; i < n; i++) {
     // Nothing has set out while there is no reach.
     let behind = reach > 0 ? reach - told[i] : -Math.max(1e-6, told[i]);
     let own = soft > 0 ? smooth(behind / soft) : behind >= 0 ? 1 : 0;
-    if (before) own = combine === 'undo' ? before[i] * (1 - own) : 1 - (1 - before[i]) * (1 - own);
+    const earlier = before?.front?.[i];
+    if (earlier !== undefined) own = combine === 'undo' ? earlier * (1 - own) : 1 - (1 - earlier) * (1 - own);
     // What is taken back ends at the nearer of both edges.
-    if (behindBefore)
-      behind = combine === 'undo' ? Math.min(behindBefore[i], -behind) : Math.max(behindBefore[i], behind);
+    const edge = before?.tip?.[i];
+    if (edge !== undefined) behind = combine === 'undo' ? Math.min(edge, -behind) : Math.max(edge, behind);
     front[i] = own;
     tip[i] = behind;
   }
-  let { age } = mesh;
-  if (context.wanted('age') && combine !== 'undo') {
-    const [first, end] = context.range;
-    const frames = (count: number): number => Math.min(MOST_FRAMES, Math.max(0, Math.ceil(count)));
-    const span = [frames(context.frame - first) + 240, frames(end - context.frame) + 1] as const;
-    const own = agesOfReach(away, (ago) => context.numberAt('reach', context.frame - ago), span, context.fps);
-    // Of two fronts the first to come counts.
-    const earlier = age;
-    age = earlier && combine === 'both' ? own.map((value, i) => Math.max(value, earlier[i])) : own;
-  }
-  const named = { ...mesh.named, front: vertexAttribute(front), distance: vertexAttribute(told) };
-  return { ...mesh, tip, age, named };
+  if (!context.wanted('age') || combine === 'undo') return { front, tip, age };
+  const [first, end] = context.range;
+  const frames = (count: number): number => Math.min(MOST_FRAMES, Math.max(0, Math.ceil(count)));
+  const span = [frames(context.frame - first) + 240, frames(end - context.frame) + 1] as const;
+  const own = agesOfReach(away, (ago) => context.numberAt('reach', context.frame - ago), span, context.fps);
+  // Of two fronts the first to come counts.
+  return { front, tip, age: age && combine === 'both' ? own.map((value, i) => Math.max(value, age[i])) : own };
 }
 
-const vertexAttribute = (values: Float32Array): Attribute => ({
-  domain: 'vertex',
+const attribute = (domain: 'vertex' | 'point', values: Float32Array): Attribute => ({
+  domain,
   width: 1,
   blend: 'mix',
   missing: 0,
@@ -80,43 +110,110 @@ interface Distances {
   told: Float32Array;
 }
 
-/** Distances that have been found on a mesh, by what they were found with. */
-const known = new WeakMap<Mesh, Map<string, Distances>>();
-/** Sets of distances kept of a mesh: a guide that moves would fill it. */
+/** What a front can spread over, and how distances are found on it. */
+type Finder<T> = (on: T, start: Start, p: FrontParams, context: StepContext) => Promise<Float64Array>;
+
+/** Distances that have been found on a mesh or on paths, by what they were found with. */
+const known = new WeakMap<object, Map<string, Distances>>();
+/** Sets of distances kept of each: a guide that moves would fill it. */
 const KEPT = 4;
 /** As far as a front that never comes is said to be away, metres. */
 const FAR = 1e6;
 
-async function distancesOn(mesh: Mesh, p: FrontParams, context: StepContext): Promise<Distances> {
-  const start = await startOn(mesh, p, context);
-  const along = p.way === 'along';
+async function kept<T extends Mesh | Paths>(
+  on: T,
+  p: FrontParams,
+  context: StepContext,
+  find: Finder<T>,
+): Promise<Distances> {
+  const start = await startOn(on, p, context);
   const edge = p.rough > 0 ? [p.rough, p.grain, context.seed] : 0;
-  const key = JSON.stringify([start, edge, along ? [p.slowBy, p.slow, p.gap] : 0]);
-  const of = known.get(mesh) ?? new Map<string, Distances>();
-  known.set(mesh, of);
+  const key = JSON.stringify([p.way, start, edge, p.way === 'along' ? [p.slowBy, p.slow, p.gap] : 0]);
+  const of = known.get(on) ?? new Map<string, Distances>();
+  known.set(on, of);
   const found = of.get(key);
   if (found) return found;
-  const even = along ? await alongSurface(mesh, start, p, context) : await straight(mesh, start, context);
-  const away = roughened(even, mesh, p, context.seed);
+  const away = roughened(await find(on, start, p, context), on.positions, p, context.seed);
   const made = { away, told: Float32Array.from(away, (d) => Math.min(FAR, d)) };
   if (of.size >= KEPT) of.clear();
   of.set(key, made);
   return made;
 }
 
+const onMesh: Finder<Mesh> = async (mesh, start, p, context) => {
+  const breathe = (): Promise<void> => context.breathe();
+  if (p.way === 'straight') {
+    const drawn = 'count' in start ? (await originsOf(mesh, start, breathe)).places : null;
+    return straight(mesh.positions, start, drawn ? points(readPlaces(mesh, drawn).positions) : []);
+  }
+  const slowness = slownessOf(p, vertexValues(mesh, p.slowBy));
+  const { of, first } = topologyOf(mesh).weld;
+  const origins = await originsOf(mesh, start, breathe);
+  const slow = slowness && Float64Array.from(first, slowness);
+  const byPlace = await distancesAlong(mesh, origins, { slowness: slow, gap: p.gap }, breathe);
+  return Float64Array.from(of, (place) => byPlace[place]);
+};
+
+const onPaths: Finder<Paths> = async (paths, start, p, context) => {
+  const drawn = 'count' in start ? drawnPoints(paths, start.count, start.seed) : [];
+  if (p.way === 'straight') return straight(paths.positions, start, drawn);
+  const graph = pathGraph(paths);
+  await context.breathe();
+  const slowness = slownessOf(p, p.slowBy === '' ? null : pointValues(paths, p.slowBy));
+  const reached = reachedOn(paths, graph, start, drawn);
+  const byPlace = distancesInGraph(graph, reached, (place) => (slowness ? slowness(graph.first[place]) : 1));
+  return Float64Array.from(graph.of, (place) => byPlace[place]);
+};
+
+/** Points of paths by chance. */
+function drawnPoints(paths: Paths, count: number, seed: number): Vec3[] {
+  const n = pointCount(paths);
+  return n === 0 ? [] : Array.from({ length: count }, (_, k) => at(paths.positions, Math.floor(random(seed, k) * n)));
+}
+
+/** Places of paths from which a front goes on, with their distances. */
+function reachedOn(
+  paths: Paths,
+  { of, first, ends, lengths }: PathGraph,
+  start: Start,
+  drawn: readonly Vec3[],
+): (readonly [place: number, distance: number])[] {
+  const { positions } = paths;
+  if ('side' in start || 'inside' in start) {
+    const away = straight(positions, start, []);
+    const near = 'side' in start ? 1e-4 * extremes(away)[1] : 0;
+    return Array.from(first.keys()).flatMap((place) => (away[first[place]] <= near ? [[place, 0] as const] : []));
+  }
+  return ('points' in start ? start.points : drawn).flatMap((point) => {
+    let [best, piece, share] = [Infinity, -1, 0];
+    for (let e = 0; e < lengths.length; e++) {
+      const [a, b] = [at(positions, first[ends[2 * e]]), at(positions, first[ends[2 * e + 1]])];
+      const way = sub(b, a);
+      const t = Math.min(1, Math.max(0, dot(sub(point, a), way) / (dot(way, way) || 1)));
+      const gap = distance(point, add(a, scale(way, t)));
+      if (gap < best) [best, piece, share] = [gap, e, t];
+    }
+    if (piece < 0) return of.length > 0 ? [[0, 0] as const] : [];
+    return [
+      [ends[2 * piece], share * lengths[piece]] as const,
+      [ends[2 * piece + 1], (1 - share) * lengths[piece]] as const,
+    ];
+  });
+}
+
 /** Distances with an edge that runs ahead here and lags there; never below 0. */
-function roughened(away: Float64Array, mesh: Mesh, p: FrontParams, seed: number): Float64Array {
+function roughened(away: Float64Array, positions: Float32Array, p: FrontParams, seed: number): Float64Array {
   if (p.rough === 0) return away;
   const shape = { detail: 3, roughness: 0.55, seed, period: 0 };
   const out = new Float64Array(3);
   return away.map((d, i) => {
-    const [x, y, z] = at(mesh.positions, i);
+    const [x, y, z] = at(positions, i);
     noise3(x / p.grain, y / p.grain, z / p.grain, 0, shape, out);
     return Math.max(0, d + p.rough * out[0]);
   });
 }
 
-async function startOn(mesh: Mesh, p: FrontParams, context: StepContext): Promise<Start> {
+async function startOn(on: Mesh | Paths, p: FrontParams, context: StepContext): Promise<Start> {
   switch (p.from) {
     case 'bottom':
       return { side: 1 };
@@ -129,7 +226,7 @@ async function startOn(mesh: Mesh, p: FrontParams, context: StepContext): Promis
         throw new Problem('No place is clicked yet.', 'Press Place, then click on the form in the view.');
       return { points: p.places.map(([x, y, z]) => [x, y, z]) };
     case 'growth':
-      return { points: await nearestToGrowth(mesh, p, context) };
+      return { points: await nearestToGrowth(on, p, context) };
     default: {
       if (p.guide === null) throw new Problem('No guide is chosen.', 'Choose a guide or the tips of a growth.');
       const guide = context.guide('guide');
@@ -140,36 +237,38 @@ async function startOn(mesh: Mesh, p: FrontParams, context: StepContext): Promis
   }
 }
 
-/** The place of a mesh that another growth comes nearest to; none where there is nothing of it. */
-async function nearestToGrowth(mesh: Mesh, p: FrontParams, context: StepContext): Promise<readonly Vec3[]> {
+/** The place that another growth comes nearest to; none where there is nothing of it. */
+async function nearestToGrowth(on: Mesh | Paths, p: FrontParams, context: StepContext): Promise<readonly Vec3[]> {
   if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth where the front sets out.');
-  const points = pointsOf(await context.other('growth'));
+  const others = pointsOf(await context.other('growth'));
   let [best, place]: [number, Vec3 | null] = [Infinity, null];
-  for (let i = 0; 3 * i < points.length; i++) {
-    if (i % 1024 === 0) await context.breathe();
-    const near = nearestPlace(mesh, at(points, i));
+  for (let i = 0; 3 * i < others.length; i++) {
+    if (i % 256 === 0) await context.breathe();
+    const point = at(others, i);
+    const near = 'indices' in on ? nearestPlace(on, point) : nearestPoint(on, point);
     if (near && near.distance < best) [best, place] = [near.distance, near.position];
   }
   return place ? [place] : [];
 }
 
-async function alongSurface(mesh: Mesh, start: Start, p: FrontParams, context: StepContext): Promise<Float64Array> {
-  const slowness = p.slowBy === '' || p.slow === 0 ? null : slownessOf(mesh, p);
-  const breathe = (): Promise<void> => context.breathe();
-  const origins = await originsOf(mesh, start, breathe);
-  const byPlace = await distancesAlong(mesh, origins, { slowness, gap: p.gap }, breathe);
-  return Float64Array.from(topologyOf(mesh).weld.of, (place) => byPlace[place]);
+function nearestPoint({ positions }: Paths, point: Vec3): { position: Vec3; distance: number } | null {
+  let [best, found]: [number, Vec3 | null] = [Infinity, null];
+  for (let i = 0; 3 * i < positions.length; i++) {
+    const away = distance(point, at(positions, i));
+    if (away < best) [best, found] = [away, at(positions, i)];
+  }
+  return found && { position: found, distance: best };
 }
 
-/** How slow the front is at each place of a mesh; Infinity where it stops. */
-function slownessOf(mesh: Mesh, p: FrontParams): Float64Array {
-  const values = vertexValues(mesh, p.slowBy);
+/** How slow the front is at each place, by the values of the attribute that slows it; Infinity where it stops, null where nothing does. */
+function slownessOf(p: FrontParams, values: ArrayLike<number> | null): ((i: number) => number) | null {
+  if (p.slowBy === '' || p.slow === 0) return null;
   if (!values)
     throw new Problem(`No step before it writes the attribute “${p.slowBy}”.`, 'Choose another, or add Measure first.');
-  return Float64Array.from(topologyOf(mesh).weld.first, (vertex) => {
-    const left = 1 - p.slow * Math.min(1, Math.max(0, values[vertex]));
+  return (i) => {
+    const left = 1 - p.slow * Math.min(1, Math.max(0, values[i]));
     return left > 1e-4 ? 1 / left : Infinity;
-  });
+  };
 }
 
 const NOWHERE: SurfacePlaces = { faces: new Uint32Array(0), weights: new Float32Array(0) };
@@ -179,7 +278,7 @@ async function originsOf(mesh: Mesh, start: Start, breathe: () => Promise<void>)
   if (faceCount(mesh) === 0) return { places: NOWHERE };
   const { first } = topologyOf(mesh).weld;
   if ('side' in start) {
-    const up = heights(mesh, start.side);
+    const up = heights(mesh.positions, start.side);
     const [low, high] = extremes(up);
     const near = low + 1e-4 * (high - low);
     const reached = Array.from(first.keys()).filter((place) => up[first[place]] <= near);
@@ -220,7 +319,7 @@ function bordering(mesh: Mesh, beyond: Float64Array): Origins['reached'] {
 }
 
 /** Height of each vertex, upside down for −1. */
-const heights = ({ positions }: Mesh, side: 1 | -1): Float64Array =>
+const heights = (positions: Float32Array, side: 1 | -1): Float64Array =>
   Float64Array.from({ length: positions.length / 3 }, (_, i) => side * positions[3 * i + 1]);
 
 function extremes(values: Float64Array): readonly [low: number, high: number] {
@@ -232,22 +331,19 @@ function extremes(values: Float64Array): readonly [low: number, high: number] {
   return [low, high];
 }
 
-/** Straight distances of each vertex from where it sets out. */
-async function straight(mesh: Mesh, start: Start, context: StepContext): Promise<Float64Array> {
+const points = (flat: ArrayLike<number>): Vec3[] => Array.from({ length: flat.length / 3 }, (_, k) => at(flat, k));
+
+/** Straight distances of each place from where it sets out. @param drawn the places of chance, where it sets out from such */
+function straight(positions: Float32Array, start: Start, drawn: readonly Vec3[]): Float64Array {
   if ('side' in start) {
-    const up = heights(mesh, start.side);
+    const up = heights(positions, start.side);
     const [low] = extremes(up);
     return up.map((height) => height - low);
   }
   const away = 'inside' in start ? borderDistance(start.inside) : null;
-  let starts = 'points' in start ? start.points : [];
-  if ('count' in start) {
-    const { places } = await originsOf(mesh, start, () => context.breathe());
-    const { positions } = readPlaces(mesh, places);
-    starts = Array.from({ length: start.count }, (_, k) => at(positions, k));
-  }
-  return Float64Array.from({ length: vertexCount(mesh) }, (_, i) => {
-    const place = at(mesh.positions, i);
+  const starts = 'points' in start ? start.points : drawn;
+  return Float64Array.from({ length: positions.length / 3 }, (_, i) => {
+    const place = at(positions, i);
     if (away) return Math.max(0, away(place));
     return starts.reduce((least, from) => Math.min(least, distance(place, from)), Infinity);
   });

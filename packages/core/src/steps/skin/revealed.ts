@@ -1,11 +1,12 @@
 import { cutPaths } from '../../curves/cut';
 import { noise3 } from '../../fields/noise';
-import { columnNamed, picked } from '../../geometry/attributes';
+import { picked } from '../../geometry/attributes';
 import { extentOf } from '../../geometry/extent';
 import { type Form } from '../../geometry/form';
 import { linearRgb } from '../../geometry/gradient';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
 import { vertexValues } from '../../geometry/meshAttributes';
+import { pointValues } from '../../geometry/pathAttributes';
 import { FAR, NEAR, PATHS, type Paths, pathCount } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { cutMesh } from '../../surfaces/cutMesh';
@@ -160,12 +161,6 @@ async function revealedPaths(paths: Paths, p: RevealParams, context: StepContext
       return size * t * (2 - t);
     }),
   };
-}
-
-function pointValues(paths: Paths, name: string): ArrayLike<number> | null {
-  if (name === 'height' && !Object.hasOwn(paths.named, name)) return paths.s.map((_, i) => paths.positions[3 * i + 1]);
-  const column = columnNamed(PATHS, paths, name);
-  return column?.values && column.type.domain === 'point' && column.type.width === 1 ? column.values : null;
 }
 
 /** Shares of a path's length between which its field is not below 0. */
