@@ -1,22 +1,5 @@
 import { checkScene, type Scene } from '@uvrex/core';
 import { STARTER_FRAMES } from './frames';
-import kelpFrond from './kelp-frond.json';
-import anemoneSway from './anemone-sway.json';
-import brainCoral from './brain-coral.json';
-import tetherBurn from './tether-burn.json';
-import lanternWreath from './lantern-wreath.json';
-import mooringChain from './mooring-chain.json';
-import seaLily from './sea-lily.json';
-import urchinHead from './urchin-head.json';
-import barnacleRock from './barnacle-rock.json';
-import barnacleSpread from './barnacle-spread.json';
-import wreckReveal from './wreck-reveal.json';
-import kelpForest from './kelp-forest.json';
-import overgrownFigurehead from './overgrown-figurehead.json';
-import eelRun from './eel-run.json';
-import pierPlanks from './pier-planks.json';
-import turbanShell from './turban-shell.json';
-import sonarBars from './sonar-bars.json';
 import kelpFrondPicture from './pictures/kelp-frond.png';
 import anemoneSwayPicture from './pictures/anemone-sway.png';
 import brainCoralPicture from './pictures/brain-coral.png';
@@ -45,18 +28,26 @@ export interface StarterPicture {
 /** A scene to begin from. */
 export interface Starter {
   id: string;
+  name: string;
   /** One sentence on what it shows. */
   about: string;
-  scene: Scene;
+  /** The scene itself, which is fetched when it is opened. */
+  scene: () => Promise<Scene>;
   picture: StarterPicture;
   /** The frame that shows it best. */
   frame: number;
 }
 
-const starter = (id: keyof typeof STARTER_FRAMES, about: string, scene: unknown, picture: StarterPicture): Starter => ({
+const starter = (
+  id: keyof typeof STARTER_FRAMES,
+  about: string,
+  load: () => Promise<{ default: unknown }>,
+  picture: StarterPicture,
+): Starter => ({
   id,
+  name: STARTER_FRAMES[id].name,
   about,
-  scene: checkScene(scene),
+  scene: async () => checkScene((await load()).default),
   picture,
   frame: STARTER_FRAMES[id].frame,
 });
@@ -66,103 +57,103 @@ export const STARTERS: readonly Starter[] = [
   starter(
     'kelp-frond',
     'A stem grows out of the reef floor and sways, blades and neighbours after it, tendrils winding up.',
-    kelpFrond,
+    () => import('./kelp-frond.json'),
     kelpFrondPicture,
   ),
   starter(
     'anemone-sway',
     'A bed of arms stretches, draws in and sways in a current that loops, its points as dense at every length.',
-    anemoneSway,
+    () => import('./anemone-sway.json'),
     anemoneSwayPicture,
   ),
   starter(
     'brain-coral',
     'One path fills a cube without crossing itself; it grows at an even pace and is skinned as it goes.',
-    brainCoral,
+    () => import('./brain-coral.json'),
     brainCoralPicture,
   ),
   starter(
     'tether-burn',
     'A drawn rope of three strands burns away from its start at an even pace, an ember leading.',
-    tetherBurn,
+    () => import('./tether-burn.json'),
     tetherBurnPicture,
   ),
   starter(
     'lantern-wreath',
     'A five-pointed star swept round a ring rolls by a fifth of a turn, and the loop closes on itself.',
-    lanternWreath,
+    () => import('./lantern-wreath.json'),
     lanternWreathPicture,
   ),
   starter(
     'mooring-chain',
     'Two chains are fed in from both sides and meet at a lamp; a third hangs behind. Every link keeps its own turn.',
-    mooringChain,
+    () => import('./mooring-chain.json'),
     mooringChainPicture,
   ),
   starter(
     'sea-lily',
     'Petals are born at the heart, open, swell and go, for ever and without a seam; a collar of feathers waves below.',
-    seaLily,
+    () => import('./sea-lily.json'),
     seaLilyPicture,
   ),
   starter(
     'urchin-head',
     'Twelve hundred spines from none, in golden spirals that keep their pattern while they push outwards.',
-    urchinHead,
+    () => import('./urchin-head.json'),
     urchinHeadPicture,
   ),
   starter(
     'barnacle-rock',
     'Barnacles of three kinds, evenly spread, come up over a boulder as a front goes through it.',
-    barnacleRock,
+    () => import('./barnacle-rock.json'),
     barnacleRockPicture,
   ),
   starter(
     'barnacle-spread',
     'A front spreads over a rock from a clicked place: it swells and barnacles come up, none in the bare patch; a second front takes them off again.',
-    barnacleSpread,
+    () => import('./barnacle-spread.json'),
     barnacleSpreadPicture,
   ),
   starter(
     'wreck-reveal',
     'A propeller runs over with a wire of cells from its hub; behind it the metal dissolves in with a hot edge.',
-    wreckReveal,
+    () => import('./wreck-reveal.json'),
     wreckRevealPicture,
   ),
   starter(
     'kelp-forest',
     'Weeds of three kinds on hilly ground, each easing up in its own time, in the order of a spring, the largest first to have room.',
-    kelpForest,
+    () => import('./kelp-forest.json'),
     kelpForestPicture,
   ),
   starter(
     'overgrown-figurehead',
     'Four thousand plants of four kinds by odds come up as a front passes from head to foot.',
-    overgrownFigurehead,
+    () => import('./overgrown-figurehead.json'),
     overgrownFigureheadPicture,
   ),
   starter(
     'eel-run',
     'Two eels of loose segments chase each other round one course that noise keeps moving.',
-    eelRun,
+    () => import('./eel-run.json'),
     eelRunPicture,
   ),
   starter(
     'pier-planks',
     'Planks fall one after another into a winding way and stop where they belong; posts rise, lanterns spring up.',
-    pierPlanks,
+    () => import('./pier-planks.json'),
     pierPlanksPicture,
   ),
   starter(
     'turban-shell',
     'A scalloped whorl is swept up a shell spiral and rolls; a ninth of a turn brings it onto itself.',
-    turbanShell,
+    () => import('./turban-shell.json'),
     turbanShellPicture,
   ),
   starter(
     'sonar-bars',
     'A hundred bars listen to a sounding of the reef and light up piece by piece, each to its own band.',
-    sonarBars,
+    () => import('./sonar-bars.json'),
     sonarBarsPicture,
   ),
 ];

@@ -13,29 +13,22 @@ const evaluatorOf = (): Evaluator => new Evaluator({ now: () => 0, shipped });
 test('there are seventeen starters', () => expect(files).toHaveLength(17));
 
 describe.each(files)('%s', (file) => {
-  test('is sound at every moment: no notice, and sound forms', async () => {
+  test('is sound at every moment, and the same whichever way a frame is reached', async () => {
     const scene = sceneOf(file);
     const evaluator = evaluatorOf();
     const [first, last] = scene.range;
-    for (const frame of [first, first + 7.5, Math.round((first + last) / 2), last]) {
-      for (const { form, notices } of (await evaluator.evaluate(scene, frame)).growths) {
+    const middle = Math.round((first + last) / 2);
+    let reached: string[] = [];
+    for (const frame of [first, last, first + 7.5, middle]) {
+      const { growths } = await evaluator.evaluate(scene, frame);
+      for (const { form, notices } of growths) {
         expect(notices).toEqual([]);
         expect(flaws(form!)).toEqual([]);
       }
+      reached = growths.map(({ form }) => formHash(form!));
     }
-  });
-
-  test('gives the same geometry whichever way a frame is reached', async () => {
-    const scene = sceneOf(file);
-    const [first, last] = scene.range;
-    const middle = Math.round((first + last) / 2);
-    const hashes = async (frames: number[]): Promise<string[]> => {
-      const evaluator = evaluatorOf();
-      let result = await evaluator.evaluate(scene, frames[0]);
-      for (const frame of frames.slice(1)) result = await evaluator.evaluate(scene, frame);
-      return result.growths.map(({ form }) => formHash(form!));
-    };
-    expect(await hashes([first, last, middle])).toEqual(await hashes([middle]));
+    const { growths } = await evaluatorOf().evaluate(scene, middle);
+    expect(reached).toEqual(growths.map(({ form }) => formHash(form!)));
   });
 });
 

@@ -12,7 +12,7 @@ export function StarterCard({ starter, open }: { starter: Starter; open: (making
   return (
     <ButtonBase
       onClick={() => open(fromStarter(starter))}
-      aria-label={`Open the starter ${starter.scene.name}`}
+      aria-label={`Open the starter ${starter.name}`}
       sx={{
         display: 'flex',
         flexDirection: 'column',
@@ -34,7 +34,7 @@ export function StarterCard({ starter, open }: { starter: Starter; open: (making
         style={{ display: 'block', width: '100%', height: 'auto', aspectRatio: '16 / 10', objectFit: 'cover' }}
       />
       <Box sx={{ p: 1.5 }}>
-        <Box sx={{ fontWeight: 650, fontSize: 15 }}>{starter.scene.name}</Box>
+        <Box sx={{ fontWeight: 650, fontSize: 15 }}>{starter.name}</Box>
         <Box sx={{ color: 'text.secondary', fontSize: 13, pt: 0.25 }}>{starter.about}</Box>
       </Box>
     </ButtonBase>

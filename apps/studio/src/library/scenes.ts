@@ -34,12 +34,13 @@ async function freeName(base: string): Promise<string> {
 export const createScene = async (): Promise<string> => keep(newScene(await freeName('Untitled reef')));
 
 /** A scene of one's own from a starter, opened at the frame that shows it best. */
-export async function fromStarter({ scene, picture, frame }: Starter): Promise<string> {
+export async function fromStarter({ scene: load, picture, frame }: Starter): Promise<string> {
+  const scene = await load();
   const blob = await fetch(picture.src).then(
     (response) => response.blob(),
     () => null,
   );
-  const id = await keep({ ...structuredClone(scene), name: await freeName(scene.name) }, blob);
+  const id = await keep({ ...scene, name: await freeName(scene.name) }, blob);
   await db.views.add({ id, ...firstView, quality: chosenQuality(), growth: scene.growths[0]?.id ?? null, frame });
   return id;
 }

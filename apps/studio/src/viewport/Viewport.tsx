@@ -4,7 +4,6 @@ import Box from '@mui/material/Box';
 import dynamic from 'next/dynamic';
 import { type Growth, type Resolved, type Step, stepOf } from '@uvrex/core';
 import { growthIn, useDocument } from '@/state/document';
-import { takeDropped } from '@/state/dropped';
 import { useResults } from '@/state/results';
 import { SCENE_ENTRY, useView } from '@/state/view';
 import { Empty } from './Empty';
@@ -77,7 +76,8 @@ export function Viewport() {
       onDragOver={(event) => event.preventDefault()}
       onDrop={(event) => {
         event.preventDefault();
-        void takeDropped([...event.dataTransfer.files]);
+        const files = [...event.dataTransfer.files];
+        void import('@/state/dropped').then(({ takeDropped }) => takeDropped(files));
       }}
     >
       <Surface />

@@ -127,3 +127,24 @@ function alongRay(from: Vec3, way: Vec3, [a, b, c]: Triangle): number {
 export function thicknessAt(mesh: Mesh, place: Vec3, normal: Vec3): number {
   return rayHit(mesh, place, scale(normal, -1), 1e-5)?.distance ?? 0;
 }
+
+/** Directions that lie along no edge of what people make. */
+const ASKEW: readonly Vec3[] = [
+  [0.5377, 0.7741, 0.3341],
+  [-0.6123, 0.2917, 0.7348],
+  [0.1829, -0.6431, -0.7436],
+];
+
+/** Whether a point lies inside a closed mesh: most of three rays from it leave the mesh an odd number of times. */
+export function insideOf(mesh: Mesh, point: Vec3): boolean {
+  const votes = ASKEW.filter((way) => {
+    let crossed = 0;
+    let least = 0;
+    for (let hit = rayHit(mesh, point, way); hit; hit = rayHit(mesh, point, way, least)) {
+      crossed++;
+      least = hit.distance + 1e-9;
+    }
+    return crossed % 2 === 1;
+  });
+  return votes.length >= 2;
+}

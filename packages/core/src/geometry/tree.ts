@@ -62,3 +62,36 @@ export function treeFlaws(paths: Paths): string[] {
   });
   return found;
 }
+
+/**
+ * Brings branches that have been moved back to where they hold on to their parents: each as a whole, with all that grows from it.
+ * @param positions 3n, where the points of the paths are now; written to
+ */
+export function rejoin(paths: Paths, positions: Float32Array): void {
+  if (!paths.parent) return;
+  const { parents, order } = pathTreeOf(paths);
+  for (const p of order) {
+    const [first, end] = [paths.offsets[p], paths.offsets[p + 1]];
+    // What has lost its base to growth hangs on nothing any more.
+    if (parents[p] < 0 || first === end || paths.u[first] > 1e-6) continue;
+    const joint = jointOn(paths, parents[p], paths.attach![p], positions);
+    if (!joint) continue;
+    const by = [0, 1, 2].map((c) => joint[c] - positions[3 * first + c]);
+    for (let i = first; i < end; i++) for (let c = 0; c < 3; c++) positions[3 * i + c] += by[c];
+  }
+}
+
+/** Where a rest coordinate of a path is now; null where that part of it is not there. */
+function jointOn(paths: Paths, path: number, u: number, positions: Float32Array): readonly number[] | null {
+  const [first, end] = [paths.offsets[path], paths.offsets[path + 1]];
+  if (end === first || u < paths.u[first] - 1e-6 || u > paths.u[end - 1] + 1e-6) return null;
+  let [low, high] = [first, end - 1];
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (paths.u[middle] <= u) low = middle;
+    else high = middle;
+  }
+  const run = paths.u[high] - paths.u[low];
+  const t = run > 0 ? Math.min(1, Math.max(0, (u - paths.u[low]) / run)) : 0;
+  return [0, 1, 2].map((c) => positions[3 * low + c] + (positions[3 * high + c] - positions[3 * low + c]) * t);
+}

@@ -107,7 +107,8 @@ function unzipped(bytes: Uint8Array): Promise<Record<string, Uint8Array>> {
   const filter = ({ name, originalSize }: UnzipFileInfo): boolean => {
     if (name !== 'scene.json' && !name.startsWith('files/')) return false;
     sum += originalSize;
-    if (originalSize > MOST_FILE || sum > MOST_BYTES) throw tooLarge(sum, MOST_BYTES);
+    const most = name === 'scene.json' ? LIMITS.fileText : MOST_FILE;
+    if (originalSize > most || sum > MOST_BYTES) throw tooLarge(sum, MOST_BYTES);
     return true;
   };
   return new Promise((resolve, reject) => {

@@ -39,6 +39,7 @@ import { arc } from './start/arc';
 import { blade } from './start/blade';
 import { catenary } from './start/catenary';
 import { cells } from './start/cells';
+import { colonise } from './start/colonise';
 import { contours } from './start/contours';
 import { drawn } from './start/drawn';
 import { edges } from './start/edges';
@@ -62,6 +63,7 @@ const list = [
     arc,
     helix,
     catenary,
+    colonise,
     fractal,
     text,
     vector,

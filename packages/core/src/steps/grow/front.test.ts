@@ -163,7 +163,7 @@ describe('a front along paths', () => {
 describe('what goes by a front', () => {
   test('Reveal cuts along it, exactly, and before and behind make the whole', async () => {
     const steps = (invert: boolean): Step[] => [
-      newStep('solid', { which: 'sheet', width: 2, height: 2, pieces: 80 }),
+      newStep('solid', { which: 'sheet', width: 2, height: 2, pieces: 60 }),
       front({ ...clicked, reach: 0.7 }),
       newStep('reveal', { invert }),
     ];

@@ -6,6 +6,7 @@ import { MESH, type Mesh } from '../../geometry/mesh';
 import { movedMesh } from '../../geometry/moveMesh';
 import { pathCount, PATHS, type Paths } from '../../geometry/paths';
 import { SEATS } from '../../geometry/seats';
+import { rejoin } from '../../geometry/tree';
 import { at, type Vec3 } from '../../geometry/vec';
 import { type Element } from '../../scene/vary';
 import { type StepContext } from '../declare';
@@ -40,6 +41,8 @@ async function pathsMoved(
       positions.set(move(place, i, element), 3 * i);
     }
   }
+  // Branches stay at their joints whatever moves what they grow from.
+  rejoin(paths, positions);
   return movedPaths(paths, positions);
 }
 
