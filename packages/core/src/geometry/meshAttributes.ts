@@ -1,4 +1,5 @@
 import { columnNamed, type Numbers } from './attributes';
+import { Problem } from '../problem';
 import { MESH, type Mesh, vertexCount } from './mesh';
 
 /**
@@ -13,6 +14,10 @@ export function vertexValues(mesh: Mesh, name: string): ArrayLike<number> | null
   const { values, type } = column;
   return type.width === 1 ? values : lengths(values, type.width);
 }
+
+/** What to say where a step is to go by an attribute that is not there. */
+export const unwritten = (name: string): Problem =>
+  new Problem(`No step before it writes the attribute “${name}”.`, 'Choose another, or add Measure first.');
 
 function lengths(values: Numbers, width: number): Float32Array {
   const out = new Float32Array(values.length / width);

@@ -263,6 +263,16 @@ export const numberField =
     ...more,
   });
 
+/** Whether a parameter has one of some values: for fields that show only then. */
+export const is =
+  (name: string, ...values: string[]) =>
+  (p: Resolved): boolean =>
+    values.includes(String(p[name]));
+
+/** Fields that all show under the same condition. */
+export const shownFor = <T extends Record<string, NumberParam>>(fields: T, shown: (p: Resolved) => boolean): T =>
+  Object.fromEntries(Object.entries(fields).map(([name, spec]) => [name, { ...spec, shown }])) as T;
+
 /** How many points a path is made of: the same field in every step that makes one. */
 export const pointsParam = (value: number): NumberParam => ({
   type: 'number',

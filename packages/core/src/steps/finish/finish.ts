@@ -1,7 +1,6 @@
 import { gradientTable, linearRgb, type Stop } from '../../geometry/gradient';
 import { random } from '../../fields/random';
 import { type Mesh } from '../../geometry/mesh';
-import { Problem } from '../../problem';
 import { defineStep } from '../declare';
 import { figure } from '../format';
 
@@ -167,13 +166,9 @@ async function byAttribute(
   mesh: Mesh,
   p: { attribute: string; firstAt: number; lastAt: number },
 ): Promise<(vertex: number) => number> {
-  const { vertexValues } = await import('../../geometry/meshAttributes');
+  const { unwritten, vertexValues } = await import('../../geometry/meshAttributes');
   const values = vertexValues(mesh, p.attribute);
-  if (!values)
-    throw new Problem(
-      `No step before it writes the attribute “${p.attribute}”.`,
-      'Choose another, or add Measure first.',
-    );
+  if (!values) throw unwritten(p.attribute);
   const run = p.lastAt - p.firstAt;
   return (i) => Math.min(1, Math.max(0, run === 0 ? (values[i] >= p.lastAt ? 1 : 0) : (values[i] - p.firstAt) / run));
 }

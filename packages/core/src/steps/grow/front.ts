@@ -2,18 +2,14 @@ import { type Anchor } from '../../geometry/vec';
 import {
   type AttributeParam,
   defineStep,
+  is,
   numberField,
   type NumberParam,
   type ParamSpecs,
   type ParamsOf,
-  type Resolved,
 } from '../declare';
 import { counted, metres } from '../format';
 
-const is =
-  (name: string, ...values: string[]) =>
-  (p: Resolved): boolean =>
-    values.includes(String(p[name]));
 const along = is('way', 'along');
 const lengthField = numberField({ unit: 'm', min: 0, max: 10000 });
 const length = (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam =>

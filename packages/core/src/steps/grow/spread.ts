@@ -5,7 +5,7 @@ import { random } from '../../fields/random';
 import { pointsOf } from '../../checks/distance';
 import { type Attribute } from '../../geometry/attributes';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
-import { vertexValues } from '../../geometry/meshAttributes';
+import { unwritten, vertexValues } from '../../geometry/meshAttributes';
 import { nearestPlace } from '../../geometry/nearest';
 import { type SurfacePlaces, readPlaces } from '../../geometry/surfacePlaces';
 import { topologyOf } from '../../geometry/topology';
@@ -263,8 +263,7 @@ function nearestPoint({ positions }: Paths, point: Vec3): { position: Vec3; dist
 /** How slow the front is at each place, by the values of the attribute that slows it; Infinity where it stops, null where nothing does. */
 function slownessOf(p: FrontParams, values: ArrayLike<number> | null): ((i: number) => number) | null {
   if (p.slowBy === '' || p.slow === 0) return null;
-  if (!values)
-    throw new Problem(`No step before it writes the attribute “${p.slowBy}”.`, 'Choose another, or add Measure first.');
+  if (!values) throw unwritten(p.slowBy);
   return (i) => {
     const left = 1 - p.slow * Math.min(1, Math.max(0, values[i]));
     return left > 1e-4 ? 1 / left : Infinity;

@@ -1,11 +1,7 @@
 import { EASE_NAMES, easeAt, type EaseName } from '../../time/easing';
-import { defineStep, type NumberParam, type ParamSpecs, type ParamsOf, place, type Resolved } from '../declare';
+import { defineStep, is, shownFor, type NumberParam, type ParamSpecs, type ParamsOf, place } from '../declare';
 import { metres, percent } from '../format';
 
-const is =
-  (name: string, ...values: string[]) =>
-  (p: Resolved): boolean =>
-    values.includes(String(p[name]));
 const space = is('shape', 'plane', 'ball', 'box');
 const soft = is('shape', 'plane', 'ball', 'box', 'guide');
 
@@ -18,9 +14,6 @@ const number = (
   slider: readonly [number, number],
   more: Partial<NumberParam> = {},
 ): NumberParam => ({ type: 'number', unit, label, help, default: value, min, max, slider, ...more });
-
-const shownFor = <T extends Record<string, NumberParam>>(fields: T, shown: (p: Resolved) => boolean): T =>
-  Object.fromEntries(Object.entries(fields).map(([name, spec]) => [name, { ...spec, shown }])) as T;
 
 const axes = <P extends string>(
   prefix: P,

@@ -2,13 +2,12 @@ import { random } from '../../fields/random';
 import { Carrier, emptyColumns } from '../../geometry/attributes';
 import { type Points, POINTS } from '../../geometry/form';
 import { areaAndVolume, faceCount, MESH, type Mesh } from '../../geometry/mesh';
-import { vertexValues } from '../../geometry/meshAttributes';
+import { unwritten, vertexValues } from '../../geometry/meshAttributes';
 import { profileTable, readTable } from '../../geometry/profile';
 import { pinned, type PinnedPlaces } from '../../geometry/pinned';
 import { type SurfacePlaces } from '../../geometry/surfacePlaces';
 import { fromAxes } from '../../geometry/turns';
 import { at, distance, dot, perpendicular, scale, sub, unit, type Vec3 } from '../../geometry/vec';
-import { Problem } from '../../problem';
 import { BlueNoise, type Density, scatteredAtRandom } from '../../surfaces/scatter';
 import { onCorners, onEdges, onFaces } from '../../surfaces/meshPlaces';
 import { type StepContext } from '../declare';
@@ -106,11 +105,7 @@ function densityOf(mesh: Mesh, p: ScatterParams): Density | null {
   if (p.denser === 'none' && !limited) return null;
   const { positions, normals, indices, u } = mesh;
   const own = p.denser === 'attribute' ? vertexValues(mesh, p.attribute) : null;
-  if (p.denser === 'attribute' && !own)
-    throw new Problem(
-      `No step before it writes the attribute “${p.attribute}”.`,
-      'Choose another, or add Measure first.',
-    );
+  if (p.denser === 'attribute' && !own) throw unwritten(p.attribute);
   const table = profileTable(p.density, 257);
   let [low, high] = [Infinity, -Infinity];
   for (let i = 1; i < positions.length; i += 3) {

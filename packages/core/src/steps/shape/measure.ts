@@ -1,17 +1,14 @@
 import {
   defineStep,
+  is,
+  shownFor,
   numberField,
   type NumberParam,
   type ParamSpecs,
   type ParamsOf,
   place,
-  type Resolved,
 } from '../declare';
 
-const is =
-  (name: string, ...values: string[]) =>
-  (p: Resolved): boolean =>
-    values.includes(String(p[name]));
 const value = numberField({ unit: 'plain', min: -1e6, max: 1e6 });
 const between = (label: string, help: string, at: number): NumberParam =>
   value(label, help, at, { slider: [0, 4], shown: is('scale', 'between') });
@@ -52,11 +49,10 @@ const params = {
     default: null,
     shown: is('what', 'growth'),
   },
-  ...(Object.fromEntries(
-    Object.entries(place('way', 'Direction', 'The direction that it is measured along.', [1, 0, 0])).map(
-      ([name, spec]) => [name, { ...spec, shown: is('what', 'direction') }],
-    ),
-  ) as Record<'wayX' | 'wayY' | 'wayZ', NumberParam>),
+  ...shownFor(
+    place('way', 'Direction', 'The direction that it is measured along.', [1, 0, 0]),
+    is('what', 'direction'),
+  ),
   size: {
     type: 'number',
     unit: 'm',

@@ -5,7 +5,7 @@ import { extentOf } from '../../geometry/extent';
 import { type Form } from '../../geometry/form';
 import { linearRgb } from '../../geometry/gradient';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
-import { vertexValues } from '../../geometry/meshAttributes';
+import { unwritten, vertexValues } from '../../geometry/meshAttributes';
 import { pointValues } from '../../geometry/pathAttributes';
 import { FAR, NEAR, PATHS, type Paths, pathCount } from '../../geometry/paths';
 import { Problem } from '../../problem';
@@ -44,7 +44,7 @@ function edgesOf(p: RevealParams): (value: number) => readonly [near: number, fa
 const missing = (p: RevealParams): Problem =>
   p.by === 'front'
     ? new Problem('No front spreads over it.', 'Add Front before this step, or let it go by an attribute.')
-    : new Problem(`No step before it writes the attribute “${p.attribute}”.`, 'Choose another, or add Measure first.');
+    : unwritten(p.attribute);
 
 async function revealedMesh(mesh: Mesh, p: RevealParams, context: StepContext): Promise<Mesh> {
   const name = p.by === 'front' ? 'tip' : p.attribute;

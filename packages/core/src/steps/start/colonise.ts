@@ -1,24 +1,19 @@
 import {
   defineStep,
+  is,
+  shownFor,
   numberField,
   type NumberParam,
   type ParamSpecs,
   type ParamsOf,
   place,
-  type Resolved,
 } from '../declare';
 import { counted } from '../format';
 
-const is =
-  (name: string, ...values: string[]) =>
-  (p: Resolved): boolean =>
-    values.includes(String(p[name]));
 const inSpace = is('where', 'ball', 'box', 'cone');
 const lengthField = numberField({ unit: 'm', min: 0.0001, max: 1000 });
 const length = (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam =>
   lengthField(label, help, value, more);
-const shownFor = <T extends Record<string, NumberParam>>(fields: T, shown: (p: Resolved) => boolean): T =>
-  Object.fromEntries(Object.entries(fields).map(([name, spec]) => [name, { ...spec, shown }])) as T;
 
 const params = {
   where: {

@@ -94,10 +94,10 @@ export const form = defineStep({
   summary: (p) => (p.file === null ? 'no file chosen' : p.by === 'size' ? `${metres(p.size)} long` : `in ${p.by}`),
   async run(form, p, context) {
     if (p.file === null) throw new Problem('No file is chosen.', 'Load an OBJ, PLY, STL, glTF or GLB file.');
-    const [{ formOfFile }, { extentOf, taken }, { withRiders }] = await Promise.all([
+    const [{ formOfFile }, { extentOf, taken }, { startWithMesh }] = await Promise.all([
       import('../../forms/known'),
       import('../../forms/mended'),
-      import('../../geometry/joinMeshes'),
+      import('./startWithMesh'),
     ]);
     const breathe = (): Promise<void> => context.breathe();
     const raw = await formOfFile(p.file, () => context.file(p.file!), breathe);
@@ -110,7 +110,6 @@ export const form = defineStep({
       const { reduced } = await import('../../forms/reduce');
       mesh = await reduced(mesh, p.reduce);
     }
-    if (!form.mesh) return { ...form, mesh };
-    return { ...form, mesh: withRiders(form.mesh, mesh, [{ origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], size: 1 }]) };
+    return startWithMesh(form, mesh);
   },
 });

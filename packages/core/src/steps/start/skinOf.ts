@@ -17,12 +17,13 @@ export const skinOf = defineStep({
   async run(form, p, context) {
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth whose skin to take.');
     const other = await context.other('growth');
-    const { wholeMesh } = await import('../../geometry/copies');
+    const [{ wholeMesh }, { startWithMesh }] = await Promise.all([
+      import('../../geometry/copies'),
+      import('./startWithMesh'),
+    ]);
     const mesh = wholeMesh(other);
     if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
     context.claim('faces', faceCount(mesh), 'the number of faces of that growth');
-    if (!form.mesh) return { ...form, mesh, surface: form.surface ?? other.surface };
-    const { withRiders } = await import('../../geometry/joinMeshes');
-    return { ...form, mesh: withRiders(form.mesh, mesh, [{ origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], size: 1 }]) };
+    return startWithMesh({ ...form, surface: form.surface ?? other.surface }, mesh);
   },
 });

@@ -101,17 +101,15 @@ export const terrain = defineStep({
   },
   summary: (p) => `${metres(p.width)} × ${metres(p.depth)}, ${metres(p.relief)} high`,
   async run(form, p, context) {
-    const [{ terrain: made }, { withRiders }] = await Promise.all([
+    const [{ terrain: made }, { startWithMesh }] = await Promise.all([
       import('../../surfaces/terrain'),
-      import('../../geometry/joinMeshes'),
+      import('./startWithMesh'),
     ]);
     context.claim(
       'faces',
       2 * p.pieces * p.pieces * (Math.min(p.width, p.depth) / Math.max(p.width, p.depth)),
       'Pieces',
     );
-    const mesh = await made({ ...p, seed: context.seed }, context.breathe);
-    if (!form.mesh) return { ...form, mesh };
-    return { ...form, mesh: withRiders(form.mesh, mesh, [{ origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], size: 1 }]) };
+    return startWithMesh(form, await made({ ...p, seed: context.seed }, context.breathe));
   },
 });
