@@ -21,6 +21,9 @@ export default defineConfig({
       origins: [{ origin: `http://localhost:${port}`, localStorage: [{ name: 'uvrex-quality', value: 'draft' }] }],
     },
     viewport: { width: 1280, height: 800 },
+    deviceScaleFactor: 0.5,
+    // What opens need not be waited for.
+    contextOptions: { reducedMotion: 'reduce' },
     actionTimeout: 30_000,
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',

@@ -58,6 +58,9 @@ const sameResult = (a: Scene, b: Scene): boolean =>
   a.fps === b.fps &&
   a.range === b.range;
 
+/** While changes follow one another closer than so many milliseconds, frames ahead would be made for nothing. */
+const CHANGING = 700;
+
 /**
  * Keeps the screen up to date: evaluates the frame at the playhead before anything else, and the rest of the range when
  * there is time, so that it can play.
@@ -76,6 +79,8 @@ class Director {
   #poisoned = false;
   #idle: ReturnType<typeof setTimeout> | null = null;
   #evaluating: number | null = null;
+  /** When the scene last changed. */
+  #changed = -Infinity;
   /** Records whose readiness and measures are not published yet. */
   readonly #untold: FrameRecord[] = [];
   #teller: ReturnType<typeof setTimeout> | null = null;
@@ -129,6 +134,7 @@ class Director {
     const before = this.#scene;
     this.#scene = scene;
     if (sameResult(before, scene)) return;
+    this.#changed = performance.now();
     this.#poisoned = false;
     this.#records.clear();
     this.#untold.length = 0;
@@ -167,7 +173,9 @@ class Director {
     } finally {
       this.#running = false;
     }
-    if (!this.#disposed) this.#idle = setTimeout(() => void this.#fill(), 30);
+    if (this.#disposed) return;
+    const wait = Math.max(30, CHANGING - (performance.now() - this.#changed));
+    this.#idle = setTimeout(() => void this.#fill(), wait);
   }
 
   /** Evaluates the next frame of the range that is not ready, from the playhead on and round. */

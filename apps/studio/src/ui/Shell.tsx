@@ -2,14 +2,16 @@
 
 import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
+import useMediaQuery from '@mui/material/useMediaQuery';
 import type { ReactNode } from 'react';
 import { Toasts } from './Toasts';
-import { theme } from './theme';
+import { still, theme } from './theme';
 
 /** What every page stands in: theme, base styles, messages. */
 export function Shell({ children }: { children: ReactNode }) {
+  const calm = useMediaQuery('(prefers-reduced-motion: reduce)');
   return (
-    <ThemeProvider theme={theme}>
+    <ThemeProvider theme={calm ? still : theme}>
       <CssBaseline />
       {children}
       <Toasts />

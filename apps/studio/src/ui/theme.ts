@@ -73,6 +73,15 @@ export const theme = createTheme({
   },
 });
 
+/** The same for those who asked their system for less motion: what opens and closes is there, or gone, at once. */
+export const still = createTheme(theme, {
+  transitions: {
+    create: () => 'none',
+    getAutoHeightDuration: () => 0,
+    duration: Object.fromEntries(Object.keys(theme.transitions.duration).map((name) => [name, 0])),
+  },
+});
+
 /** The wordmark's type. */
 export const wordmark = {
   fontFamily: WORDMARK,

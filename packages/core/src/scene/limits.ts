@@ -16,6 +16,11 @@ export const LIMITS = {
   /** Entries of a gradient or a profile; anchors of a drawn path. */
   stops: 200,
   anchors: 50_000,
+  /** Strokes of a mask, and numbers in the points of all of them. */
+  strokes: 2000,
+  strokeNumbers: 400_000,
+  /** Radius of a brush, metres. */
+  brush: 1000,
   /** First and last frame that the range and markers reach, and keys. */
   frame: 100_000,
   keyFrame: 1_000_000,

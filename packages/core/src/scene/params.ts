@@ -1,4 +1,5 @@
 import type * as z from 'zod/mini';
+import { type BrushStroke, BRUSHES, type Stroke, strokeNumbers, WHOLES } from '../geometry/stroke';
 import { DRIVABLE } from './vary';
 import { type NumberParam, type ParamSpec } from '../steps/declare';
 import { figure } from '../steps/format';
@@ -97,7 +98,38 @@ export function faultOfParam(spec: ParamSpec, value: unknown): ParamFault | null
         isAnchor,
         [0, LIMITS.anchors],
       );
+    case 'strokes':
+      return strokesFault(value);
   }
+}
+
+function strokesFault(value: unknown): ParamFault | null {
+  const fault = listFault(value, 'a stroke of a brush, fill or invert', isStroke, [0, LIMITS.strokes]);
+  if (fault) return fault;
+  return at(
+    strokeNumbers(value as Stroke[]) <= LIMITS.strokeNumbers
+      ? null
+      : `holds ${LIMITS.strokeNumbers / 4} points of strokes at most`,
+  );
+}
+
+const within = (value: unknown, low: number, high: number): boolean =>
+  typeof value === 'number' && value >= low && value <= high;
+
+function isStroke(entry: unknown): boolean {
+  const stroke = entry as BrushStroke;
+  const does: unknown = stroke?.does;
+  if (WHOLES.some((name) => name === does)) return true;
+  return (
+    BRUSHES.some((name) => name === does) &&
+    within(stroke.radius, 1e-6, LIMITS.brush) &&
+    within(stroke.strength, 0, 1) &&
+    within(stroke.soft, 0, 1) &&
+    within(stroke.frame, -LIMITS.keyFrame, LIMITS.keyFrame) &&
+    Array.isArray(stroke.points) &&
+    stroke.points.length % 4 === 0 &&
+    stroke.points.every((x, i) => (i % 4 === 3 ? within(x, 0, 1) : within(x, -LIMITS.reach, LIMITS.reach)))
+  );
 }
 
 const isId = (value: unknown): boolean =>

@@ -2,6 +2,7 @@ import en from 'zod/v4/locales/en.js';
 import * as z from 'zod/mini';
 import { type Stop } from '../geometry/gradient';
 import { PROFILE_SHAPES, type ProfilePoint } from '../geometry/profile';
+import { type Stroke } from '../geometry/stroke';
 import { type Anchor } from '../geometry/vec';
 import { EASE_NAMES } from '../time/easing';
 import { CYCLES, type Track } from '../time/track';
@@ -183,7 +184,7 @@ export interface Varied {
 }
 
 /** The value of a parameter in the document. */
-export type ParamValue = Driven | Varied | string | boolean | null | Anchor[] | Stop[] | ProfilePoint[];
+export type ParamValue = Driven | Varied | string | boolean | null | Anchor[] | Stop[] | ProfilePoint[] | Stroke[];
 
 /** Values of fields by their names; what is left out is at its default. */
 export type Params = Record<string, ParamValue>;

@@ -3,6 +3,7 @@ import { type SceneFile } from '../scene/schema';
 import { type Form, type FormKind } from '../geometry/form';
 import { type Stop } from '../geometry/gradient';
 import { type ProfilePoint } from '../geometry/profile';
+import { type Stroke } from '../geometry/stroke';
 import { type Anchor, type Vec3 } from '../geometry/vec';
 import { type VariedNumber } from '../scene/vary';
 
@@ -91,6 +92,12 @@ export interface AnchorsParam extends Common {
   onSkin?: boolean;
 }
 
+/** Strokes of a brush over the skin that comes into the step. */
+export interface StrokesParam extends Common {
+  type: 'strokes';
+  default: readonly Stroke[];
+}
+
 /** The name of an attribute that what comes in knows; none where it is empty. */
 export interface AttributeParam extends Common {
   type: 'attribute';
@@ -118,13 +125,14 @@ export type ParamSpec =
   | TextParam
   | FileParam
   | GuideParam
-  | AttributeParam;
+  | AttributeParam
+  | StrokesParam;
 
 export type ParamSpecs = Record<string, ParamSpec>;
 
 /** The value that a parameter has at one frame. */
 export type ParamConstant =
-  number | string | boolean | null | readonly Stop[] | readonly ProfilePoint[] | readonly Anchor[];
+  number | string | boolean | null | readonly Stop[] | readonly ProfilePoint[] | readonly Anchor[] | readonly Stroke[];
 export type Resolved = Record<string, ParamConstant>;
 
 type Plain<T> = T extends NumberParam
@@ -137,7 +145,9 @@ type Plain<T> = T extends NumberParam
         ? readonly ProfilePoint[]
         : T extends AnchorsParam
           ? readonly Anchor[]
-          : T extends GrowthParam | FileParam | GuideParam
+          : T extends StrokesParam
+            ? readonly Stroke[]
+            : T extends GrowthParam | FileParam | GuideParam
             ? string | null
             : string;
 

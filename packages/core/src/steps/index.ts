@@ -15,6 +15,7 @@ import { noise } from './shape/noise';
 import { cup } from './shape/cup';
 import { displace } from './shape/displace';
 import { fold } from './shape/fold';
+import { mask } from './shape/mask';
 import { measure } from './shape/measure';
 import { plate } from './skin/plate';
 import { respace } from './shape/respace';
@@ -95,6 +96,7 @@ const list = [
     displace,
     blend,
     strands,
+    mask,
     measure,
   ],
   ...[subdivide, thicken, softNormals],

@@ -2,6 +2,7 @@ import { borderDistance, type FalloffShape } from '../../fields/falloff';
 import { distancesInGraph, pathGraph, type PathGraph } from '../../curves/pathGraph';
 import { noise3 } from '../../fields/noise';
 import { random } from '../../fields/random';
+import { smoothstep } from '../../fields/smoothstep';
 import { pointsOf } from '../../checks/distance';
 import { type Attribute } from '../../geometry/attributes';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
@@ -67,7 +68,7 @@ function fronted(
   for (let i = 0; i < n; i++) {
     // Nothing has set out while there is no reach.
     let behind = reach > 0 ? reach - told[i] : -Math.max(1e-6, told[i]);
-    let own = soft > 0 ? smooth(behind / soft) : behind >= 0 ? 1 : 0;
+    let own = soft > 0 ? smoothstep(behind / soft) : behind >= 0 ? 1 : 0;
     const earlier = before?.front?.[i];
     if (earlier !== undefined) own = combine === 'undo' ? earlier * (1 - own) : 1 - (1 - earlier) * (1 - own);
     // What is taken back ends at the nearer of both edges.
@@ -92,11 +93,6 @@ const attribute = (domain: 'vertex' | 'point', values: Float32Array): Attribute 
   missing: 0,
   values,
 });
-
-const smooth = (t: number): number => {
-  const x = Math.min(1, Math.max(0, t));
-  return x * x * (3 - 2 * x);
-};
 
 /** What a front sets out from, in few words. */
 type Start =
