@@ -1,7 +1,7 @@
 'use client';
 
-import Button from '@mui/material/Button';
-import { Missing } from '@/ui/Missing';
+import Box from '@mui/material/Box';
+import { Missing, plainButton } from '@/ui/Missing';
 
 /** What a page shows in its place when it fails as a whole. */
 export default function PageError({ error, reset }: { error: Error; reset: () => void }) {
@@ -10,9 +10,9 @@ export default function PageError({ error, reset }: { error: Error; reset: () =>
       what="This page could not be shown."
       advice={`Nothing is lost: scenes are kept on this device after every change. The reason: ${error.message}`}
     >
-      <Button variant="contained" onClick={reset}>
+      <Box component="button" onClick={reset} sx={plainButton}>
         Show it again
-      </Button>
+      </Box>
     </Missing>
   );
 }

@@ -9,6 +9,8 @@ export * from './geometry/seats';
 export * from './geometry/turns';
 export * from './geometry/gradient';
 export * from './geometry/profile';
+export type { Sheet, SheetColumn, SheetOf, Spread } from './geometry/sheets';
+export * from './geometry/stroke';
 export * from './geometry/invariants';
 export * from './curves/arclength';
 export * from './curves/catmullRom';

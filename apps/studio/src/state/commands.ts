@@ -186,6 +186,13 @@ export const COMMANDS: readonly Command[] = [
     run: () => setView(({ checks }) => ({ checks: !checks })),
   },
   {
+    id: 'table',
+    label: 'Table of attributes: what every vertex, point and copy knows',
+    keys: 't',
+    run: () => setView(({ table }) => ({ table: !table, shade: null })),
+    can: hasGrowth,
+  },
+  {
     id: 'copy',
     label: 'Copy the chosen keys, the focused step, or this growth',
     native: 'mod+c',

@@ -4,6 +4,7 @@ import { Engine, EngineLost, type Stage } from '@/worker/engine';
 import { type FramePayload, type GrowthPayload, type Shown } from '@/worker/protocol';
 import { growthIn, stepIn, useDocument } from './document';
 import { Geometries } from './geometries';
+import { useInspection, wantedGrowth } from './inspection';
 import { useView } from './view';
 
 /** What is known of one evaluated frame. */
@@ -99,7 +100,7 @@ class Director {
     this.#stop.push(
       useDocument.subscribe(({ scene }) => this.#sceneChanged(scene)),
       useView.subscribe((view, before) => {
-        if (view.frame === before.frame) return;
+        if (view.frame === before.frame && wantedGrowth(view) === wantedGrowth(before)) return;
         this.#poisoned = false;
         this.#wake();
       }),
@@ -122,6 +123,7 @@ class Director {
       busy: null,
       lost: null,
     });
+    useInspection.setState({ inspected: null });
   }
 
   /** Gives up the evaluation at work; when it does not answer, its worker is replaced. */
@@ -169,6 +171,7 @@ class Director {
         this.#again = false;
         const { frame } = useView.getState();
         if (!this.#records.has(frame) && !this.#poisoned) await this.#evaluate(frame);
+        if (!this.#again && !this.#poisoned) await this.#inspect(frame);
       } while (this.#again);
     } finally {
       this.#running = false;
@@ -200,6 +203,31 @@ class Director {
       // A range too heavy to keep whole would chase its own tail: stop when nothing is gained.
       else if (this.#records.size > before) this.#idle = setTimeout(() => void this.#fill(), 0);
       return;
+    }
+  }
+
+  /** Reads what is known of the growth that is looked into, where it is not the same as before. */
+  async #inspect(frame: number): Promise<void> {
+    const growth = wantedGrowth();
+    const record = this.#records.get(frame)?.growths.find(({ id }) => id === growth);
+    const { inspected } = useInspection.getState();
+    if (growth === null || !record || record.failed) {
+      if (inspected && growth === null) useInspection.setState({ inspected: null });
+      return;
+    }
+    if (inspected?.growth === growth && inspected.key === record.key) {
+      if (inspected.frame !== frame) useInspection.setState({ inspected: { ...inspected, frame } });
+      return;
+    }
+    this.#evaluating = frame;
+    try {
+      const found = await this.#engine.sheets(frame, growth);
+      if (found && !this.#disposed) useInspection.setState({ inspected: { growth, frame, ...found } });
+    } catch (error) {
+      this.#poisoned = true;
+      if (!this.#disposed) useResults.setState({ lost: lostNotice(this.#scene, error) });
+    } finally {
+      this.#evaluating = null;
     }
   }
 

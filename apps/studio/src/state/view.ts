@@ -1,5 +1,6 @@
 import { create } from 'zustand';
-import { SCENE_ID, type Trail, type Vec3 } from '@uvrex/core';
+import { type Brush, SCENE_ID, type Trail, type Vec3 } from '@uvrex/core';
+import { type Shade } from './inspection';
 
 export type Look = 'finished' | 'paths' | 'points';
 export const QUALITIES = ['auto', 'draft', 'standard', 'fine'] as const;
@@ -35,10 +36,11 @@ export interface SavedView {
 interface ViewState extends SavedView {
   playing: boolean;
   muted: boolean;
-  /** The viewport's tool: look around, draw a path, pick a point to be followed, or put places on a form. */
-  tool: 'look' | 'draw' | 'pick' | 'place';
-  /** The parameter whose places are being put on a form. */
+  /** The viewport's tool: look around, draw a path, pick a point to be followed, put places on a form, or paint on it. */
+  tool: 'look' | 'draw' | 'pick' | 'place' | 'paint';
+  /** The parameter whose places are being put on a form, or whose strokes are being painted. */
   placing: { growth: string; step: string; param: string } | null;
+  brush: { does: Brush; radius: number; strength: number; soft: number };
   drawOn: 'ground' | 'view' | 'surface';
   /** A drawn-path step whose anchors the next stroke replaces, all or the part it lies along; null for a new growth. */
   redraw: { growth: string; step: string; part: boolean } | null;
@@ -57,6 +59,10 @@ interface ViewState extends SavedView {
   pins: readonly { place: Vec3; label: string }[];
   /** Whether the checks stand open beside the picture. */
   checks: boolean;
+  /** Whether the table of attributes stands open below it. */
+  table: boolean;
+  /** The attribute that is shown as colours. */
+  shade: Shade | null;
   /** Counts up to ask the viewport to frame everything. */
   frameAll: number;
 }
@@ -99,6 +105,7 @@ export const useView = create<ViewState>(() => ({
   muted: false,
   tool: 'look',
   placing: null,
+  brush: { does: 'paint', radius: 0.15, strength: 1, soft: 0.5 },
   drawOn: 'view',
   redraw: null,
   keys: [],
@@ -110,6 +117,8 @@ export const useView = create<ViewState>(() => ({
   trail: null,
   pins: [],
   checks: false,
+  table: false,
+  shade: null,
   frameAll: 0,
 }));
 

@@ -13,6 +13,7 @@ import {
   type ProfilePoint,
   type Step,
   type Stop,
+  type Stroke,
   type Anchor,
   baseOf,
   paramFault,
@@ -45,6 +46,7 @@ interface Props {
   declaration: OwnerDeclaration;
 }
 
+const StrokesField = dynamic(() => import('./StrokesField').then((module) => module.StrokesField), { ssr: false });
 /** The table of anchors is seldom open, and is loaded when it is. */
 const AnchorTable = dynamic(() => import('./AnchorTable').then((module) => module.AnchorTable));
 
@@ -264,6 +266,16 @@ function ParamField({
           step={step.id}
           none={spec.default === ''}
           value={value as string}
+          onChange={(next) => set(next, false)}
+        />
+      );
+    case 'strokes':
+      return (
+        <StrokesField
+          growth={growth.id}
+          step={step}
+          name={name}
+          strokes={value as readonly Stroke[]}
           onChange={(next) => set(next, false)}
         />
       );

@@ -18,6 +18,7 @@ import { startDirector } from '@/state/results';
 import { startSound } from '@/state/sound';
 import { storeProblem } from '@/state/storeProblem';
 import { hearTabs, holdScene } from '@/state/tabs';
+import { stopPainting } from '@/state/painting';
 import { chosenQuality, firstView, SCENE_ENTRY, setView, useView } from '@/state/view';
 import { GrowthList } from '@/stem/GrowthList';
 import { Stem } from '@/stem/Stem';
@@ -211,7 +212,9 @@ function Room() {
   useHotkeys(ALL_KEYS, (event, { hotkey }) => call(event, byKeys.get(hotkey)));
   useHotkeys('?', (event) => call(event, 'shortcuts'), { useKey: true });
   useHotkeys('escape', () => {
-    if (!somethingInFront()) setView({ tool: 'look', redraw: null, placing: null, keys: [] });
+    if (somethingInFront()) return;
+    stopPainting();
+    setView({ tool: 'look', redraw: null, placing: null, keys: [] });
   });
 
   return (

@@ -7,6 +7,7 @@ import { type ReactNode } from 'react';
 import { SCENE_ID } from '@uvrex/core';
 import { setParams } from '@/state/actions';
 import { endEdit, useDocument } from '@/state/document';
+import { stopPainting } from '@/state/painting';
 import { axes } from '@/state/guides';
 import { giveUp, useResults } from '@/state/results';
 import { chooseQuality, type Look, type Quality, setView, useView } from '@/state/view';
@@ -74,6 +75,13 @@ export function Chips() {
               Click places on the form
             </Box>
             <Choice label="Done" help="Esc" on={false} pick={() => setView({ tool: 'look', placing: null })} />
+          </>
+        ) : tool === 'paint' ? (
+          <>
+            <Box component="span" sx={{ color: 'text.secondary' }}>
+              Drag over the form: Alt erases, Shift sizes the brush
+            </Box>
+            <Choice label="Done" help="Esc" on={false} pick={stopPainting} />
           </>
         ) : tool === 'draw' ? (
           <>

@@ -2,6 +2,7 @@ import { MOUSE, PerspectiveCamera, WebGLRenderer } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { setPictureTaker } from '@/state/autosave';
 import { useDocument } from '@/state/document';
+import { useInspection } from '@/state/inspection';
 import { pictureOf, useResults } from '@/state/results';
 import { sceneLook } from '@/state/sceneLook';
 import { setView, useView } from '@/state/view';
@@ -10,6 +11,7 @@ import { automatic, type Costs, sharingOf } from './pace';
 import { useProjection } from './projection';
 import { drawnBySoftware, pixelRatioOf, prepareRenderer, type Rendering } from './rendering';
 import { aim, type Picture, Rig } from './rig';
+import { type shaded } from './shading';
 
 /** Rest after which an automatic picture is drawn finely, milliseconds. */
 const SETTLE = 300;
@@ -25,6 +27,7 @@ export class Stage {
   readonly #stops: (() => void)[];
   readonly #pictures: ((blob: Blob | null) => void)[] = [];
   #size = { width: 0, height: 0 };
+  #shaded: typeof shaded | null = null;
   #asked = 0;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #settled = false;
@@ -71,7 +74,9 @@ export class Stage {
           now.ghosts !== before.ghosts
         )
           this.#moved();
+        else if (now.shade !== before.shade) void this.#shade();
       }),
+      useInspection.subscribe(() => useView.getState().shade && this.#moved()),
       useDocument.subscribe((now, before) => now.scene !== before.scene && this.#follow()),
       useResults.subscribe((now, before) => {
         if (now.record === before.record && now.onScreen === before.onScreen) return;
@@ -167,6 +172,17 @@ export class Stage {
     });
   }
 
+  /** Attributes are shown as colours by what is loaded when that is first wanted. */
+  async #shade(): Promise<void> {
+    this.#shaded ??= (await import('./shading')).shaded;
+    this.#moved();
+  }
+
+  readonly #recolour = (growth: string): void => {
+    this.#rig.recoloured(growth);
+    this.#moved();
+  };
+
   /** Whatever changes is drawn quickly at once, and finely when it has come to rest. */
   #moved(): void {
     this.#settled = false;
@@ -196,8 +212,9 @@ export class Stage {
 
   #draw(): void {
     const { scene } = useDocument.getState();
-    const { look, overlay, quality, playing, ghosts } = useView.getState();
-    const { record, onScreen, lost } = useResults.getState();
+    const { look, overlay, quality, playing, ghosts, shade } = useView.getState();
+    const { record, onScreen: plain, lost } = useResults.getState();
+    const onScreen = (shade && this.#shaded?.(plain, shade, useInspection.getState().inspected)) ?? plain;
     const { width, height } = this.#size;
     // An empty picture first would only delay the real one: shaders are made while nothing else can run.
     if ((!record && !lost) || width === 0) return;
@@ -239,6 +256,7 @@ export class Stage {
       height,
       drawn: drawn + 1,
       hit: (ray) => this.#rig.hit(ray),
+      recolour: this.#recolour,
     }));
     if (inBits) this.#copied = { to: share, share };
     this.#drawn(inBits ? share : 1);

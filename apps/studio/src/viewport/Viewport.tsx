@@ -17,6 +17,11 @@ const LostNotice = dynamic(() => import('./LostNotice').then((module) => module.
 const DrawLayer = dynamic(() => import('./DrawLayer').then((module) => module.DrawLayer), { ssr: false });
 const PickLayer = dynamic(() => import('./PickLayer').then((module) => module.PickLayer), { ssr: false });
 const PlaceLayer = dynamic(() => import('./PlaceLayer').then((module) => module.PlaceLayer), { ssr: false });
+const PaintLayer = dynamic(() => import('./PaintLayer').then((module) => module.PaintLayer), { ssr: false });
+const Legend = dynamic(() => import('./Legend').then((module) => module.Legend), { ssr: false });
+const AttributeTable = dynamic(() => import('@/table/AttributeTable').then((module) => module.AttributeTable), {
+  ssr: false,
+});
 const AnchorHandles = dynamic(() => import('./AnchorHandles').then((module) => module.AnchorHandles), { ssr: false });
 const GuideHandles = dynamic(() => import('./GuideHandles').then((module) => module.GuideHandles), { ssr: false });
 const FalloffHandles = dynamic(() => import('./FalloffHandles').then((module) => module.FalloffHandles), {
@@ -55,6 +60,9 @@ export function Viewport() {
   const drawing = useView((state) => state.tool === 'draw');
   const picking = useView((state) => state.tool === 'pick');
   const checks = useView((state) => state.checks);
+  const table = useView((state) => state.table);
+  const shaded = useView((state) => state.shade !== null);
+  const painting = useView((state) => state.tool === 'paint');
   const lost = useResults((state) => state.lost !== null);
   const shaping = useHandled('falloff');
   const drawn = useHandled('drawn');
@@ -66,7 +74,8 @@ export function Viewport() {
       component="section"
       aria-label="Viewport"
       sx={{
-        position: 'relative',
+        display: 'grid',
+        gridTemplateRows: table ? 'minmax(0, 11fr) minmax(0, 9fr)' : 'minmax(0, 1fr)',
         minHeight: 0,
         minWidth: 0,
         overflow: 'hidden',
@@ -80,19 +89,24 @@ export function Viewport() {
         void import('@/state/dropped').then(({ takeDropped }) => takeDropped(files));
       }}
     >
-      <Surface />
-      {drawn && <AnchorHandles growth={drawn.growth} step={drawn.step} />}
-      {placed && <PlaceLayer growth={placed.growth} step={placed.step} param={placed.param} />}
-      {guiding && <GuideHandles />}
-      {shaping && <FalloffHandles growth={shaping.growth} step={shaping.step} />}
-      <Pins />
-      <TrailLine />
-      {drawing && <DrawLayer />}
-      {picking && <PickLayer />}
-      <Empty />
-      <Chips />
-      {lost && <LostNotice />}
-      {checks && <ChecksPanel />}
+      <Box sx={{ position: 'relative', minWidth: 0, minHeight: 0, overflow: 'hidden' }}>
+        <Surface />
+        {drawn && <AnchorHandles growth={drawn.growth} step={drawn.step} />}
+        {placed && <PlaceLayer growth={placed.growth} step={placed.step} param={placed.param} />}
+        {painting && <PaintLayer />}
+        {guiding && <GuideHandles />}
+        {shaping && <FalloffHandles growth={shaping.growth} step={shaping.step} />}
+        <Pins />
+        <TrailLine />
+        {drawing && <DrawLayer />}
+        {picking && <PickLayer />}
+        <Empty />
+        {shaded && <Legend />}
+        <Chips />
+        {lost && <LostNotice />}
+        {checks && <ChecksPanel />}
+      </Box>
+      {table && <AttributeTable />}
     </Box>
   );
 }

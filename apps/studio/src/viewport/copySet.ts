@@ -157,7 +157,7 @@ export class CopySet {
 
   /** A material for what is drawn so: kept, since resting and moving pictures take turns. */
   #material({ mesh, surface }: Shown, hue: string, rendering: Rendering): Material {
-    const features = { colors: mesh!.colors !== null, glow: mesh!.glow !== null };
+    const features = { colors: mesh!.colors !== null, glow: mesh!.glow !== null, flat: mesh!.flat };
     const name = JSON.stringify([rendering.quality === 'draft', rendering.ghost, hue, surface, features]);
     const material = this.#materials.get(name) ?? growthMaterial(rendering, surface, features, hue);
     this.#materials.delete(name);

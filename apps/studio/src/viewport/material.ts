@@ -2,6 +2,7 @@ import {
   Color,
   type IUniform,
   type Material,
+  MeshBasicMaterial,
   MeshLambertMaterial,
   MeshStandardMaterial,
   type WebGLProgramParametersWithUniforms,
@@ -18,10 +19,11 @@ const PLAIN: Surface = { roughness: 0.6, glowColor: [1, 0.55, 0.35], glowReach: 
 export function growthMaterial(
   rendering: Rendering,
   surface: Surface | null,
-  features: { colors: boolean; glow: boolean },
+  features: { colors: boolean; glow: boolean; flat?: boolean },
   hue: string,
 ): Material {
   if (rendering.ghost) return ghostMaterial(rendering.ghost);
+  if (features.flat) return valueMaterial();
   const { roughness, glowColor } = surface ?? PLAIN;
   const color = features.colors ? new Color(1, 1, 1) : new Color(hue).lerp(new Color('#8a9a94'), 0.55);
   const material =
@@ -47,6 +49,29 @@ export function growthMaterial(
       );
   };
   material.customProgramCacheKey = () => `growth:${features.glow}`;
+  return material;
+}
+
+/** Colours that are read as values: as they are, only a little darker where the form turns away, so that it can be made out. */
+function valueMaterial(): Material {
+  const material = new MeshBasicMaterial({ vertexColors: true, toneMapped: false, fog: false });
+  material.onBeforeCompile = (shader) => {
+    shader.vertexShader = shader.vertexShader
+      .replace('#include <common>', '#include <common>\nvarying float vFacing;')
+      .replace(
+        '#include <project_vertex>',
+        `#include <project_vertex>
+        vec3 turned = normal;
+        #ifdef USE_INSTANCING
+          turned = mat3(instanceMatrix) * turned;
+        #endif
+        vFacing = abs(dot(normalize(normalMatrix * turned), normalize(mvPosition.xyz)));`,
+      );
+    shader.fragmentShader = shader.fragmentShader
+      .replace('#include <common>', '#include <common>\nvarying float vFacing;')
+      .replace('#include <color_fragment>', '#include <color_fragment>\ndiffuseColor.rgb *= 0.72 + 0.28 * vFacing;');
+  };
+  material.customProgramCacheKey = () => 'values';
   return material;
 }
 

@@ -13,6 +13,8 @@ interface ProjectionState {
   complete: number;
   /** Finds the skin under a line of sight; null where there is none. */
   hit: (ray: Raycaster) => Hit | null;
+  /** Draws a growth whose skin's colours have been changed in place. */
+  recolour: (growth: string) => void;
 }
 
 /** How the viewport's picture maps space to its pixels. */
@@ -23,6 +25,7 @@ export const useProjection = create<ProjectionState>(() => ({
   drawn: 0,
   complete: 1,
   hit: () => null,
+  recolour: () => undefined,
 }));
 
 /** Where a point in space is in the viewport, in pixels from its top left corner; null behind the camera. */

@@ -134,6 +134,11 @@ export class Rig {
     return this.#bounds.clone();
   }
 
+  /** The colours of a growth's skin have been changed in place: they are handed to the graphics again. */
+  recoloured(growth: string): void {
+    this.#entries.get(growth)?.recoloured();
+  }
+
   /** What a line of sight meets first; null where it meets no skin. */
   hit(ray: Raycaster): Hit | null {
     const skins = new Map<Object3D, Entry>();
@@ -223,6 +228,14 @@ class Entry {
     this.#drawnAs = drawnAs;
   }
 
+  /** Hands the skin's colours to the graphics again. */
+  recoloured(): void {
+    for (const object of this.#parts.children as Drawn[]) {
+      const colors = object.geometry.getAttribute('color');
+      if (colors) colors.needsUpdate = true;
+    }
+  }
+
   /** Shows another part of the copies, or all of them. */
   showCopies(part?: { from: number; to: number }): void {
     if (this.#growth && this.#copied) this.#copies.show(this.#growth, { ...this.#rendering, copies: part });
@@ -294,21 +307,21 @@ interface DrawnPart {
 }
 
 function partsOf(growth: OnScreen, look: Look, overlay: boolean, rendering: Rendering): DrawnPart[] {
-  const { mesh, paths, surface, dots: loose, copies } = growth.shown;
+  const { mesh, paths, surface, dots: loose, copies, pointColors } = growth.shown;
   const { hue } = growth;
   if (look === 'finished' && mesh && mesh.indices.length > 0) {
-    const features = { colors: mesh.colors !== null, glow: mesh.glow !== null };
+    const features = { colors: mesh.colors !== null, glow: mesh.glow !== null, flat: mesh.flat };
     const skin: DrawnPart = {
-      kind: `skin ${features.colors} ${features.glow}`,
+      kind: `skin ${features.colors} ${features.glow} ${features.flat}`,
       geometry: () => meshGeometry(mesh),
       make: (geometry) => {
         const object = new Mesh(geometry, growthMaterial(rendering, surface, features, hue));
-        object.castShadow = object.receiveShadow = rendering.quality !== 'draft' && !rendering.ghost;
+        object.castShadow = object.receiveShadow = rendering.quality !== 'draft' && !rendering.ghost && !mesh.flat;
         return object;
       },
     };
     const parts = [skin];
-    const tips = surface && !rendering.ghost && tipsOf(growth.shown);
+    const tips = surface && !rendering.ghost && !mesh.flat && tipsOf(growth.shown);
     if (tips) {
       parts.push({
         kind: 'halos',
@@ -316,25 +329,29 @@ function partsOf(growth: OnScreen, look: Look, overlay: boolean, rendering: Rend
         make: (geometry) => halos(geometry, surface),
       });
     }
-    if (overlay && paths) {
+    if ((overlay || pointColors) && paths) {
       parts.push({
-        kind: 'overlay',
-        geometry: () => pathLines(paths),
+        kind: `overlay ${!!pointColors}`,
+        geometry: () => pathLines(paths, pointColors),
         make: (geometry) => thickLines(geometry, hue, true),
       });
     }
     return parts;
   }
   const dotted = (positions: Float32Array): DrawnPart => ({
-    kind: 'points',
-    geometry: () => points(positions),
+    kind: `points ${!!pointColors}`,
+    geometry: () => {
+      const geometry = points(positions);
+      return pointColors ? geometry.setAttribute('color', new BufferAttribute(pointColors, 3)) : geometry;
+    },
     make: (geometry) => dots(geometry, hue),
   });
   if (look === 'finished' && copies.length > 0) return [];
   if (loose) return [dotted(loose)];
   if (!paths) return [];
   if (look === 'points') return [dotted(paths.positions)];
-  return [{ kind: 'lines', geometry: () => pathLines(paths), make: (geometry) => thickLines(geometry, hue) }];
+  const kind = `lines ${!!pointColors}`;
+  return [{ kind, geometry: () => pathLines(paths, pointColors), make: (geometry) => thickLines(geometry, hue) }];
 }
 
 const points = (positions: Float32Array): BufferGeometry =>
@@ -342,7 +359,14 @@ const points = (positions: Float32Array): BufferGeometry =>
 
 /** Points of four screen pixels, however finely the picture is drawn. */
 function dots(geometry: BufferGeometry, color: string): Drawn {
-  const material = new PointsMaterial({ color, sizeAttenuation: false, fog: false });
+  const coloured = geometry.hasAttribute('color');
+  const material = new PointsMaterial({
+    color: coloured ? '#ffffff' : color,
+    vertexColors: coloured,
+    toneMapped: !coloured,
+    sizeAttenuation: false,
+    fog: false,
+  });
   const object = new Points(geometry, material);
   object.onBeforeRender = (renderer) => {
     material.size = 4 * renderer.getPixelRatio();
@@ -351,9 +375,16 @@ function dots(geometry: BufferGeometry, color: string): Drawn {
 }
 
 /** Every segment of the paths as a pair of points. */
-function pathLines({ positions, offsets, closed }: NonNullable<Shown['paths']>): BufferGeometry {
+function pathLines(
+  { positions, offsets, closed }: NonNullable<Shown['paths']>,
+  colors: Float32Array | undefined,
+): BufferGeometry {
   const ends: number[] = [];
-  const point = (i: number): void => void ends.push(positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]);
+  const own: number[] = [];
+  const point = (i: number): void => {
+    ends.push(positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]);
+    if (colors) own.push(colors[3 * i], colors[3 * i + 1], colors[3 * i + 2]);
+  };
   for (let p = 0; p < offsets.length - 1; p++) {
     const [a, b] = [offsets[p], offsets[p + 1]];
     for (let i = a; i < b - 1; i++) {
@@ -365,12 +396,22 @@ function pathLines({ positions, offsets, closed }: NonNullable<Shown['paths']>):
       point(a);
     }
   }
-  return new LineSegmentsGeometry().setPositions(ends);
+  const geometry = new LineSegmentsGeometry().setPositions(ends);
+  return colors ? geometry.setColors(own) : geometry;
 }
 
 /** Lines of two screen pixels, however finely the picture is drawn. */
 function thickLines(geometry: BufferGeometry, color: string, inFront = false): Drawn {
-  const material = new LineMaterial({ color, fog: false, linewidth: 2, depthTest: !inFront, transparent: inFront });
+  const coloured = geometry.hasAttribute('instanceColorStart');
+  const material = new LineMaterial({
+    color: coloured ? '#ffffff' : color,
+    vertexColors: coloured,
+    toneMapped: !coloured,
+    fog: false,
+    linewidth: coloured ? 3 : 2,
+    depthTest: !inFront,
+    transparent: inFront,
+  });
   const object = new LineSegments2(geometry as LineSegmentsGeometry, material);
   if (inFront) object.renderOrder = 10;
   return object;

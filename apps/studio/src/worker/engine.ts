@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
 import { type GeometryFormatId } from '@uvrex/formats';
-import { type Scene, type Seam, type Trail, type TrailTarget } from '@uvrex/core';
+import { type Scene, type Seam, type Sheet, type Trail, type TrailTarget } from '@uvrex/core';
 import { type EngineApi, type EngineNews, type FitReport, type FramePayload } from './protocol';
 
 /** Where the worker was when it was last heard of. */
@@ -96,6 +96,11 @@ export class Engine {
   /** Follows a point over the range, under the same rules. */
   trail(target: TrailTarget): Promise<Trail | null> {
     return this.#run((api, ticket) => api.trail(ticket, target));
+  }
+
+  /** What the form of a growth knows at a frame, under the same rules. */
+  sheets(frame: number, growth: string): Promise<{ key: string; sheets: Sheet[] } | null> {
+    return this.#run((api, ticket) => api.sheets(ticket, frame, growth));
   }
 
   async #run<T>(work: (api: Comlink.Remote<EngineApi>, ticket: number) => Promise<T | null>): Promise<T | null> {

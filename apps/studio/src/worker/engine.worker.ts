@@ -134,6 +134,19 @@ const api: EngineApi = {
     }),
   trail: (ticket, target) =>
     under(ticket, (of, wanted) => trailOf(evaluator, of, target, wanted, (share) => tell({ news: 'progress', share }))),
+  async sheets(ticket, frame, growth) {
+    const result = await evaluated(ticket, frame);
+    const found = result?.growths.find(({ id }) => id === growth);
+    if (!found?.form) return null;
+    // Loaded when first asked for: most sessions look at no table.
+    const { sheetsOf } = await import('@uvrex/core/sheets');
+    const sheets = sheetsOf(found.form);
+    const buffers = sheets.flatMap(({ places, columns }) => [places, ...columns.map(({ values }) => values)]);
+    return Comlink.transfer(
+      { key: found.key, sheets },
+      buffers.map(({ buffer }) => buffer as ArrayBuffer),
+    );
+  },
   cancel(ticket) {
     const wanted = tickets.get(ticket);
     if (wanted) wanted.aborted = true;

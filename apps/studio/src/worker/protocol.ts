@@ -6,6 +6,7 @@ import {
   type Paths,
   type Scene,
   type Seam,
+  type Sheet,
   type StepCost,
   type Surface,
   type Trail,
@@ -20,6 +21,8 @@ export interface Shown {
     indices: Uint32Array;
     colors: Float32Array | null;
     glow: Float32Array | null;
+    /** Its colours are values to be read: no light falls on them. Put in by the page. */
+    flat?: boolean;
   } | null;
   /**
    * Copies of items, which the screen holds under keys of their own: 16 numbers a copy, columns first; linear RGB each; their
@@ -31,6 +34,8 @@ export interface Shown {
   /** Places of loose points. */
   dots: Float32Array | null;
   paths: Pick<Paths, 'positions' | 'offsets' | 'closed' | 'fronts' | 'ids' | 'u'> | null;
+  /** Colours of points in which they are shown, loose ones or those of paths, 3 each, linear; put in by the page. */
+  pointColors?: Float32Array;
   surface: Surface | null;
 }
 
@@ -83,6 +88,8 @@ export interface EngineApi {
   fit(ticket: number, frame: number): Promise<FitReport[] | null>;
   /** Where a point travels. Null when it was given up. */
   trail(ticket: number, target: TrailTarget): Promise<Trail | null>;
+  /** What the form of a growth knows at a frame, with its key. Null when it was given up, or when there is none. */
+  sheets(ticket: number, frame: number, growth: string): Promise<{ key: string; sheets: Sheet[] } | null>;
   cancel(ticket: number): void;
   /** The screen no longer holds these keys. */
   forget(keys: string[]): void;

@@ -148,8 +148,8 @@ type Plain<T> = T extends NumberParam
           : T extends StrokesParam
             ? readonly Stroke[]
             : T extends GrowthParam | FileParam | GuideParam
-            ? string | null
-            : string;
+              ? string | null
+              : string;
 
 /** The resolved parameters of a step, as its `run` receives them. */
 export type ParamsOf<S extends ParamSpecs> = { [K in keyof S]: Plain<S[K]> };

@@ -40,7 +40,6 @@ export class Painter {
   readonly #means: Float32Array;
   #touched: number[] = [];
   #stroke: Omit<BrushStroke, 'points' | 'frame'> | null = null;
-  #last: Dab | null = null;
   #areas: Float32Array | null = null;
 
   /** @param before what the mask is at first; nothing where it is left out */
@@ -67,23 +66,19 @@ export class Painter {
     for (const i of this.#touched) this.#weights[i] = 0;
     this.#touched = [];
     this.#stroke = stroke;
-    this.#last = null;
     // Made now, so that the first touch costs no more than the others.
     this.#gridFor(stroke.radius);
     if (stroke.does === 'soften') this.#areas ??= vertexAreas(this.surface);
   }
 
-  /** Draws the brush on to a place. @returns the vertices whose value has changed */
-  to(dab: Dab): number[] {
-    const changed = this.#weigh(this.#last ?? dab, dab);
-    this.#last = dab;
+  /**
+   * Draws the brush from one place to another, straight.
+   * @returns the vertices whose value has changed
+   */
+  draw(from: Dab, to: Dab): number[] {
+    const changed = this.#weigh(from, to);
     for (const i of changed) this.values[i] = this.#valueOf(i);
     return changed;
-  }
-
-  /** Lifts the brush: the next place begins anew, within the same stroke. */
-  lift(): void {
-    this.#last = null;
   }
 
   #gridFor(radius: number): VertexGrid {

@@ -70,9 +70,8 @@ async function painted(rest: Mesh, p: MaskParams, context: StepContext): Promise
     }
     painter.begin(stroke);
     for (const side of mirrored(courses[i]!, p)) {
-      painter.lift();
       for (const [k, dab] of side.entries()) {
-        painter.to(dab);
+        painter.draw(side[Math.max(0, k - 1)], dab);
         if (k % CHUNK === CHUNK - 1) await context.breathe();
       }
     }

@@ -1,0 +1,235 @@
+'use client';
+
+import { useEffect, useRef, useState } from 'react';
+import { Raycaster, Vector2 } from 'three';
+import {
+  type BrushStroke,
+  cross,
+  distance,
+  type Growth,
+  type Step,
+  type Stroke,
+  sub,
+  unit,
+  type Vec3,
+} from '@uvrex/core';
+import { type Dab, meshWith, Painter, putFalseColour, rayHit, treeOf } from '@uvrex/core/page';
+import { ownFrame, setParam } from '@/state/actions';
+import { endEdit, growthIn, stepIn, useDocument } from '@/state/document';
+import { shadedColumn, useInspection } from '@/state/inspection';
+import { stopPainting } from '@/state/painting';
+import { useResults } from '@/state/results';
+import { setView, useView } from '@/state/view';
+import { type Shown } from '@/worker/protocol';
+import { INK } from '@/ui/theme';
+import { Overlay } from './Overlay';
+import { useOwnSpace } from './ownSpace';
+import { toScreen, useProjection } from './projection';
+import { skinColours } from './shading';
+
+/** Share of the radius that the pointer travels between two recorded places. */
+const APART = 0.16;
+/** Corners of the ring that shows the brush. */
+const RING = 40;
+/** Pixels of a drag over which the brush becomes twice as wide. */
+const DOUBLE = 120;
+
+type Skin = NonNullable<Shown['mesh']>;
+const meshes = new WeakMap<Skin, ReturnType<typeof meshWith>>();
+
+/** A skin on screen as the core looks things up on it; made once, with its tree. */
+function meshOf(skin: Skin): ReturnType<typeof meshWith> {
+  let mesh = meshes.get(skin);
+  if (!mesh) {
+    const { positions, normals, indices } = skin;
+    meshes.set(skin, (mesh = meshWith({ positions, normals, indices, uvs: new Float32Array(0) })));
+  }
+  return mesh;
+}
+
+/** The brush over the form whose mask is being painted. */
+export function PaintLayer() {
+  const placing = useView((state) => state.placing);
+  const growth = useDocument((state) => growthIn(state.scene, placing?.growth ?? null));
+  const step = useDocument((state) => placing && stepIn(state.scene, placing.growth, placing.step));
+  const gone = !placing || !growth || !step;
+  useEffect(() => {
+    if (gone) stopPainting();
+  }, [gone]);
+  return gone ? null : <Brushing growth={growth} step={step} param={placing.param} />;
+}
+
+/** A stroke under way. */
+interface Under {
+  painter: Painter;
+  does: BrushStroke['does'];
+  points: number[];
+  last: Dab[];
+}
+
+function Brushing({ growth, step, param }: { growth: Growth; step: Step; param: string }) {
+  // Drawn again with every picture, since the camera may have moved.
+  useProjection((state) => state.drawn);
+  const brush = useView((state) => state.brush);
+  const space = useOwnSpace(growth);
+  const layer = useRef<HTMLDivElement>(null);
+  const [over, setOver] = useState<Dab | null>(null);
+  const scale = distance(space.toWorld([1, 0, 0]), space.toWorld([0, 0, 0]));
+  const now = useRef({ growth, step, param, brush, space, scale });
+  now.current = { growth, step, param, brush, space, scale };
+
+  useEffect(() => {
+    const box = layer.current!.parentElement!;
+    let stroke: Under | null = null;
+    let sizing: { x: number; from: number } | null = null;
+
+    const skin = (): Skin | null =>
+      useResults.getState().onScreen.find(({ id }) => id === now.current.growth.id)?.shown.mesh ?? null;
+    const dabAt = (event: PointerEvent): Dab | null => {
+      const mesh = skin();
+      const { camera, width, height } = useProjection.getState();
+      if (!mesh || !camera) return null;
+      const { left, top } = box.getBoundingClientRect();
+      const ray = new Raycaster();
+      const at = new Vector2((2 * (event.clientX - left)) / width - 1, 1 - (2 * (event.clientY - top)) / height);
+      ray.setFromCamera(at, camera);
+      const { origin, direction } = ray.ray;
+      const whole = meshOf(mesh);
+      const hit = rayHit(whole, [origin.x, origin.y, origin.z], [direction.x, direction.y, direction.z]);
+      if (!hit) return null;
+      const place = origin.clone().addScaledVector(direction, hit.distance);
+      const [a, b, c] = [0, 1, 2].map((k): Vec3 => {
+        const i = 3 * whole.indices[3 * hit.face + k];
+        return [whole.positions[i], whole.positions[i + 1], whole.positions[i + 2]];
+      });
+      return {
+        place: [place.x, place.y, place.z],
+        normal: unit(cross(sub(b, a), sub(c, a))),
+        pressure: event.pointerType === 'pen' ? event.pressure : 1,
+      };
+    };
+    /** A dab and its image, where the mask is mirrored. */
+    const sides = (dab: Dab): Dab[] => {
+      const { mirror, plane } = now.current.step.params;
+      const axis = 'xyz'.indexOf(String(mirror ?? 'none'));
+      if (axis < 0) return [dab];
+      const { toOwn, toWorld } = now.current.space;
+      const across = (place: Vec3): Vec3 => {
+        const own = [...toOwn(place)] as [number, number, number];
+        own[axis] = 2 * Number(plane ?? 0) - own[axis];
+        return toWorld(own);
+      };
+      const place = dab.place as Vec3;
+      const image = across(place);
+      const ahead = across([0, 1, 2].map((c) => place[c] + dab.normal[c]) as unknown as Vec3);
+      return [dab, { place: image, normal: unit(sub(ahead, image)), pressure: dab.pressure }];
+    };
+    const draw = ({ painter, last }: Under, dabs: Dab[]): void => {
+      const colours = skinColours(now.current.growth.id);
+      dabs.forEach((dab, side) => {
+        for (const i of painter.draw(last[side] ?? dab, dab))
+          if (colours) putFalseColour(colours, i, painter.values[i], 0, 1);
+      });
+      useProjection.getState().recolour(now.current.growth.id);
+    };
+    const record = (under: Under, dab: Dab): void => {
+      const round = (x: number): number => Math.round(x * 1e5) / 1e5;
+      under.points.push(...now.current.space.toOwn(dab.place as Vec3).map(round), round(dab.pressure));
+      under.last = sides(dab);
+    };
+
+    const down = (event: PointerEvent): void => {
+      if (event.button !== 0 || !(event.target instanceof HTMLCanvasElement)) return;
+      if (event.shiftKey) {
+        sizing = { x: event.clientX, from: now.current.brush.radius };
+      } else {
+        const dab = dabAt(event);
+        const mesh = skin();
+        const { shade } = useView.getState();
+        const column = shade && shadedColumn(shade, useInspection.getState().inspected);
+        // Beside the form the view is turned as ever.
+        if (!dab || !mesh) return;
+        const before = column?.values.length === mesh.positions.length / 3 ? column.values : undefined;
+        const painter = new Painter(meshOf(mesh), before);
+        const { does, radius, strength, soft } = now.current.brush;
+        const how = event.altKey ? (does === 'erase' ? 'paint' : 'erase') : does;
+        painter.begin({ does: how, radius: radius * now.current.scale, strength, soft });
+        stroke = { painter, does: how, points: [], last: [] };
+        draw(stroke, sides(dab));
+        record(stroke, dab);
+      }
+      box.setPointerCapture(event.pointerId);
+      event.stopPropagation();
+      event.preventDefault();
+    };
+    const move = (event: PointerEvent): void => {
+      if (sizing) {
+        const radius = sizing.from * 2 ** ((event.clientX - sizing.x) / DOUBLE);
+        setView(({ brush: old }) => ({ brush: { ...old, radius: Math.min(1000, Math.max(0.0001, radius)) } }));
+        return;
+      }
+      const dab = event.target instanceof HTMLCanvasElement || stroke ? dabAt(event) : null;
+      setOver(dab);
+      if (!stroke || !dab) return;
+      const { radius } = now.current.brush;
+      if (distance(dab.place as Vec3, stroke.last[0].place as Vec3) < APART * radius * now.current.scale) return;
+      draw(stroke, sides(dab));
+      record(stroke, dab);
+    };
+    const up = (): void => {
+      sizing = null;
+      if (!stroke) return;
+      const { growth: of, step: own, param: name, brush: b } = now.current;
+      const { radius, strength, soft } = b;
+      const frame = ownFrame(of, useView.getState().frame);
+      const made: Stroke = { does: stroke.does, radius, strength, soft, frame, points: stroke.points };
+      setParam(of.id, own.id, name, [...((own.params[name] ?? []) as Stroke[]), made]);
+      endEdit();
+      stroke = null;
+    };
+    const leave = (): void => setOver(null);
+    // The tree is made before the first touch wants it.
+    const first = skin();
+    if (first) treeOf(meshOf(first));
+    box.addEventListener('pointerdown', down, true);
+    box.addEventListener('pointermove', move);
+    box.addEventListener('pointerup', up);
+    box.addEventListener('pointercancel', up);
+    box.addEventListener('pointerleave', leave);
+    return () => {
+      box.removeEventListener('pointerdown', down, true);
+      box.removeEventListener('pointermove', move);
+      box.removeEventListener('pointerup', up);
+      box.removeEventListener('pointercancel', up);
+      box.removeEventListener('pointerleave', leave);
+    };
+  }, []);
+
+  return (
+    <>
+      <div ref={layer} hidden />
+      {over && <Ring dab={over} radius={brush.radius * scale} />}
+    </>
+  );
+}
+
+/** The border of the brush, flat on the form. */
+function Ring({ dab, radius }: { dab: Dab; radius: number }) {
+  const projection = useProjection.getState();
+  const place = dab.place as Vec3;
+  const normal = dab.normal as Vec3;
+  const aside = unit(cross(normal, Math.abs(normal[1]) < 0.9 ? [0, 1, 0] : [1, 0, 0]));
+  const other = cross(normal, aside);
+  const corners = Array.from({ length: RING }, (_, i) => {
+    const [x, y] = [Math.cos((2 * Math.PI * i) / RING), Math.sin((2 * Math.PI * i) / RING)];
+    const corner = [0, 1, 2].map((c) => place[c] + radius * (x * aside[c] + y * other[c])) as unknown as Vec3;
+    const dot = toScreen(corner, projection);
+    return dot ? `${dot.x.toFixed(1)},${dot.y.toFixed(1)}` : '';
+  }).join(' ');
+  return (
+    <Overlay role="img" label="Brush">
+      <polygon points={corners} fill="none" stroke={INK.deep} strokeWidth={3.5} opacity={0.6} />
+      <polygon points={corners} fill="none" stroke={INK.text} strokeWidth={1.5} />
+    </Overlay>
+  );
+}
