@@ -1,9 +1,12 @@
 /**
- * Makes the forms that come with Uvrex from signed distances: `npx tsx scripts/forms.ts`. Each is drawn on a grid by surface
- * nets (Gibson, Constrained elastic surface nets, MERL TR-99-24, 1999), reduced, and written as binary PLY.
+ * Makes the forms that come with Uvrex from signed distances: `npx tsx scripts/forms.ts`. Each is drawn on a grid by marching
+ * tetrahedra (Doi and Koide, An efficient method of triangulating equi-valued surfaces, IEICE E74, 1991), reduced, and written as
+ * binary PLY.
  */
 import { writeFileSync } from 'node:fs';
 import { MeshoptSimplifier } from 'meshoptimizer';
+import { withoutFins } from '../packages/core/src/forms/fins';
+import { opennessOf } from '../packages/core/src/surfaces/openness';
 import { noise3 } from '../packages/core/src/fields/noise';
 
 type Point = readonly [number, number, number];
@@ -126,8 +129,18 @@ const figurehead: Distance = (p) => {
   return d;
 };
 
-/** The surface on which a distance is 0, in quads whose corners lie at the middle of where edges of each cell are crossed. */
-function surfaceNet(
+/** A cube's corners by their numbers, and the six tetrahedra about the diagonal from 0 to 7 that it is cut into. */
+const TETRAHEDRA = [
+  [0, 1, 3, 7],
+  [0, 3, 2, 7],
+  [0, 2, 6, 7],
+  [0, 6, 4, 7],
+  [0, 4, 5, 7],
+  [0, 5, 1, 7],
+];
+
+/** The surface on which a distance is 0: closed, each edge in two faces, however thin the form is. */
+function isosurface(
   distance: Distance,
   low: Point,
   high: Point,
@@ -135,54 +148,62 @@ function surfaceNet(
 ): { positions: number[]; indices: number[] } {
   const size = [0, 1, 2].map((c) => Math.ceil((high[c] - low[c]) / step) + 1);
   const at = (i: number, j: number, k: number): number => i + size[0] * (j + size[1] * k);
-  const field = new Float32Array(size[0] * size[1] * size[2]);
+  const field = new Float64Array(size[0] * size[1] * size[2]);
   for (let k = 0; k < size[2]; k++)
     for (let j = 0; j < size[1]; j++)
       for (let i = 0; i < size[0]; i++)
-        field[at(i, j, k)] = distance([low[0] + i * step, low[1] + j * step, low[2] + k * step]);
-  const vertex = new Int32Array(field.length).fill(-1);
+        // Never 0: no corner of the grid lies on the surface.
+        field[at(i, j, k)] = distance([low[0] + i * step, low[1] + j * step, low[2] + k * step]) || 1e-12;
   const positions: number[] = [];
-  const corners = Array.from({ length: 8 }, (_, n) => [n & 1, (n >> 1) & 1, n >> 2]);
+  const indices: number[] = [];
+  const vertices = new Map<number, number>();
+  const place = (n: number): number[] => [
+    n % size[0],
+    Math.floor(n / size[0]) % size[1],
+    Math.floor(n / (size[0] * size[1])),
+  ];
+  /** The vertex between two corners of the grid, one of which lies inside. */
+  const between = (a: number, b: number): number => {
+    const [p, q] = a < b ? [a, b] : [b, a];
+    const key = p * field.length + q;
+    let found = vertices.get(key);
+    if (found === undefined) {
+      // Not too near to a corner, where slivers would fall together.
+      const t = Math.min(0.95, Math.max(0.05, field[p] / (field[p] - field[q])));
+      const [u, v] = [place(p), place(q)];
+      vertices.set(key, (found = positions.length / 3));
+      positions.push(...u.map((x, c) => low[c] + step * mix(x, v[c], t)));
+    }
+    return found;
+  };
   for (let k = 0; k + 1 < size[2]; k++)
     for (let j = 0; j + 1 < size[1]; j++)
       for (let i = 0; i + 1 < size[0]; i++) {
-        const sum = [0, 0, 0];
-        let crossed = 0;
-        for (let a = 0; a < 8; a++)
-          for (const bit of [1, 2, 4]) {
-            const b = a | bit;
-            if (a === b) continue;
-            const [p, q] = [corners[a], corners[b]];
-            const [u, v] = [field[at(i + p[0], j + p[1], k + p[2])], field[at(i + q[0], j + q[1], k + q[2])]];
-            if (u < 0 === v < 0) continue;
-            const t = u / (u - v);
-            for (let c = 0; c < 3; c++) sum[c] += mix(p[c], q[c], t);
-            crossed++;
-          }
-        if (crossed === 0) continue;
-        vertex[at(i, j, k)] = positions.length / 3;
-        [i, j, k].forEach((n, c) => positions.push(low[c] + step * (n + sum[c] / crossed)));
-      }
-  const indices: number[] = [];
-  const ways = [
-    [1, 0, 0],
-    [0, 1, 0],
-    [0, 0, 1],
-  ];
-  for (let k = 1; k + 1 < size[2]; k++)
-    for (let j = 1; j + 1 < size[1]; j++)
-      for (let i = 1; i + 1 < size[0]; i++)
-        for (let axis = 0; axis < 3; axis++) {
-          const [u, v] = [ways[(axis + 1) % 3], ways[(axis + 2) % 3]];
-          const way = ways[axis];
-          const [a, b] = [field[at(i, j, k)], field[at(i + way[0], j + way[1], k + way[2])]];
-          if (a < 0 === b < 0) continue;
-          const cell = (m: number, n: number): number =>
-            vertex[at(i - m * u[0] - n * v[0], j - m * u[1] - n * v[1], k - m * u[2] - n * v[2])];
-          const ring = [cell(0, 0), cell(1, 0), cell(1, 1), cell(0, 1)];
-          if (a >= 0) ring.reverse();
-          indices.push(ring[0], ring[1], ring[2], ring[0], ring[2], ring[3]);
+        const corner = (n: number): number => at(i + (n & 1), j + ((n >> 1) & 1), k + (n >> 2));
+        if (new Set(Array.from({ length: 8 }, (_, n) => field[corner(n)] < 0)).size < 2) continue;
+        for (const tetrahedron of TETRAHEDRA) {
+          const own = tetrahedron.map(corner);
+          const inside = own.filter((n) => field[n] < 0);
+          const outside = own.filter((n) => field[n] >= 0);
+          if (inside.length === 0 || outside.length === 0) continue;
+          const ring =
+            inside.length === 2
+              ? [
+                  between(inside[0], outside[0]),
+                  between(inside[0], outside[1]),
+                  between(inside[1], outside[1]),
+                  between(inside[1], outside[0]),
+                ]
+              : inside.flatMap((a) => outside.map((b) => between(a, b)));
+          // Anticlockwise as seen from outside.
+          const [a, b, c] = ring.slice(0, 3).map((n) => positions.slice(3 * n, 3 * n + 3));
+          const [u, v] = [b, c].map((p) => p.map((x, n) => x - a[n]));
+          const normal = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
+          const [from, to] = [place(inside[0]), place(outside[0])];
+          if (normal.reduce((sum, x, n) => sum + x * (to[n] - from[n]), 0) < 0) ring.reverse();
+          for (let n = 2; n < ring.length; n++) indices.push(ring[0], ring[n - 1], ring[n]);
         }
+      }
   return { positions, indices };
 }
 
@@ -217,9 +238,14 @@ const FORMS: Record<string, { of: Distance; low: Point; high: Point; step: numbe
 
 await MeshoptSimplifier.ready;
 for (const [name, { of, low, high, step, faces }] of Object.entries(FORMS)) {
-  const net = surfaceNet(of, low, high, step);
+  const net = isosurface(of, low, high, step);
   const positions = Float32Array.from(net.positions);
-  const [indices] = MeshoptSimplifier.simplify(Uint32Array.from(net.indices), positions, 3, 3 * faces, 0.02, ['Prune']);
+  let indices = new Uint32Array(0);
+  // Now and then two sheets are brought together at an edge: a few faces fewer, and they are not.
+  for (let goal = faces; indices.length === 0 || opennessOf({ positions, indices }); goal -= 40) {
+    const [simple] = MeshoptSimplifier.simplify(Uint32Array.from(net.indices), positions, 3, 3 * goal, 0.02, ['Prune']);
+    indices = Uint32Array.from(withoutFins(simple));
+  }
   const used = new Map<number, number>();
   const kept: number[] = [];
   const renumbered = Uint32Array.from(indices, (i) => {

@@ -192,8 +192,9 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
       {notices.map((notice) => (
         <Box
           key={notice.what}
-          role="alert"
-          sx={{ mt: 0.5, fontSize: 12.5, color: notice.level === 'error' ? 'error.main' : '#f2d06b' }}
+          role={notice.level === 'note' ? 'note' : 'alert'}
+          sx={{ mt: 0.5, fontSize: 12.5, color: notice.level === 'error' ? 'error.main' : notice.level === 'note' ? 'text.secondary' : '#f2d06b',
+          }}
         >
           {notice.level === 'skipped' && 'Skipped: '}
           {notice.what} {notice.advice}

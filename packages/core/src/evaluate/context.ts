@@ -19,7 +19,7 @@ import { digestOf } from './digest';
 import { keepsCourse } from './period';
 import { fileBytes, guideOf, TIP } from './reach';
 import { type Moment, type Node, type Run } from './run';
-import { type Read } from './traces';
+import { type Note, type Read } from './traces';
 
 /** A step's own input at the last frame of the scene, which is the same whatever frame is asked for. */
 const LAST = 'last';
@@ -42,6 +42,8 @@ export interface Place {
 export class RecordedContext implements StepContext {
   /** What has been read, in order, each once. */
   readonly reads: Read[] = [];
+  /** What the step has told of what it makes. */
+  readonly notes: Note[] = [];
   readonly #asked = new Map<string, string>();
 
   constructor(
@@ -50,6 +52,10 @@ export class RecordedContext implements StepContext {
   ) {}
 
   // What steps may ask, each through `#read`.
+
+  tell(what: string, advice: string): void {
+    this.notes.push({ what, advice });
+  }
 
   get frame(): number {
     return Number(this.#read('frame'));

@@ -5,8 +5,8 @@ import { type Budgets } from './budgets';
 
 /** Something that a person should know about one step of the result. */
 export interface Notice {
-  /** `error`: the growth has no result. `skipped`: the step was passed over, the rest went on. */
-  level: 'error' | 'skipped';
+  /** `error`: the growth has no result. `skipped`: the step was passed over, the rest went on. `note`: good to know. */
+  level: 'error' | 'skipped' | 'note';
   what: string;
   advice: string;
   place: Place;

@@ -160,7 +160,7 @@ export class Run {
       const context = new RecordedContext(this, place);
       const form = await declaration.run(input, place.params as never, context);
       const key = digest(JSON.stringify([begin, context.reads]));
-      const outcome: Outcome = { key, kinds: kindsOf(form), shows: form.seats?.growths ?? [] };
+      const outcome: Outcome = { key, kinds: kindsOf(form), shows: form.seats?.growths ?? [], notes: context.notes };
       traces.put(begin, context.reads, outcome);
       forms.set(key, form);
       cost.kept = false;
@@ -169,7 +169,14 @@ export class Run {
     };
     const asker = new RecordedContext(this, place);
     const known = await traces.find(begin, (question) => asker.answer(question));
-    const common = { failed: null, notices: before.notices, costs: [...before.costs, cost] };
+    const common = ({ notes }: Outcome): Pick<Node, 'failed' | 'notices' | 'costs'> => ({
+      failed: null,
+      notices: [
+        ...before.notices,
+        ...notes.map((note): Notice => ({ level: 'note', ...note, place: { growth: place.growth.id, step: step.id } })),
+      ],
+      costs: [...before.costs, cost],
+    });
     if (known) {
       const remake = async (): Promise<Form> => {
         try {
@@ -179,10 +186,10 @@ export class Run {
           throw new Problem(problem.message, problem.advice, { growth: place.growth.id, step: step.id });
         }
       };
-      return { ...known, ...common, form: once(async () => forms.get(known.key) ?? remake()) };
+      return { ...known, ...common(known), form: once(async () => forms.get(known.key) ?? remake()) };
     }
     const { outcome, form } = await run();
-    return { ...outcome, ...common, form: () => Promise.resolve(form) };
+    return { ...outcome, ...common(outcome), form: () => Promise.resolve(form) };
   }
 
   /** Turns seats into copies: each shows its growth at a moment of its own. */
@@ -332,6 +339,7 @@ const EMPTY: Node = {
   key: EMPTY_KEY,
   kinds: [],
   shows: [],
+  notes: [],
   failed: null,
   notices: [],
   costs: [],

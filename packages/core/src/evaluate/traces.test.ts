@@ -1,6 +1,6 @@
 import { Traces } from './traces';
 
-const outcome = (key: string) => ({ key, kinds: [], shows: [] });
+const outcome = (key: string) => ({ key, kinds: [], shows: [], notes: [] });
 const asks = (world: Record<string, string>) => (question: string) => world[question];
 const reads = (world: Record<string, string>) =>
   Object.entries(world).map(([question, answer]) => ({ question, answer }));

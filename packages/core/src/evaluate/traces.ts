@@ -6,6 +6,14 @@ export interface Outcome {
   kinds: readonly FormKind[];
   /** Ids of the growths that its seats show; empty where it has none. */
   shows: readonly string[];
+  /** What the step has told of what it made. */
+  notes: readonly Note[];
+}
+
+/** Something to know of a result that is no failure. */
+export interface Note {
+  what: string;
+  advice: string;
 }
 
 /** One thing that was read, and what it said then. */

@@ -1,6 +1,7 @@
 import { type Mesh } from '../geometry/mesh';
 import { MESH } from '../geometry/mesh';
 import { picked } from '../geometry/attributes';
+import { withoutFins } from './fins';
 
 /**
  * A mesh of fewer faces that lies nowhere further from it than a bound, by meshoptimizer (Garland and Heckbert, Surface
@@ -10,7 +11,8 @@ import { picked } from '../geometry/attributes';
 export async function reduced(mesh: Mesh, bound: number): Promise<Mesh> {
   const { MeshoptSimplifier } = await import('meshoptimizer/simplifier');
   await MeshoptSimplifier.ready;
-  const [indices] = MeshoptSimplifier.simplify(mesh.indices, mesh.positions, 3, 3, bound, ['ErrorAbsolute']);
+  const [simple] = MeshoptSimplifier.simplify(mesh.indices, mesh.positions, 3, 3, bound, ['ErrorAbsolute']);
+  const indices = withoutFins(simple);
   const used = new Int32Array(mesh.positions.length / 3).fill(-1);
   const kept: number[] = [];
   const out = Uint32Array.from(indices, (i) => {

@@ -58,17 +58,15 @@ function sheet<T extends Table>(
 ): Sheet {
   const all = columnsOf(table, from, domain);
   const written = [...all.filter(({ builtIn }) => !builtIn), ...all.filter(({ builtIn }) => builtIn)];
-  const columns = written.flatMap(
-    ({ name, type: { width }, values, builtIn }): SheetColumn[] => {
-      if (!values) return [];
-      const number = (i: number): number => (builtIn?.array === 'integer' && values[i] === NONE ? NaN : values[i]);
-      return Array.from({ length: width }, (_, part) => ({
-        name,
-        part: width > 1 ? part : null,
-        values: Float32Array.from({ length: count }, (__, i) => number(width * i + part)),
-      }));
-    },
-  );
+  const columns = written.flatMap(({ name, type: { width }, values, builtIn }): SheetColumn[] => {
+    if (!values) return [];
+    const number = (i: number): number => (builtIn?.array === 'integer' && values[i] === NONE ? NaN : values[i]);
+    return Array.from({ length: width }, (_, part) => ({
+      name,
+      part: width > 1 ? part : null,
+      values: Float32Array.from({ length: count }, (__, i) => number(width * i + part)),
+    }));
+  });
   return { of, count, columns, places: places.slice() };
 }
 

@@ -1,4 +1,6 @@
 import { NO_PARENT, pathCount, type Paths } from './paths';
+import { between, NO_TURN, type Turn, turnedBy } from './turns';
+import { add, at, dot, scale, sub, unit, type Vec3 } from './vec';
 
 /**
  * How paths grow from one another. A path names its parent by the parent's id, so that joining, thinning out and putting in another
@@ -64,25 +66,50 @@ export function treeFlaws(paths: Paths): string[] {
 }
 
 /**
- * Brings branches that have been moved back to where they hold on to their parents: each as a whole, with all that grows from it.
+ * Brings branches that have been moved back to where they hold on to their parents, and turns them with these: each as a whole, with
+ * all that grows from it. A branch whose own points have been moved as its parent was is turned already; what it lacks is
+ * the turn from where its own move would have brought the parent's direction at the joint to where that has come.
  * @param positions 3n, where the points of the paths are now; written to
+ * @param felt where a branch's own move brings a point of its parent; where it is left out branches are not turned
  */
-export function rejoin(paths: Paths, positions: Float32Array): void {
+export function rejoin(paths: Paths, positions: Float32Array, felt?: (branch: number, place: Vec3) => Vec3): void {
   if (!paths.parent) return;
   const { parents, order } = pathTreeOf(paths);
   for (const p of order) {
     const [first, end] = [paths.offsets[p], paths.offsets[p + 1]];
     // What has lost its base to growth hangs on nothing any more.
     if (parents[p] < 0 || first === end || paths.u[first] > 1e-6) continue;
-    const joint = jointOn(paths, parents[p], paths.attach![p], positions);
+    const joint = jointOn(paths, parents[p], paths.attach![p]);
     if (!joint) continue;
-    const by = [0, 1, 2].map((c) => joint[c] - positions[3 * first + c]);
-    for (let i = first; i < end; i++) for (let c = 0; c < 3; c++) positions[3 * i + c] += by[c];
+    const place = on(joint, positions);
+    const base = at(positions, first);
+    const turn = felt ? turnAt(joint, paths.positions, positions, (from) => felt(p, from)) : NO_TURN;
+    for (let i = first; i < end; i++) positions.set(add(place, turnedBy(turn, sub(at(positions, i), base))), 3 * i);
   }
 }
 
-/** Where a rest coordinate of a path is now; null where that part of it is not there. */
-function jointOn(paths: Paths, path: number, u: number, positions: Float32Array): readonly number[] | null {
+/** The turn from where a move would have brought a direction at a joint to where it has come. */
+function turnAt(joint: Joint, before: Float32Array, now: Float32Array, move: (place: Vec3) => Vec3): Turn {
+  const [a, b] = [at(before, joint.low), at(before, joint.high)];
+  const way = sub(at(now, joint.high), at(now, joint.low));
+  const own = sub(move(b), move(a));
+  return dot(way, way) > 0 && dot(own, own) > 0 ? between(unit(own), unit(way)) : NO_TURN;
+}
+
+/** A place between two points of a path. */
+interface Joint {
+  low: number;
+  high: number;
+  t: number;
+}
+
+const on = ({ low, high, t }: Joint, positions: Float32Array): Vec3 => {
+  const [a, b] = [at(positions, low), at(positions, high)];
+  return add(a, scale(sub(b, a), t));
+};
+
+/** Where a rest coordinate of a path is; null where that part of it is not there. */
+function jointOn(paths: Paths, path: number, u: number): Joint | null {
   const [first, end] = [paths.offsets[path], paths.offsets[path + 1]];
   if (end === first || u < paths.u[first] - 1e-6 || u > paths.u[end - 1] + 1e-6) return null;
   let [low, high] = [first, end - 1];
@@ -92,6 +119,5 @@ function jointOn(paths: Paths, path: number, u: number, positions: Float32Array)
     else high = middle;
   }
   const run = paths.u[high] - paths.u[low];
-  const t = run > 0 ? Math.min(1, Math.max(0, (u - paths.u[low]) / run)) : 0;
-  return [0, 1, 2].map((c) => positions[3 * low + c] + (positions[3 * high + c] - positions[3 * low + c]) * t);
+  return { low, high, t: run > 0 ? Math.min(1, Math.max(0, (u - paths.u[low]) / run)) : 0 };
 }

@@ -3,6 +3,7 @@ import { arcLengths, totalLength } from '../../curves/arclength';
 import { movedPaths } from '../../curves/pathFrames';
 import { sampleAt } from '../../curves/resample';
 import { pathCount, PATHS } from '../../geometry/paths';
+import { rejoin } from '../../geometry/tree';
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
 import { percent } from '../format';
@@ -71,6 +72,7 @@ export const blend = defineStep({
         for (let q = 3 * i; q < 3 * i + 3; q++) positions[q] += share * (target[q] - positions[q]);
       }
     }
+    rejoin(paths, positions);
     return { ...form, paths: movedPaths(paths, positions) };
   },
 });

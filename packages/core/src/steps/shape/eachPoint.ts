@@ -41,8 +41,15 @@ async function pathsMoved(
       positions.set(move(place, i, element), 3 * i);
     }
   }
-  // Branches stay at their joints whatever moves what they grow from.
-  rejoin(paths, positions);
+  // Branches stay at their joints whatever moves what they grow from, and turn with it.
+  rejoin(paths, positions, (path, place) => {
+    const first = paths.offsets[path];
+    element.id = paths.ids[path];
+    element.index = path;
+    element.u = paths.u[first];
+    element.at = first;
+    return move(place, first, element);
+  });
   return movedPaths(paths, positions);
 }
 

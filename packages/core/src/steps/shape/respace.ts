@@ -3,6 +3,7 @@ import { squaredFrames } from '../../curves/pathFrames';
 import { eachAlong, sampleAt } from '../../curves/resample';
 import { Carrier } from '../../geometry/attributes';
 import { PATHS, type Paths, pathCount, restLengthOf, uncut } from '../../geometry/paths';
+import { rejoin } from '../../geometry/tree';
 import { defineStep } from '../declare';
 import { counted, figure, metres } from '../format';
 
@@ -113,6 +114,8 @@ export const respace = defineStep({
       first += arcs.length;
       paths.offsets[k + 1] = first;
     }
+    // New points lie on chords of the old ones: branches go along.
+    rejoin(paths, paths.positions);
     return { ...form, paths: squaredFrames(paths) };
   },
 });

@@ -1,5 +1,6 @@
 import { movedPaths } from '../../curves/pathFrames';
 import { pathCount } from '../../geometry/paths';
+import { rejoin } from '../../geometry/tree';
 import { defineStep } from '../declare';
 import { counted } from '../format';
 
@@ -42,6 +43,8 @@ export const smooth = defineStep({
       }
       positions = next;
     }
-    return positions === paths.positions ? form : { ...form, paths: movedPaths(paths, positions) };
+    if (positions === paths.positions) return form;
+    rejoin(paths, positions);
+    return { ...form, paths: movedPaths(paths, positions) };
   },
 });

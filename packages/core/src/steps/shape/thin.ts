@@ -2,6 +2,7 @@ import { squaredFrames } from '../../curves/pathFrames';
 import { simplify } from '../../curves/simplify';
 import { picked } from '../../geometry/attributes';
 import { PATHS, type Paths, pathCount, uncut } from '../../geometry/paths';
+import { rejoin } from '../../geometry/tree';
 import { defineStep } from '../declare';
 import { metres } from '../format';
 
@@ -50,5 +51,7 @@ export const thin = defineStep({
 function only(old: Paths, kept: readonly number[][]): Paths {
   const offsets = new Uint32Array(kept.length + 1);
   kept.forEach((points, path) => (offsets[path + 1] = offsets[path] + points.length));
-  return squaredFrames({ ...uncut(old), ...picked(PATHS, old, 'point', kept.flat()), number: null, offsets });
+  const paths: Paths = { ...uncut(old), ...picked(PATHS, old, 'point', kept.flat()), number: null, offsets };
+  rejoin(paths, paths.positions);
+  return squaredFrames(paths);
 }

@@ -4,7 +4,8 @@ import { resample, sampleAt } from '../../curves/resample';
 import { pathsFrom } from '../../geometry/paths';
 import { type Anchor } from '../../geometry/vec';
 import { Problem } from '../../problem';
-import { defineStep, pointsParam } from '../declare';
+import { smoothstep } from '../../fields/smoothstep';
+import { defineStep, pointsParam, type StepContext } from '../declare';
 import { counted, metres } from '../format';
 import { startWith } from './startWith';
 
@@ -17,15 +18,26 @@ const courseThrough = (anchors: readonly Anchor[], closed: boolean): Float64Arra
     closed && anchors.length > 2,
   );
 
-/** A value of the anchors eased from one to the next (smoothstep), at the fine points of the course. */
-function between(anchors: readonly Anchor[], of: (anchor: Anchor) => number, points: number): Float64Array {
-  return Float64Array.from({ length: points }, (_, i) => {
-    const k = Math.floor(i / FINE);
-    const t = (i % FINE) / FINE;
-    const [a, b] = [of(anchors[k % anchors.length]), of(anchors[(k + 1) % anchors.length])];
-    return t === 0 ? a : a + (b - a) * t * t * (3 - 2 * t);
-  });
+/** A course, and for each of its points which anchor it lies behind and how far on to the next. */
+interface Course {
+  positions: Float64Array;
+  /** Anchor's number and share of the way to the next. */
+  behind: Float64Array;
 }
+
+const smoothCourse = (anchors: readonly Anchor[], closed: boolean): Course => {
+  const positions = courseThrough(anchors, closed);
+  return { positions, behind: Float64Array.from({ length: positions.length / 3 }, (_, i) => i / FINE) };
+};
+
+/** A value of the anchors eased from one to the next (smoothstep), at the points of a course. */
+const between = (anchors: readonly Anchor[], of: (anchor: Anchor) => number, { behind }: Course): Float64Array =>
+  behind.map((at) => {
+    const k = Math.floor(at + 1e-9);
+    const t = smoothstep(at - k);
+    const a = of(anchors[k % anchors.length]);
+    return t === 0 ? a : a + (of(anchors[(k + 1) % anchors.length]) - a) * t;
+  });
 
 export const drawn = defineStep({
   kind: 'drawn',
@@ -48,6 +60,12 @@ export const drawn = defineStep({
       ],
     },
     closed: { type: 'toggle', label: 'Closed', help: 'Joins the last anchor to the first.', default: false },
+    skin: {
+      type: 'growth',
+      label: 'Follows',
+      help: 'From anchor to anchor it takes the shortest way over the skin of this growth.',
+      default: null,
+    },
     points: pointsParam(180),
   },
   summary(p) {
@@ -56,28 +74,29 @@ export const drawn = defineStep({
     const closed = p.closed && p.anchors.length > 2;
     return `${counted(p.anchors.length, 'anchor')}, ${metres(totalLength(arcLengths(course, 0, course.length / 3, closed)))}`;
   },
-  run(form, p, context) {
+  async run(form, p, context) {
     if (p.anchors.length < 2) {
       throw new Problem('A drawn path needs two anchors or more.', 'Draw it in the viewport, or add an anchor.');
     }
     context.claim('points', p.points, 'Points');
     const closed = p.closed && p.anchors.length > 2;
-    const course = courseThrough(p.anchors, p.closed);
+    const course = p.skin ? await courseOnSkin(p.anchors, closed, context) : smoothCourse(p.anchors, closed);
+    const { positions } = course;
     const count = Math.max(p.points, closed ? 3 : 2);
-    const n = course.length / 3;
-    const table = arcLengths(course, 0, n, closed);
+    const n = positions.length / 3;
+    const table = arcLengths(positions, 0, n, closed);
     const step = totalLength(table) / (closed ? count : count - 1);
     const arcs = Float64Array.from({ length: count }, (_, i) => i * step);
     const along = (of: (anchor: Anchor) => number): Float64Array => {
       const out = new Float64Array(count);
-      sampleAt(between(p.anchors, of, n), 0, n, table, arcs, 1, out, 0);
+      sampleAt(between(p.anchors, of, course), 0, n, table, arcs, 1, out, 0);
       return out;
     };
     return startWith(
       form,
       pathsFrom([
         {
-          positions: resample(course, count, closed),
+          positions: resample(positions, count, closed),
           closed,
           size: p.anchors.some(([, , , size = 1]) => size !== 1) ? along(([, , , size = 1]) => size) : undefined,
           lean: p.anchors.some((anchor) => (anchor[4] ?? 0) !== 0)
@@ -88,3 +107,32 @@ export const drawn = defineStep({
     );
   },
 });
+
+/** The shortest ways over a skin from anchor to anchor; straight where none leads there. */
+async function courseOnSkin(anchors: readonly Anchor[], closed: boolean, context: StepContext): Promise<Course> {
+  const { mesh } = await context.other('skin');
+  if (!mesh || mesh.indices.length === 0)
+    throw new Problem(
+      'The growth that it is to follow has no skin at this frame.',
+      'Choose another, or add a skin to it.',
+    );
+  const { nearestPlace } = await import('../../geometry/nearest');
+  const { shortestWay } = await import('../../surfaces/shortestWay');
+  const ends = anchors.map(([x, y, z]) => nearestPlace(mesh, [x, y, z])!);
+  const positions: number[] = [...ends[0].position];
+  const behind: number[] = [0];
+  const legs = closed ? ends.length : ends.length - 1;
+  for (let k = 0; k < legs; k++) {
+    const [from, to] = [ends[k], ends[(k + 1) % ends.length]];
+    const way = (await shortestWay(mesh, from, to, () => context.breathe())) ?? [...from.position, ...to.position];
+    const lengths = arcLengths(Float64Array.from(way), 0, way.length / 3, false);
+    const whole = totalLength(lengths);
+    // A closed path does not repeat its first point.
+    const end = way.length / 3 - (closed && k === legs - 1 ? 1 : 0);
+    for (let i = 1; i < end; i++) {
+      positions.push(way[3 * i], way[3 * i + 1], way[3 * i + 2]);
+      behind.push(k + (whole > 0 ? lengths[i] / whole : 1));
+    }
+  }
+  return { positions: Float64Array.from(positions), behind: Float64Array.from(behind) };
+}

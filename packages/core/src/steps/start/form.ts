@@ -110,6 +110,13 @@ export const form = defineStep({
       const { reduced } = await import('../../forms/reduce');
       mesh = await reduced(mesh, p.reduce);
     }
+    const { opennessOf } = await import('../../surfaces/openness');
+    const told = opennessOf(mesh);
+    if (told)
+      context.tell(
+        told,
+        'It grows, cuts and scatters all the same; thickness and insides are sure on closed forms only.',
+      );
     return startWithMesh(form, mesh);
   },
 });

@@ -3,7 +3,7 @@ import { arcLengths, totalLength } from '../../curves/arclength';
 import { grownLength, visibleLength } from '../../curves/pathFrames';
 import { redrawPart } from '../../curves/redraw';
 import { pathCount } from '../../geometry/paths';
-import { type Anchor } from '../../geometry/vec';
+import { type Anchor, at } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
 import { type ParamValue } from '../../scene/schema';
 import { paths, withShipped } from '../../../test/paths';
@@ -76,6 +76,30 @@ describe('drawn paths', () => {
     expect(made.lean![near(2)]).toBeCloseTo(Math.PI / 2, 2);
     expect(made.lean![near(0.5)]).toBeCloseTo(0, 2);
     for (let i = 1; i < 301; i++) expect(Math.abs(made.size[i] - made.size[i - 1])).toBeLessThan(0.02);
+  });
+
+  test('on a skin it takes the shortest way from anchor to anchor, and carries their sizes', async () => {
+    // A quarter of a great circle and another, over a ball of radius 1.
+    const over: Anchor[] = [
+      [1, 0, 0],
+      [0, 1, 0, 3],
+      [0, 0, 1],
+    ];
+    const rock = { ...newGrowth('Ball', 1, [newStep('solid', { which: 'ball', radius: 1, sides: 96 })]), id: 'rock' };
+    const made = await paths([newStep('drawn', { anchors: over, skin: 'rock', points: 201 })], 1, (scene) =>
+      scene.growths.push(rock),
+    );
+    for (let i = 0; i < 201; i++) expect(Math.hypot(...at(made.positions, i))).toBeCloseTo(1, 2);
+    expect(grownLength(made)).toBeCloseTo(Math.PI, 2);
+    expect(made.size[100]).toBeCloseTo(3, 2);
+    expect(made.size[0]).toBeCloseTo(1, 2);
+    expect(Math.abs(made.positions[3 * 50 + 2])).toBeLessThan(0.02);
+    // Without a skin there is nothing to follow, and it says so.
+    await expect(
+      paths([newStep('drawn', { anchors: over, skin: 'rock' })], 1, (scene) =>
+        scene.growths.push({ ...rock, steps: [newStep('line')] }),
+      ),
+    ).rejects.toThrow(/no skin/);
   });
 
   test('a stroke takes the place of the part that it lies along, whichever way it was drawn', () => {

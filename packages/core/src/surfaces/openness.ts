@@ -1,0 +1,30 @@
+import { type Mesh } from '../geometry/mesh';
+import { topologyOf } from '../geometry/topology';
+import { counted } from '../steps/format';
+
+/** What keeps a mesh from being a closed solid, in words; null where nothing does. */
+export function opennessOf(mesh: Pick<Mesh, 'positions' | 'indices'>): string | null {
+  const { weld, edges } = topologyOf(mesh);
+  const { count, ends, there, back } = edges;
+  // Open edges hang together in borders: places of one border have one head.
+  const head = Int32Array.from(weld.first, (_, i) => i);
+  const headOf = (place: number): number => {
+    while (head[place] !== place) place = head[place] = head[head[place]];
+    return place;
+  };
+  let shared = 0;
+  const open: number[] = [];
+  for (let e = 0; e < count; e++) {
+    const faces = there[e] + back[e];
+    if (faces > 2) shared++;
+    if (faces !== 1) continue;
+    open.push(ends[2 * e]);
+    head[headOf(ends[2 * e])] = headOf(ends[2 * e + 1]);
+  }
+  const borders = new Set(open.map(headOf)).size;
+  const parts = [
+    borders > 0 ? counted(borders, 'open border') : '',
+    shared > 0 ? `${counted(shared, 'edge')} where three faces or more meet` : '',
+  ].filter((part) => part !== '');
+  return parts.length > 0 ? `The form has ${parts.join(' and ')}.` : null;
+}
