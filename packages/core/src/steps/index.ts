@@ -12,6 +12,7 @@ import { tips } from './place/tips';
 import { bend } from './shape/bend';
 import { blend } from './shape/blend';
 import { noise } from './shape/noise';
+import { carry } from './shape/carry';
 import { cup } from './shape/cup';
 import { displace } from './shape/displace';
 import { fold } from './shape/fold';
@@ -49,6 +50,7 @@ import { fractal } from './start/fractal';
 import { helix } from './start/helix';
 import { line } from './start/line';
 import { phyllotaxis } from './start/phyllotaxis';
+import { rules } from './start/rules';
 import { shared } from './start/shared';
 import { skinOf } from './start/skinOf';
 import { solid } from './start/solid';
@@ -66,6 +68,7 @@ const list = [
     catenary,
     colonise,
     fractal,
+    rules,
     text,
     vector,
     edges,
@@ -90,6 +93,7 @@ const list = [
     rollUp,
     fold,
     taper,
+    carry,
     cup,
     transform,
     settle,

@@ -76,6 +76,34 @@ export function formulaFault(formula: string): string | null {
   }
 }
 
+/** A formula that is worked out many times over: the names that it uses, and its value for theirs (NaN where it has none). */
+export interface WorkedFormula {
+  names: readonly string[];
+  value: (values: Record<string, number>) => number;
+}
+
+/** @throws FormulaError when it cannot be read */
+export function workedFormula(formula: string): WorkedFormula {
+  const fault = formulaFault(formula);
+  if (fault) throw new FormulaError(fault);
+  const expression = parsed(formula);
+  const names = expression.variables({ withMembers: true }).filter((name) => !(name in FUNCTIONS));
+  if (names.length === 0) {
+    const fixed = Number(expression.evaluate({}));
+    return { names, value: () => fixed };
+  }
+  return {
+    names,
+    value: (values) => {
+      try {
+        return Number(expression.evaluate(values));
+      } catch {
+        return NaN;
+      }
+    },
+  };
+}
+
 /** Thrown when a formula has no value; the message completes "The formula …". */
 export class FormulaError extends Error {}
 

@@ -25,13 +25,16 @@ export const MEASURES = [
   { value: 'random', label: 'Chance' },
   { value: 'number', label: 'Number' },
   { value: 'noise', label: 'Noise' },
+  { value: 'depth', label: 'Joints from the root' },
+  { value: 'order', label: 'Order of branches' },
+  { value: 'root', label: 'Distance from the root' },
 ] as const;
 
 const params = {
   what: {
     type: 'choice',
     label: 'What',
-    help: 'Height in metres; slope in degrees, 0 where it looks straight up; curvature in one over metres, above 0 where it bulges; thickness through the form; distance in metres to a guide, to the tips of a growth or to another growth; metres along a direction; chance; number of the point; noise.',
+    help: 'Height in metres; slope in degrees, 0 where it looks straight up; curvature in one over metres, above 0 where it bulges; thickness through the form; distance in metres to a guide, to the tips of a growth or to another growth; metres along a direction; chance; number of the point; noise; of branches, how many joints lie between them and the root, their order by Strahler, and metres from the root.',
     options: MEASURES,
     default: 'height',
   },

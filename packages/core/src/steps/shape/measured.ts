@@ -25,6 +25,7 @@ interface Sites {
   /** Number among all, counted from 0. */
   number: (k: number) => number;
   mesh: Mesh | null;
+  paths: Paths | null;
 }
 
 /** Everything that is there, with one more attribute. */
@@ -58,6 +59,7 @@ const meshSites = (mesh: Mesh): Sites => ({
   dice: (k) => k,
   number: (k) => k,
   mesh,
+  paths: null,
 });
 
 function pathSites(paths: Paths): Sites {
@@ -73,6 +75,7 @@ function pathSites(paths: Paths): Sites {
     dice: (k) => paths.ids[of[k]],
     number: (k) => of[k],
     mesh: null,
+    paths,
   };
 }
 
@@ -93,6 +96,7 @@ const looseSites = (
   dice: (k) => dice[k],
   number: (k) => k,
   mesh: null,
+  paths: null,
 });
 
 async function valuesAt(sites: Sites, p: MeasureParams, context: StepContext): Promise<Float32Array> {
@@ -120,6 +124,15 @@ async function measureOf(sites: Sites, p: MeasureParams, context: StepContext): 
       if (p.what === 'thickness') return (k) => thicknessAt(mesh, at(positions, k), up(k));
       const curvatures = meanCurvatures(mesh);
       return (k) => curvatures[k];
+    }
+    case 'depth':
+    case 'order':
+    case 'root': {
+      // What is not made of paths has no branches; skins take what their paths know.
+      if (!sites.paths) return () => 0;
+      const { branchDepths, rootDistances, strahlerOrders } = await import('../../geometry/branches');
+      const values = { depth: branchDepths, order: strahlerOrders, root: rootDistances }[p.what](sites.paths);
+      return (k) => values[k];
     }
     case 'guide':
       return toGuide(positions, p, context);

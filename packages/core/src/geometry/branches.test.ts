@@ -1,0 +1,96 @@
+import { newStep } from '../scene/make';
+import { type ParamValue } from '../scene/schema';
+import { form, grows } from '../../test/paths';
+import { branchDepths, pipeSizes, rootDistances, strahlerOrders } from './branches';
+import { NO_PARENT, type Paths } from './paths';
+
+const tree = async (rules: string, generations: number, more: Record<string, ParamValue> = {}): Promise<Paths> =>
+  (await form([newStep('rules', { axiom: 'A', rules, generations, line: 0.5, shorter: 0.8, angle: 30, ...more })]))
+    .paths!;
+
+/** What leaves a path, by where. */
+function joints(paths: Paths): { parent: number; child: number; s: number }[] {
+  const places = new Map([...paths.ids].map((id, p) => [id, p]));
+  return [...paths.ids.keys()].flatMap((child) => {
+    if (paths.parent![child] === NO_PARENT) return [];
+    const parent = places.get(paths.parent![child])!;
+    return [{ parent, child, s: paths.attach![child] * paths.whole[parent] }];
+  });
+}
+
+test.each([2, 2.5, 3])(
+  'pipe model: at every joint the stem is what leaves and what goes on, at exponent %s',
+  async (exponent) => {
+    const paths = await tree('A -> F[+A]F[-A]\\FA', 5);
+    const sizes = pipeSizes(paths, { exponent, tip: 0.2, over: 0, flare: 0 });
+    const power = (i: number): number => (sizes[i] / 0.2) ** exponent;
+    let checked = 0;
+    for (let p = 0; p < paths.ids.length; p++) {
+      const leaving = joints(paths).filter(({ parent }) => parent === p);
+      for (let i = paths.offsets[p]; i + 1 < paths.offsets[p + 1]; i++) {
+        // All that leaves between this point and the next, this one among it.
+        const here = leaving.filter(({ s }) => s >= paths.s[i] - 1e-6 && s < paths.s[i + 1] - 1e-6);
+        const sum = here.reduce((all, { child }) => all + power(paths.offsets[child]), power(i + 1));
+        expect(power(i)).toBeCloseTo(sum, 3);
+        checked += here.length;
+      }
+    }
+    expect(checked).toBe(joints(paths).length);
+    // The root carries all tips.
+    expect(power(0)).toBeCloseTo(paths.ids.length, 3);
+  },
+);
+
+test('in time: a stem thickens smoothly while what it carries comes up, and never thins', async () => {
+  const steps = [
+    newStep('rules', { axiom: 'A', rules: 'A -> F[+A]F[-A]\\FA', generations: 4, line: 0.5, shorter: 0.8 }),
+    newStep('respace', { by: 'spacing', spacing: 0.04 }),
+    newStep('grow', { to: grows(0, 1) }),
+    newStep('carry', { tip: 0.1, exponent: 2, over: 0.3, flare: 0.1 }),
+  ];
+  let before = 0;
+  let most = 0;
+  for (let frame = 2; frame <= 101; frame++) {
+    const { paths } = await form(steps, frame);
+    const thickness = paths!.size[0];
+    expect(thickness).toBeGreaterThanOrEqual(before - 1e-6);
+    most = Math.max(most, thickness - before);
+    before = thickness;
+  }
+  expect(before).toBeGreaterThan(0.5);
+  expect(most).toBeLessThan(0.1 * before);
+});
+
+test("Strahler's order of a full binary tree is its height, and Horton's ratio of bifurcation is two", async () => {
+  const height = 6;
+  const paths = await tree('A -> F[+A][-A]', height);
+  const orders = strahlerOrders(paths);
+  expect(orders[0]).toBe(height);
+  // Each line is a stream of its own: they halve in number from order to order (Horton 1945).
+  const count = new Map<number, number>();
+  for (let p = 0; p < paths.ids.length; p++) {
+    const order = orders[paths.offsets[p]];
+    count.set(order, (count.get(order) ?? 0) + 1);
+  }
+  for (let order = 1; order < height; order++) expect(count.get(order)! / count.get(order + 1)!).toBe(2);
+});
+
+test('orders where a lower branch joins a higher one, and where three meet (Strahler 1952, by hand)', async () => {
+  // A stem with one twig after another stays of order two; three twigs at one joint make two.
+  expect(strahlerOrders(await tree('A -> F[+F]F[-F]F[+F]F', 1))[0]).toBe(2);
+  expect(strahlerOrders(await tree('A -> F[+F][-F]F', 1))[0]).toBe(2);
+  // Two branches of order two and the tip of the stem: three.
+  expect(strahlerOrders(await tree('A -> F[+F[+F]F][-F[+F]F]F', 1))[0]).toBe(3);
+});
+
+test('depths count joints, distances go along the branches', async () => {
+  const paths = await tree('A -> F(1)[+F(2)[+F(3)]F(1)]F(4)', 1);
+  const [depths, distances] = [branchDepths(paths), rootDistances(paths)];
+  const tips = [...paths.ids.keys()].map((p) => paths.offsets[p + 1] - 1);
+  const told = tips.map((i) => [depths[i], Math.round(1000 * distances[i]) / 1000]).sort((a, b) => a[0] - b[0]);
+  expect(told).toEqual([
+    [0, 5],
+    [1, 4],
+    [2, 6],
+  ]);
+});
