@@ -12,6 +12,20 @@ async function place(hands: Hands, x: number, y: number): Promise<void> {
   await step(page, 'Front').getByRole('button', { name: 'Done' }).click();
 }
 
+/** Paints a stroke on the form, through points given as shares of the view. */
+async function stroke(hands: Hands, points: readonly (readonly [number, number])[]): Promise<void> {
+  const { page } = hands;
+  await step(page, 'Mask').getByRole('button', { name: 'Paint on the form' }).click();
+  await expect(page.getByTestId('legend')).toContainText('0.5');
+  const box = (await canvas(page).boundingBox())!;
+  const at = ([x, y]: readonly [number, number]): [number, number] => [box.x + x * box.width, box.y + y * box.height];
+  await page.mouse.move(...at(points[0]));
+  await page.mouse.down();
+  for (const point of points.slice(1)) await page.mouse.move(...at(point), { steps: 8 });
+  await page.mouse.up();
+  await step(page, 'Mask').getByRole('button', { name: 'Done' }).click();
+}
+
 const hide = (page: Page, name: string): Promise<void> =>
   page.getByRole('button', { name: `Hide ${name}`, exact: true }).click();
 
@@ -79,15 +93,13 @@ test('barnacle spread, as its lesson says', async ({ page }) => {
   await hands.newGrowth('form');
   await hands.set('Form', { Size: '2.1' });
   await page.getByRole('button', { name: 'See all', exact: true }).click();
-  await hands.addStep('Measure');
-  await hands.set('Measure', {
-    What: 'Noise',
-    Size: '0.8',
-    Scale: 'Between values',
-    'Is 0 at': '0.1',
-    'Is 1 at': '0.25',
-    'Kept as': 'bare',
-  });
+  await hands.addStep('Mask');
+  await hands.set('Mask', { 'Kept as': 'bare' });
+  await stroke(hands, [
+    [0.5, 0.5],
+    [0.56, 0.56],
+    [0.6, 0.5],
+  ]);
   await hands.addStep('Front');
   await hands.set('Front', { 'Sets out': 'At clicked places' });
   await place(hands, 0.45, 0.55);

@@ -207,6 +207,39 @@ function isosurface(
   return { positions, indices };
 }
 
+/** Rounds in which the net is evened out. */
+const EVEN = 3;
+
+/** Evens a net out: each vertex goes to the middle of its neighbours, and from there back onto the surface, by Newton's step. */
+function evened(distance: Distance, positions: number[], indices: readonly number[], step: number): void {
+  const n = positions.length / 3;
+  const h = 0.05 * step;
+  for (let round = 0; round < EVEN; round++) {
+    const sums = new Float64Array(positions.length);
+    const counts = new Uint32Array(n);
+    for (let i = 0; i < indices.length; i++) {
+      const [a, b] = [indices[i], indices[i - (i % 3) + ((i + 1) % 3)]];
+      counts[a]++;
+      for (let c = 0; c < 3; c++) sums[3 * a + c] += positions[3 * b + c];
+    }
+    for (let i = 0; i < n; i++) {
+      const p = [0, 1, 2].map((c) => sums[3 * i + c] / counts[i]) as unknown as Point;
+      const here = distance(p);
+      const slope = [0, 1, 2].map((c) => {
+        const q = [...p] as [number, number, number];
+        q[c] += h;
+        return (distance(q) - here) / h;
+      });
+      const square = slope[0] ** 2 + slope[1] ** 2 + slope[2] ** 2;
+      for (let c = 0; c < 3; c++) {
+        const back = square > 1e-6 ? (here * slope[c]) / square : 0;
+        // At sharp edges the step may lead far off.
+        positions[3 * i + c] = p[c] - Math.min(step / 2, Math.max(-step / 2, back));
+      }
+    }
+  }
+}
+
 /** Binary PLY of positions and triangles, Y up as all that comes with Uvrex. */
 function ply(positions: Float32Array, indices: Uint32Array): Uint8Array {
   const head = `ply\nformat binary_little_endian 1.0\ncomment made from signed distances by scripts/forms.ts\nelement vertex ${positions.length / 3}\nproperty float x\nproperty float y\nproperty float z\nelement face ${indices.length / 3}\nproperty list uchar int vertex_indices\nend_header\n`;
@@ -244,6 +277,7 @@ function made({ of, low, high, step, faces }: (typeof FORMS)[string]): {
   // Now and then two sheets are brought together at an edge: a few faces fewer, or a slightly wider grid, and they are not.
   for (let wider = 1; ; wider *= 1.017) {
     const net = isosurface(of, low, high, step * wider);
+    evened(of, net.positions, net.indices, step);
     const positions = Float32Array.from(net.positions);
     for (let goal = faces; goal > 0.95 * faces; goal -= 60) {
       const [simple] = MeshoptSimplifier.simplify(Uint32Array.from(net.indices), positions, 3, 3 * goal, 0.02, [

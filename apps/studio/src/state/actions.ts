@@ -261,6 +261,14 @@ export function setParams(growthId: string, stepId: string, values: Record<strin
   );
 }
 
+/** Gives several parameters of a step other values, whatever drove them before. */
+export function takePreset(growthId: string, stepId: string, label: string, values: Record<string, ParamValue>): void {
+  edit(`Take ${label}`, (draft) => {
+    const step = stepIn(draft, growthId, stepId);
+    if (step) Object.assign(step.params, values);
+  });
+}
+
 /** A parameter with another number: a key where it is animated; its variation stays. */
 function withNumber(old: ParamValue | undefined, frame: number, value: number): ParamValue {
   const base = baseOf(old);

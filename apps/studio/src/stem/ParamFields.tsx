@@ -12,6 +12,7 @@ import {
   type ParamValue,
   type ProfilePoint,
   type Step,
+  stepOf,
   type Stop,
   type Stroke,
   type Anchor,
@@ -46,6 +47,7 @@ interface Props {
   declaration: OwnerDeclaration;
 }
 
+const StepPresets = dynamic(() => import('./StepPresets').then((module) => module.StepPresets), { ssr: false });
 const StrokesField = dynamic(() => import('./StrokesField').then((module) => module.StrokesField), { ssr: false });
 /** The table of anchors is seldom open, and is loaded when it is. */
 const AnchorTable = dynamic(() => import('./AnchorTable').then((module) => module.AnchorTable));
@@ -75,9 +77,12 @@ export function ParamFields({ growth, step, declaration }: Props) {
     Object.keys(declaration.params).map((name) => [name, valueOf(values, declaration, step, name)]),
   );
   const resolved = Object.fromEntries(Object.entries(readings).map(([name, { value }]) => [name, value]));
+  // Only steps have any, of all that has fields.
+  const presets = stepOf(step.kind)?.presets;
   let group: string | undefined;
   return (
     <>
+      {presets && <StepPresets growth={growth.id} step={step.id} hue={growth.hue} presets={presets} />}
       {Object.entries(declaration.params).map(([name, spec]) => {
         if (spec.shown && !spec.shown(resolved)) return null;
         const heading = spec.type === 'number' && spec.group !== group ? spec.group : undefined;

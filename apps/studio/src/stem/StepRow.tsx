@@ -193,7 +193,10 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
         <Box
           key={notice.what}
           role={notice.level === 'note' ? 'note' : 'alert'}
-          sx={{ mt: 0.5, fontSize: 12.5, color: notice.level === 'error' ? 'error.main' : notice.level === 'note' ? 'text.secondary' : '#f2d06b',
+          sx={{
+            mt: 0.5,
+            fontSize: 12.5,
+            color: notice.level === 'error' ? 'error.main' : notice.level === 'note' ? 'text.secondary' : '#f2d06b',
           }}
         >
           {notice.level === 'skipped' && 'Skipped: '}

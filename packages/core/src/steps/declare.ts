@@ -40,6 +40,8 @@ export interface TextParam extends Common {
   type: 'text';
   default: string;
   most: number;
+  /** Code, in lines. */
+  lines?: boolean;
 }
 
 export interface FileParam extends Common {
@@ -208,6 +210,14 @@ export interface StepContext {
 
 export type Family = 'start' | 'shape' | 'grow' | 'skin' | 'place' | 'finish';
 
+/** Values of a step to begin from. */
+export interface StepPreset {
+  label: string;
+  params: Record<string, string | number>;
+  /** What it comes to, drawn in a field of 100 × 100, as SVG path data. */
+  picture: string;
+}
+
 export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   kind: string;
   family: Family;
@@ -231,6 +241,8 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   writes?: (params: ParamsOf<S>) => readonly string[];
   /** What it wants earlier steps to leave behind, where that costs them work. */
   wants?: (params: ParamsOf<S>) => readonly Want[];
+  /** Ready values to begin from; made when they are asked for. */
+  presets?: () => Promise<readonly StepPreset[]>;
   /** One line on what the step does now, for the stem. */
   summary(params: ParamsOf<S>): string;
   run(form: Form, params: ParamsOf<S>, context: StepContext): Form | Promise<Form>;

@@ -12,6 +12,7 @@ const params = {
     help: 'What it begins with. F draws a line, f leaves a gap; + and − turn left and right, ^ and & up and down, \\ and / roll, | turns back, $ levels; [ and ] begin and end a branch; ! thins, ’ goes to the next colour; { and } frame a sheet. Other letters are buds.',
     default: 'A',
     most: 200,
+    lines: true,
   },
   rules: {
     type: 'text',
@@ -19,6 +20,7 @@ const params = {
     help: 'What becomes of symbols in each generation, one rule a line: A -> F[+A][-A]. Parameters: A(x) : x > 1 -> F(x)A(x / 2). Odds: A -0.3-> FA. What stands before and after: B < A > C -> FA.',
     default: 'A -> F[+A]F[-A]\\A',
     most: 4000,
+    lines: true,
   },
   generations: {
     type: 'number',
@@ -104,6 +106,7 @@ export const rules = defineStep({
   params,
   many: true,
   writes: () => ['generation'],
+  presets: async () => (await import('./rulesPresets')).rulesPresets(),
   summary: (p) => `${figure(p.generations, 1)} generations`,
   async run(form, p, context) {
     const { grownByRules } = await import('./grownByRules');

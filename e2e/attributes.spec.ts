@@ -1,0 +1,117 @@
+import { expect, test, type Page } from '@playwright/test';
+import { Hands } from './hands';
+import { canvas, goTo, openStep, picture, pictureAt, step } from './helpers';
+
+const middle = async (page: Page): Promise<{ x: number; y: number; width: number; height: number }> =>
+  (await canvas(page).boundingBox())!;
+
+/** Drags over the canvas, between places given as shares of it. */
+async function drag(page: Page, from: readonly [number, number], to: readonly [number, number]): Promise<void> {
+  const box = await middle(page);
+  await page.mouse.move(box.x + from[0] * box.width, box.y + from[1] * box.height);
+  await page.mouse.down();
+  await page.mouse.move(box.x + to[0] * box.width, box.y + to[1] * box.height, { steps: 8 });
+  await page.mouse.up();
+}
+
+test('a mask is painted, erased, filled and inverted; each stroke is one entry of undo, and it is there after a reload', async ({
+  page,
+}) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Painted');
+  await hands.newGrowth('solid');
+  await hands.set('Solid', { Which: 'Ball', Radius: '0.8' });
+  await page.getByRole('button', { name: 'See all', exact: true }).click();
+  await hands.addStep('Mask');
+  const mask = step(page, 'Mask');
+  await mask.getByRole('button', { name: 'Paint on the form' }).click();
+  await expect(page.getByTestId('legend')).toBeVisible();
+  await pictureAt(page, 1);
+  const bare = await picture(page);
+  await drag(page, [0.47, 0.5], [0.53, 0.5]);
+  await expect(mask).toContainText('1 stroke');
+  await pictureAt(page, 1);
+  const painted = await picture(page);
+  expect(painted.equals(bare)).toBe(false);
+  // Beside the form the view is turned, and nothing is painted.
+  await drag(page, [0.05, 0.2], [0.08, 0.2]);
+  await expect(mask).toContainText('1 stroke.');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(mask).toContainText('Nothing is painted yet');
+  await page.getByRole('button', { name: 'Do again', exact: true }).click();
+  await expect(mask).toContainText('1 stroke.');
+  await mask.getByRole('combobox', { name: 'Brush' }).click();
+  await page.getByRole('option', { name: 'Erase' }).click();
+  await hands.closed();
+  await drag(page, [0.47, 0.5], [0.53, 0.5]);
+  await expect(mask).toContainText('2 strokes.');
+  await mask.getByRole('button', { name: 'Invert' }).click();
+  await expect(mask).toContainText('3 strokes.');
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('legend')).toHaveCount(0);
+  await expect(page.getByText('Saved on this device')).toBeVisible();
+  await page.reload();
+  await openStep(page, 'Mask');
+  await expect(mask).toContainText('3 strokes.');
+});
+
+test('the table lists what every element knows: sorted, marked in the view, shown as colours', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Told');
+  await hands.newGrowth('line');
+  await hands.deleteStep('Grow');
+  await hands.addStep('Measure');
+  await hands.set('Measure', { Scale: 'As measured', 'Kept as': 'rise' });
+  await goTo(page, 1);
+  const plain = await picture(page);
+  await page.keyboard.press('t');
+  const table = page.getByRole('region', { name: 'Attributes' });
+  await expect(table.getByRole('tab', { name: /^Vertices/ })).toBeVisible();
+  const head = table.getByRole('columnheader', { name: /^rise/ });
+  await expect(head).toContainText('0 to');
+  await expect(head).toContainText('mean');
+  const first = table.getByRole('row').nth(1).getByRole('gridcell').nth(1);
+  await head.click();
+  await expect(first).toHaveText('0');
+  await head.click();
+  await expect(first).not.toHaveText('0');
+  await table.getByRole('row').nth(1).click();
+  await expect(page.getByRole('img', { name: 'Places found by the checks' })).toBeVisible();
+  await table.getByRole('combobox', { name: 'Show as colours' }).click();
+  await page.getByRole('option', { name: 'rise', exact: true }).click();
+  await hands.closed();
+  await expect(page.getByTestId('legend')).toContainText('rise');
+  await table.getByRole('tab', { name: /^Points of paths/ }).click();
+  await expect(table.getByRole('columnheader', { name: /^Distance from base/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Close the table' }).click();
+  await pictureAt(page, 1);
+  expect((await picture(page)).equals(plain)).toBe(false);
+  await page.getByRole('button', { name: "Show the growth's own colours" }).click();
+  await expect(page.getByTestId('legend')).toHaveCount(0);
+});
+
+test('sea fern, as its lesson says; what is wrong in a rule is told with its line and column', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Sea fern');
+  await hands.newGrowth('branching rules');
+  const rules = await openStep(page, 'Branching rules');
+  await rules.getByRole('button', { name: 'Begin from a preset' }).click();
+  await page.getByRole('button', { name: 'Sea fern' }).click();
+  await hands.closed();
+  await expect(rules.getByRole('note')).toContainText('symbols');
+  await hands.deleteStep('Grow');
+  await hands.set('Branching rules', { Generations: '= 20 * clamp((frame - 4) / 124, 0, 1)', 'Each thinner': '100' });
+  await hands.addStep('Branch thickness');
+  await hands.set('Branch thickness', { Tips: '16', 'Comes up over': '0.1', 'Flares over': '0.05' });
+  await hands.deleteStep('Wire');
+  await hands.addStep('Tube');
+  await hands.set('Tube', { Radius: '0.05', Sides: '6' });
+  await goTo(page, 60);
+  const young = await page.getByTestId('statistics').textContent();
+  await goTo(page, 128);
+  await expect(page.getByTestId('statistics')).not.toHaveText(young!);
+  await expect(page.locator('aside [role=alert]')).toHaveCount(0);
+  await rules.getByLabel('Rules', { exact: true }).fill('A(x) -> F(x)[+A(x / 2)');
+  await rules.getByLabel('Rules', { exact: true }).blur();
+  await expect(page.locator('aside').getByRole('alert')).toContainText('line 1, column 13');
+});
