@@ -13,6 +13,7 @@ import barnacleSpreadPicture from './pictures/barnacle-spread.png';
 import wreckRevealPicture from './pictures/wreck-reveal.png';
 import kelpForestPicture from './pictures/kelp-forest.png';
 import overgrownFigureheadPicture from './pictures/overgrown-figurehead.png';
+import seaFernPicture from './pictures/sea-fern.png';
 import eelRunPicture from './pictures/eel-run.png';
 import pierPlanksPicture from './pictures/pier-planks.png';
 import turbanShellPicture from './pictures/turban-shell.png';
@@ -131,6 +132,12 @@ export const STARTERS: readonly Starter[] = [
     'Four thousand plants of four kinds by odds come up as a front passes from head to foot.',
     () => import('./overgrown-figurehead.json'),
     overgrownFigureheadPicture,
+  ),
+  starter(
+    'sea-fern',
+    'Ferns branch by rules, generation after generation without a jump; stems thicken as what they carry comes up.',
+    () => import('./sea-fern.json'),
+    seaFernPicture,
   ),
   starter(
     'eel-run',

@@ -32,6 +32,7 @@ export function sceneOf(steps: Step[], name = 'Frond'): Scene {
 export async function formOf(scene: Scene, frame = 1): Promise<Form> {
   const result = await testEvaluator().evaluate(scene, frame);
   const [growth] = result.growths;
-  if (!growth.form || growth.notices.some(({ level }) => level !== 'note')) throw new Error(JSON.stringify(growth.notices));
+  if (!growth.form || growth.notices.some(({ level }) => level !== 'note'))
+    throw new Error(JSON.stringify(growth.notices));
   return growth.form;
 }

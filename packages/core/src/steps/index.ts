@@ -15,6 +15,7 @@ import { noise } from './shape/noise';
 import { carry } from './shape/carry';
 import { cup } from './shape/cup';
 import { displace } from './shape/displace';
+import { feel } from './shape/feel';
 import { fold } from './shape/fold';
 import { mask } from './shape/mask';
 import { measure } from './shape/measure';
@@ -56,6 +57,7 @@ import { skinOf } from './start/skinOf';
 import { solid } from './start/solid';
 import { terrain } from './start/terrain';
 import { text } from './start/text';
+import { twine } from './start/twine';
 import { vector } from './start/vector';
 
 // The list holds steps of many parameter types; whoever runs one has checked the parameters against its declaration.
@@ -69,6 +71,7 @@ const list = [
     colonise,
     fractal,
     rules,
+    twine,
     text,
     vector,
     edges,
@@ -94,6 +97,7 @@ const list = [
     fold,
     taper,
     carry,
+    feel,
     cup,
     transform,
     settle,
