@@ -15,6 +15,7 @@ import {
   tangents,
   withFrames,
 } from '@uvrex/core';
+import { benchBranching, branchingExponents } from './branching';
 import { benchCopies } from './copies';
 import { exponent, median, print, printExponents, type Row } from './harness';
 import { benchScatter, scatterExponents } from './scatter';
@@ -128,7 +129,7 @@ rows.push({
 });
 
 const copies = await benchCopies();
-print([...rows, ...copies.rows, ...(await benchScatter()), ...(await benchSurfaces())]);
+print([...rows, ...copies.rows, ...(await benchScatter()), ...(await benchSurfaces()), ...(await benchBranching())]);
 
 // How cost grows when one thing is doubled: 1 is in proportion.
 const winding = (points: number, paths: number) =>
@@ -159,5 +160,6 @@ printExponents([
   ...copies.exponents,
   ...(await scatterExponents()),
   ...(await surfaceExponents()),
+  ...(await branchingExponents()),
   ['cutting, paths', await exponent([16, 32, 64, 128], (n) => cutting(500, n))],
 ]);

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { Hands } from './hands';
-import { canvas, goTo, openStep, picture, pictureAt, step } from './helpers';
+import { canvas, copies, goTo, openStep, picture, pictureAt, step } from './helpers';
 
 const middle = async (page: Page): Promise<{ x: number; y: number; width: number; height: number }> =>
   (await canvas(page).boundingBox())!;
@@ -114,4 +114,32 @@ test('sea fern, as its lesson says; what is wrong in a rule is told with its lin
   await rules.getByLabel('Rules', { exact: true }).fill('A(x) -> F(x)[+A(x / 2)');
   await rules.getByLabel('Rules', { exact: true }).blur();
   await expect(page.locator('aside').getByRole('alert')).toContainText('line 1, column 13');
+});
+
+test('lantern vine, as its lesson says', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Lantern vine');
+  await hands.newGrowth('blade');
+  await hands.set('Blade', { Length: '0.2', Width: '0.08' });
+  await page.getByRole('button', { name: 'Hide Blade', exact: true }).click();
+  await hands.newGrowth('line');
+  await hands.set('Line', { 'To Y': '2.3' });
+  await hands.deleteStep('Grow');
+  await hands.set('Tube', { Radius: '0.1', Swell: '0' });
+  await hands.newGrowth('twining tendrils');
+  await expect(
+    (await openStep(page, 'Twining tendrils')).getByRole('combobox', { name: 'Round', exact: true }),
+  ).toHaveText('Line');
+  await hands.set('Twining tendrils', { Pitch: '0.6' });
+  await hands.set('Tube', { Radius: '0.02' });
+  await hands.addStep('Feeling tips');
+  await hands.addStep('Along the paths');
+  await hands.set('Along the paths', { Item: 'Blade', Spacing: 'By count', Count: '18', Turns: '+137.5', Lean: '58' });
+  await hands.addStep('Time offset');
+  await goTo(page, 60);
+  await expect(page.locator('aside [role=alert]')).toHaveCount(0);
+  const young = await copies(page);
+  expect(young).toBeGreaterThan(4);
+  await goTo(page, 130);
+  expect(await copies(page)).toBe(36);
 });

@@ -14,6 +14,7 @@ import wreckRevealPicture from './pictures/wreck-reveal.png';
 import kelpForestPicture from './pictures/kelp-forest.png';
 import overgrownFigureheadPicture from './pictures/overgrown-figurehead.png';
 import seaFernPicture from './pictures/sea-fern.png';
+import lanternVinePicture from './pictures/lantern-vine.png';
 import eelRunPicture from './pictures/eel-run.png';
 import pierPlanksPicture from './pictures/pier-planks.png';
 import turbanShellPicture from './pictures/turban-shell.png';
@@ -138,6 +139,12 @@ export const STARTERS: readonly Starter[] = [
     'Ferns branch by rules, generation after generation without a jump; stems thicken as what they carry comes up.',
     () => import('./sea-fern.json'),
     seaFernPicture,
+  ),
+  starter(
+    'lantern-vine',
+    'Tendrils twine up a mooring post either way, feeling for a hold; leaves unroll behind the tips, blossoms open at the ends.',
+    () => import('./lantern-vine.json'),
+    lanternVinePicture,
   ),
   starter(
     'eel-run',

@@ -207,14 +207,17 @@ function isosurface(
   return { positions, indices };
 }
 
-/** Rounds in which the net is evened out. */
-const EVEN = 3;
-
 /** Evens a net out: each vertex goes to the middle of its neighbours, and from there back onto the surface, by Newton's step. */
-function evened(distance: Distance, positions: number[], indices: readonly number[], step: number): void {
+function evened(
+  distance: Distance,
+  positions: number[],
+  indices: readonly number[],
+  step: number,
+  rounds: number,
+): void {
   const n = positions.length / 3;
   const h = 0.05 * step;
-  for (let round = 0; round < EVEN; round++) {
+  for (let round = 0; round < rounds; round++) {
     const sums = new Float64Array(positions.length);
     const counts = new Uint32Array(n);
     for (let i = 0; i < indices.length; i++) {
@@ -263,21 +266,21 @@ function ply(positions: Float32Array, indices: Uint32Array): Uint8Array {
   return bytes;
 }
 
-const FORMS: Record<string, { of: Distance; low: Point; high: Point; step: number; faces: number }> = {
-  'reef-rock': { of: rock, low: [-1.2, -0.1, -1.1], high: [1.2, 1.4, 1.1], step: 0.016, faces: 19_000 },
-  propeller: { of: propeller, low: [-1.1, -0.1, -0.6], high: [1.1, 2.1, 0.6], step: 0.008, faces: 19_000 },
-  figurehead: { of: figurehead, low: [-0.7, -0.1, -0.7], high: [0.7, 2, 1], step: 0.0095, faces: 19_500 },
+const FORMS: Record<string, { of: Distance; low: Point; high: Point; step: number; faces: number; even: number }> = {
+  'reef-rock': { of: rock, low: [-1.2, -0.1, -1.1], high: [1.2, 1.4, 1.1], step: 0.016, faces: 19_000, even: 3 },
+  propeller: { of: propeller, low: [-1.1, -0.1, -0.6], high: [1.1, 2.1, 0.6], step: 0.008, faces: 19_000, even: 3 },
+  figurehead: { of: figurehead, low: [-0.7, -0.1, -0.7], high: [0.7, 2, 1], step: 0.0095, faces: 19_500, even: 0 },
 };
 
 /** A form with about so many faces, closed, each edge in two of them. */
-function made({ of, low, high, step, faces }: (typeof FORMS)[string]): {
+function made({ of, low, high, step, faces, even }: (typeof FORMS)[string]): {
   positions: Float32Array;
   indices: Uint32Array;
 } {
   // Now and then two sheets are brought together at an edge: a few faces fewer, or a slightly wider grid, and they are not.
   for (let wider = 1; ; wider *= 1.017) {
     const net = isosurface(of, low, high, step * wider);
-    evened(of, net.positions, net.indices, step);
+    evened(of, net.positions, net.indices, step, even);
     const positions = Float32Array.from(net.positions);
     for (let goal = faces; goal > 0.95 * faces; goal -= 60) {
       const [simple] = MeshoptSimplifier.simplify(Uint32Array.from(net.indices), positions, 3, 3 * goal, 0.02, [

@@ -29,6 +29,8 @@ export interface Command {
   native?: string;
   /** A sign that calls it, wherever it lies on the keyboard. */
   sign?: string;
+  /** Its keys do it in the midst of a field too, where others are typed. */
+  everywhere?: boolean;
   run: () => void;
   /** Whether it can do anything now. */
   can?: () => boolean;
@@ -176,8 +178,20 @@ export const COMMANDS: readonly Command[] = [
     keys: 'l',
     run: () => setView(({ look }) => ({ look: LOOKS[(LOOKS.indexOf(look) + 1) % LOOKS.length] })),
   },
-  { id: 'palette', label: 'All commands', keys: 'mod+k', run: () => setView({ palette: 'commands' }) },
-  { id: 'export', label: 'Export', keys: 'mod+e', run: () => setView({ sheet: 'export', playing: false }) },
+  {
+    id: 'palette',
+    label: 'All commands',
+    keys: 'mod+k',
+    everywhere: true,
+    run: () => setView({ palette: 'commands' }),
+  },
+  {
+    id: 'export',
+    label: 'Export',
+    keys: 'mod+e',
+    everywhere: true,
+    run: () => setView({ sheet: 'export', playing: false }),
+  },
   { id: 'shortcuts', label: 'Shortcuts', sign: '?', run: () => setView({ sheet: 'shortcuts' }) },
   {
     id: 'checks',

@@ -2,11 +2,13 @@
 
 import MoreHoriz from '@mui/icons-material/MoreHoriz';
 import IconButton from '@mui/material/IconButton';
-import Menu from '@mui/material/Menu';
-import MenuItem from '@mui/material/MenuItem';
-import { type ReactNode, useRef, useState } from 'react';
+import dynamic from 'next/dynamic';
+import { type ReactNode, useState } from 'react';
 
-interface Props {
+// Menus are loaded when the first is opened.
+const MoreItems = dynamic(() => import('./MoreItems').then((module) => module.MoreItems), { ssr: false });
+
+export interface MoreProps {
   /** What it is the menu of. */
   of: string;
   items: readonly { label: string; run: () => void }[];
@@ -15,46 +17,22 @@ interface Props {
 }
 
 /** The three dots behind a thing, and what can be done with it. */
-export function MoreMenu({ of, items, children }: Props) {
+export function MoreMenu({ of, ...rest }: MoreProps) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
-  const chosen = useRef<(() => void) | null>(null);
-  const close = (): void => setAnchor(null);
+  const [opened, setOpened] = useState(false);
   return (
     <>
       <IconButton
         aria-label={`More for ${of}`}
-        onClick={(event) => setAnchor(event.currentTarget)}
+        onClick={(event) => {
+          setOpened(true);
+          setAnchor(event.currentTarget);
+        }}
         sx={{ p: 0.25, color: 'text.secondary' }}
       >
         <MoreHoriz fontSize="small" />
       </IconButton>
-      <Menu
-        open={anchor !== null}
-        anchorEl={anchor}
-        onClose={close}
-        slotProps={{
-          transition: {
-            // Only now has the menu given the focus back: a name field opened earlier would lose it again.
-            onExited: () => {
-              chosen.current?.();
-              chosen.current = null;
-            },
-          },
-        }}
-      >
-        {items.map(({ label, run }) => (
-          <MenuItem
-            key={label}
-            onClick={() => {
-              chosen.current = run;
-              close();
-            }}
-          >
-            {label}
-          </MenuItem>
-        ))}
-        {children?.(close)}
-      </Menu>
+      {opened && <MoreItems {...rest} anchor={anchor} close={() => setAnchor(null)} />}
     </>
   );
 }

@@ -183,7 +183,12 @@ function start(id: string): Closing {
   };
 }
 
-const ALL_KEYS = COMMANDS.flatMap(({ keys }) => keys?.split(', ') ?? []);
+const keysOf = (everywhere: boolean): string[] =>
+  COMMANDS.filter((command) => (command.everywhere ?? false) === everywhere).flatMap(
+    ({ keys }) => keys?.split(', ') ?? [],
+  );
+const KEYS = keysOf(false);
+const KEYS_EVERYWHERE = keysOf(true);
 const byKeys = new Map(COMMANDS.flatMap(({ id, keys }) => (keys?.split(', ') ?? []).map((one) => [one, id] as const)));
 
 const somethingInFront = (): boolean =>
@@ -209,7 +214,8 @@ function Room() {
   useEffect(() => {
     document.title = `${name} · Uvrex`;
   }, [name]);
-  useHotkeys(ALL_KEYS, (event, { hotkey }) => call(event, byKeys.get(hotkey)));
+  useHotkeys(KEYS, (event, { hotkey }) => call(event, byKeys.get(hotkey)));
+  useHotkeys(KEYS_EVERYWHERE, (event, { hotkey }) => call(event, byKeys.get(hotkey)), { enableOnFormTags: true });
   useHotkeys('?', (event) => call(event, 'shortcuts'), { useKey: true });
   useHotkeys('escape', () => {
     if (somethingInFront()) return;

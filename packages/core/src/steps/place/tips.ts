@@ -66,7 +66,8 @@ export const tips = defineStep({
   async run(form, p, context) {
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth that rides at the tips.');
     const other = await context.other('growth');
-    const rider = other.mesh;
+    const { wholeMesh } = await import('../../geometry/copies');
+    const rider = wholeMesh(other);
     // While the rider itself is too young to have a skin, there is nothing to ride.
     if (!rider) return form;
     const { withRiders } = await import('../../geometry/joinMeshes');
