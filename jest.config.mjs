@@ -19,6 +19,8 @@ const esm = [
   'fast-xml-parser',
   'opentype.js',
   'svg-path-properties',
+  'delaunator',
+  'robust-predicates',
 ];
 
 export default {

@@ -99,8 +99,7 @@ test('sea fern, as its lesson says; what is wrong in a rule is told with its lin
   await page.getByRole('button', { name: 'Sea fern' }).click();
   await hands.closed();
   await expect(rules.getByRole('note')).toContainText('symbols');
-  await hands.deleteStep('Grow');
-  await hands.set('Branching rules', { Generations: '= 20 * clamp((frame - 4) / 124, 0, 1)', 'Each thinner': '100' });
+  await hands.set('Branching rules', { 'Each thinner': '100' });
   await hands.addStep('Branch thickness');
   await hands.set('Branch thickness', { Tips: '16', 'Comes up over': '0.1', 'Flares over': '0.05' });
   await hands.deleteStep('Wire');
@@ -142,4 +141,24 @@ test('lantern vine, as its lesson says', async ({ page }) => {
   expect(young).toBeGreaterThan(4);
   await goTo(page, 130);
   expect(await copies(page)).toBe(36);
+});
+
+test('plankton web, as its lesson says', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Plankton web');
+  await hands.newGrowth('solid');
+  await hands.set('Solid', { Radius: '0.05', Sides: '20' });
+  await page.getByRole('button', { name: 'Hide Solid', exact: true }).click();
+  await hands.newGrowth('web');
+  await expect(step(page, 'Grow')).toHaveCount(0);
+  await hands.set('Web', { Count: '70', 'No longer than': '0.9', 'Hub Y': '1.2', Drift: '0.12', Shape: 'Curved' });
+  await hands.addStep('On the points');
+  await hands.set('On the points', { Item: 'Solid', 'Vary size': '50' });
+  await goTo(page, 50);
+  await expect(page.locator('aside [role=alert]')).toHaveCount(0);
+  const young = await copies(page);
+  expect(young).toBeGreaterThan(0);
+  expect(young).toBeLessThan(70);
+  await goTo(page, 140);
+  expect(await copies(page)).toBe(70);
 });

@@ -15,6 +15,7 @@ export const STARTER_FRAMES = {
   'overgrown-figurehead': { name: 'Overgrown figurehead', frame: 70 },
   'sea-fern': { name: 'Sea fern', frame: 132 },
   'lantern-vine': { name: 'Lantern vine', frame: 150 },
+  'plankton-web': { name: 'Plankton web', frame: 118 },
   'eel-run': { name: 'Eel run', frame: 48 },
   'pier-planks': { name: 'Pier planks', frame: 92 },
   'turban-shell': { name: 'Turban shell', frame: 24 },

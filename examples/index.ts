@@ -15,6 +15,7 @@ import kelpForestPicture from './pictures/kelp-forest.png';
 import overgrownFigureheadPicture from './pictures/overgrown-figurehead.png';
 import seaFernPicture from './pictures/sea-fern.png';
 import lanternVinePicture from './pictures/lantern-vine.png';
+import planktonWebPicture from './pictures/plankton-web.png';
 import eelRunPicture from './pictures/eel-run.png';
 import pierPlanksPicture from './pictures/pier-planks.png';
 import turbanShellPicture from './pictures/turban-shell.png';
@@ -145,6 +146,12 @@ export const STARTERS: readonly Starter[] = [
     'Tendrils twine up a mooring post either way, feeling for a hold; leaves unroll behind the tips, blossoms open at the ends.',
     () => import('./lantern-vine.json'),
     lanternVinePicture,
+  ),
+  starter(
+    'plankton-web',
+    'A net grows out from its hub, link by link; nodes swell as it comes to them, drift, and the whole of it turns.',
+    () => import('./plankton-web.json'),
+    planktonWebPicture,
   ),
   starter(
     'eel-run',

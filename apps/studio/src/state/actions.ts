@@ -261,12 +261,21 @@ export function setParams(growthId: string, stepId: string, values: Record<strin
   );
 }
 
-/** Gives several parameters of a step other values, whatever drove them before. */
+/** Gives several parameters of a step other values; what is animated goes on so, up to the new one. */
 export function takePreset(growthId: string, stepId: string, label: string, values: Record<string, ParamValue>): void {
   edit(`Take ${label}`, (draft) => {
     const step = stepIn(draft, growthId, stepId);
-    if (step) Object.assign(step.params, values);
+    if (!step) return;
+    for (const [name, value] of Object.entries(values)) step.params[name] = withMost(step.params[name], value);
   });
+}
+
+/** A value in the place of another: of one that is animated by keys, these brought to where the greatest is the new one. */
+function withMost(old: ParamValue | undefined, value: ParamValue): ParamValue {
+  const base = baseOf(old);
+  const most = isTrack(base) ? Math.max(...base.keys.map((key) => key.value)) : 0;
+  if (!isTrack(base) || typeof value !== 'number' || !(most > 0)) return value;
+  return { ...base, keys: base.keys.map((key) => ({ ...key, value: (key.value / most) * value })) };
 }
 
 /** A parameter with another number: a key where it is animated; its variation stays. */

@@ -74,7 +74,7 @@ test('it moves with its host', async () => {
   for (let i = 0; 3 * i < still.positions.length; i += 7) {
     const [x, y, z] = at(still.positions, i);
     const there: Vec3 = [3 + x * Math.cos(turn) - y * Math.sin(turn), x * Math.sin(turn) + y * Math.cos(turn), z];
-    expect(distance(at(moved.positions, i), there)).toBeLessThan(4e-3);
+    expect(distance(at(moved.positions, i), there)).toBeLessThan(1e-4);
   }
 });
 

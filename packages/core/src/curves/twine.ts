@@ -41,7 +41,8 @@ export function twined(host: Paths, path: number, mesh: Mesh | null, how: Twinin
   const length = totalLength(table);
   const [first, last] = [how.from * length, how.to * length];
   if (!(last - first > 1e-9)) return null;
-  const count = Math.max(2, Math.ceil(((last - first) / how.pitch) * how.points) + 1);
+  // A hair more, as moving has it, makes no point more.
+  const count = Math.max(2, Math.ceil(((last - first) / how.pitch) * how.points - 1e-3) + 1);
   const arcs = Float64Array.from({ length: count }, (_, i) => first + ((last - first) * i) / (count - 1));
   const sampled = (of: ArrayLike<number>): Float64Array => {
     const out = new Float64Array(3 * count);

@@ -7,6 +7,8 @@ import { MESH, type Mesh, vertexCount } from './mesh';
  * go by their length. Null where the mesh has none of that name.
  */
 export function vertexValues(mesh: Mesh, name: string): ArrayLike<number> | null {
+  // Nothing has every attribute: a growth that has not begun yet lacks none.
+  if (vertexCount(mesh) === 0) return new Float32Array(0);
   if (name === 'height' && !Object.hasOwn(mesh.named, name))
     return Float32Array.from({ length: vertexCount(mesh) }, (_, i) => mesh.positions[3 * i + 1]);
   const column = columnNamed(MESH, mesh, name);

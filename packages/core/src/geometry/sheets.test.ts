@@ -49,14 +49,16 @@ test('the scale is even in Oklab and gets lighter all the way; an independent co
     3 + n,
   );
   const oklab = converter('oklab');
-  const labs = Array.from({ length: n + 1 }, (_, i) => {
+  const shades = Array.from({ length: n + 1 }, (_, i) => {
     const [r, g, b] = colours.subarray(3 * i, 3 * i + 3);
     return oklab({ mode: 'lrgb', r, g, b });
   });
-  const steps = labs.slice(1).map((lab, i) => Math.hypot(lab.l - labs[i].l, lab.a - labs[i].a, lab.b - labs[i].b));
+  const steps = shades
+    .slice(1)
+    .map((lab, i) => Math.hypot(lab.l - shades[i].l, lab.a - shades[i].a, lab.b - shades[i].b));
   const mean = steps.reduce((sum, step) => sum + step, 0) / n;
   for (const step of steps) expect(Math.abs(step / mean - 1)).toBeLessThan(0.12);
-  labs.slice(1).forEach((lab, i) => expect(lab.l).toBeGreaterThan(labs[i].l));
+  shades.slice(1).forEach((lab, i) => expect(lab.l).toBeGreaterThan(shades[i].l));
   expect(VALUE_SCALE[0].at).toBe(0);
   // Beyond its ends it stays; what has no value is grey.
   const [under, over, none] = [falseColours([0], 3, 4), falseColours([9], 3, 4), falseColours([NaN], 3, 4)];

@@ -116,6 +116,12 @@ function strokesFault(value: unknown): ParamFault | null {
 const within = (value: unknown, low: number, high: number): boolean =>
   typeof value === 'number' && value >= low && value <= high;
 
+/** Whether all of a list fit, holes among them, which `every` passes over. */
+function all(list: readonly unknown[], fits: (value: unknown, i: number) => boolean): boolean {
+  for (let i = 0; i < list.length; i++) if (!fits(list[i], i)) return false;
+  return true;
+}
+
 function isStroke(entry: unknown): boolean {
   const stroke = entry as BrushStroke;
   const does: unknown = stroke?.does;
@@ -128,7 +134,7 @@ function isStroke(entry: unknown): boolean {
     within(stroke.frame, -LIMITS.keyFrame, LIMITS.keyFrame) &&
     Array.isArray(stroke.points) &&
     stroke.points.length % 4 === 0 &&
-    stroke.points.every((x, i) => (i % 4 === 3 ? within(x, 0, 1) : within(x, -LIMITS.reach, LIMITS.reach)))
+    all(stroke.points, (x, i) => (i % 4 === 3 ? within(x, 0, 1) : within(x, -LIMITS.reach, LIMITS.reach)))
   );
 }
 
@@ -148,10 +154,7 @@ const isAnchor = (entry: unknown): boolean =>
   Array.isArray(entry) &&
   entry.length >= 3 &&
   entry.length <= 5 &&
-  entry.every((number: unknown, i) => {
-    const [min, max] = ANCHOR_BOUNDS[i];
-    return typeof number === 'number' && number >= min && number <= max;
-  });
+  all(entry, (number, i) => within(number, ANCHOR_BOUNDS[i][0], ANCHOR_BOUNDS[i][1]));
 
 function numberOrDriven(spec: NumberParam, value: unknown): ParamFault | null {
   if (typeof value === 'number') return at(numberFault(spec, value));

@@ -39,6 +39,7 @@ import { sweep } from './skin/sweep';
 import { tube } from './skin/tube';
 import { wire } from './skin/wire';
 import { arc } from './start/arc';
+import { web } from './start/web';
 import { blade } from './start/blade';
 import { catenary } from './start/catenary';
 import { cells } from './start/cells';
@@ -72,6 +73,7 @@ const list = [
     fractal,
     rules,
     twine,
+    web,
     text,
     vector,
     edges,

@@ -176,6 +176,15 @@ test('on a skin that grows along its path the mask stays at its place along it',
     }
 });
 
+test('lists with holes are refused: written to a file they would come back as something else', () => {
+  const holed = [1, 2, 3];
+  Reflect.deleteProperty(holed, 1);
+  expect(paramFault(stepOf('drawn')!.params.anchors, [[0, 0, 0], holed])).toMatch(/entry 2/);
+  const points = [0, 0, 0, 1];
+  Reflect.deleteProperty(points, 2);
+  expect(paramFault(stepOf('mask')!.params.strokes, [{ ...brush([[0, 0, 0]]), points }])).toMatch(/entry 1/);
+});
+
 test('what is no stroke is refused with its number', () => {
   const spec = stepOf('mask')!.params.strokes;
   const good = brush([[0, 0, 0]]);

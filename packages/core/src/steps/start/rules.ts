@@ -105,6 +105,7 @@ export const rules = defineStep({
   gives: ['paths'],
   params,
   many: true,
+  paced: 'generations',
   writes: () => ['generation'],
   presets: async () => (await import('./rulesPresets')).rulesPresets(),
   summary: (p) => `${figure(p.generations, 1)} generations`,

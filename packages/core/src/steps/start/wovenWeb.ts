@@ -1,0 +1,170 @@
+import {
+  gabrielLinks,
+  hubDistances,
+  hubLinks,
+  type Links,
+  linksWithin,
+  nearestLinks,
+  shortestTree,
+} from '../../curves/web/links';
+import { noise3 } from '../../fields/noise';
+import { hash, random } from '../../fields/random';
+import { smoothstep } from '../../fields/smoothstep';
+import { pointsOf } from '../../checks/distance';
+import { emptyColumns } from '../../geometry/attributes';
+import { type Form, type Points, POINTS } from '../../geometry/form';
+import { NO_PARENT, type Paths, pathsFrom } from '../../geometry/paths';
+import { NO_TURN } from '../../geometry/turns';
+import { add, at, cross, distance, perpendicular, scale, sub, unit, type Vec3 } from '../../geometry/vec';
+import { Problem } from '../../problem';
+import { type StepContext } from '../declare';
+import { progressOf } from '../shape/motion';
+import { startWith } from './startWith';
+import { type WebParams } from './web';
+
+/** Points of a link that is not straight. */
+const PIECES = 14;
+
+/** What hangs together how, and how far each node is from the hub along it: the same at every frame. */
+interface Plan {
+  links: Links;
+  away: Float64Array;
+}
+/** Plans kept: where nodes move by themselves each frame would add one. */
+const KEPT = 8;
+const plans = new Map<string, Plan>();
+
+/** Nodes and links, as far as they have grown. */
+export async function wovenWeb(form: Form, p: WebParams, context: StepContext): Promise<Form> {
+  const rest = await nodesOf(p, context);
+  if (rest.length < 2)
+    throw new Problem('A web needs two nodes or more.', 'Raise Count, or choose a growth with points.');
+  const { links, away } = await planOf(rest, p, context);
+  const nodes = p.drift > 0 ? drifted(rest, p, context) : rest;
+  // A link that two fronts come to grows from the nearer of its nodes all the way: it may be done after the last node.
+  const done = ([a, b]: readonly [number, number]): number => Math.min(away[a], away[b]) + distance(rest[a], rest[b]);
+  const furthest = Math.max(1e-9, ...away, ...links.map(done));
+  // Once it is through, the last nodes still swell.
+  const front = p.grown * (furthest + p.swell);
+  const straight = p.shape === 'straight';
+  context.claim('points', links.length * (straight ? 2 : PIECES + 1), 'Count, or the number of links');
+  const sources: { positions: number[]; id: number; whole: number; from: number }[] = [];
+  for (const [one, other] of links) {
+    const [a, b] = away[one] <= away[other] ? [one, other] : [other, one];
+    const whole = distance(rest[a], rest[b]);
+    const share = p.grown <= 0 ? 0 : Math.min(1, (front - away[a]) / Math.max(1e-9, whole));
+    if (share <= 1e-6) continue;
+    const id = hash(context.seed, one + 1, other + 1);
+    sources.push({ positions: course(nodes[a], nodes[b], share, id, p), id, whole, from: away[a] });
+  }
+  const points = nodePoints(nodes, away, front, p);
+  const woven = startWith(form, pathsOf(sources));
+  return { ...woven, points: points ?? woven.points };
+}
+
+function pathsOf(sources: readonly { positions: number[]; id: number; from: number }[]): Paths {
+  const taken = new Set<number>();
+  const named = sources.map((source) => {
+    let { id } = source;
+    while (taken.has(id) || id === NO_PARENT) id = (id + 1) >>> 0;
+    taken.add(id);
+    return { ...source, id };
+  });
+  const paths = pathsFrom(named);
+  const hub = new Float32Array(paths.s.length);
+  named.forEach(({ from }, p) => {
+    for (let i = paths.offsets[p]; i < paths.offsets[p + 1]; i++) hub[i] = from + paths.s[i];
+  });
+  return { ...paths, named: { hub: { domain: 'point', width: 1, blend: 'mix', missing: 0, values: hub } } };
+}
+
+async function nodesOf(p: WebParams, context: StepContext): Promise<Vec3[]> {
+  if (p.where === 'growth') {
+    if (p.growth === null)
+      throw new Problem('No growth is chosen.', 'Choose the growth at whose points the nodes are.');
+    const other = await context.other('growth');
+    const flat = other.points ? other.points.positions : pointsOf(other);
+    const all = flat.length / 3;
+    const count = Math.min(p.count, all);
+    // Evenly taken where there are more than are wanted.
+    return Array.from({ length: count }, (_, k) => at(flat, Math.floor((k * all) / count)));
+  }
+  const { seed } = context;
+  const size: Vec3 = [p.width, p.height, p.depth];
+  const found: Vec3[] = [];
+  for (let dart = 0; found.length < p.count; dart++) {
+    const u = [0, 1, 2].map((c) => 2 * random(seed, dart, c) - 1);
+    if (p.where === 'ball' && Math.hypot(...u) > 1) continue;
+    found.push([p.atX + (u[0] * size[0]) / 2, p.atY + (u[1] * size[1]) / 2, p.atZ + (u[2] * size[2]) / 2]);
+  }
+  return found;
+}
+
+async function planOf(nodes: readonly Vec3[], p: WebParams, context: StepContext): Promise<Plan> {
+  const key = JSON.stringify([p.links, p.each, p.longest, p.hubX, p.hubY, p.hubZ, nodes]);
+  let plan = plans.get(key);
+  if (plan) return plan;
+  const breathe = (): Promise<void> => context.breathe();
+  const place: Vec3 = [p.hubX, p.hubY, p.hubZ];
+  const hub = nodes.reduce((best, node, k) => (distance(node, place) < distance(nodes[best], place) ? k : best), 0);
+  const links = await {
+    nearest: () => nearestLinks(nodes, p.each, p.longest, breathe),
+    within: () => linksWithin(nodes, p.longest, breathe),
+    tree: () => shortestTree(nodes, hub, breathe),
+    between: () => gabrielLinks(nodes, p.longest, breathe),
+    hub: () => Promise.resolve(hubLinks(nodes, hub)),
+  }[p.links as 'tree']();
+  plan = { links, away: hubDistances(nodes, links, hub) };
+  if (plans.size >= KEPT) plans.clear();
+  plans.set(key, plan);
+  return plan;
+}
+
+/** Nodes where they have drifted to, each by a noise and at a rate of its own. */
+function drifted(nodes: readonly Vec3[], p: WebParams, context: StepContext): Vec3[] {
+  const { seed } = context;
+  const push = new Float64Array(3);
+  return nodes.map((node, k) => {
+    const { passed, period } = progressOf(p.rate * (0.6 + 0.8 * random(seed, k, 7)), p.loop, context);
+    noise3(k * 7.31, k * 3.17, 0.5, passed, { detail: 1, roughness: 0.5, seed: seed + k, period }, push);
+    return [node[0] + p.drift * push[0], node[1] + p.drift * push[1], node[2] + p.drift * push[2]];
+  });
+}
+
+/** A link as far as it has come. */
+function course(a: Vec3, b: Vec3, share: number, id: number, p: WebParams): number[] {
+  const whole = sub(b, a);
+  const end = (t: number): Vec3 => add(a, scale(whole, t));
+  if (p.shape === 'straight') return [...a, ...end(share)];
+  const long = distance(a, b);
+  const way = unit(whole);
+  const side = perpendicular(way);
+  const turn = 2 * Math.PI * random(id, 1);
+  const out: Vec3 =
+    p.shape === 'sag' ? [0, -1, 0] : add(scale(side, Math.cos(turn)), scale(cross(way, side), Math.sin(turn)));
+  return Array.from({ length: PIECES + 1 }, (_, i) => {
+    const t = (share * i) / PIECES;
+    return add(end(t), scale(out, 4 * p.bow * long * t * (1 - t)));
+  }).flat();
+}
+
+/** The nodes that the front has come to, as large as they have swollen; null where there are none. */
+function nodePoints(nodes: readonly Vec3[], away: Float64Array, front: number, p: WebParams): Points | null {
+  const sizes = Array.from(away, (d) =>
+    p.grown <= 0 || front < d ? 0 : p.swell > 0 ? smoothstep((front - d) / p.swell) : 1,
+  );
+  const there = [...nodes.keys()].filter((k) => sizes[k] > 0);
+  if (there.length === 0) return null;
+  return {
+    ...emptyColumns(POINTS, 'point', there.length),
+    positions: Float32Array.from(there.flatMap((k) => nodes[k])),
+    turns: Float32Array.from(there.flatMap(() => [...NO_TURN])),
+    size: Float32Array.from(there, (k) => sizes[k]),
+    ids: Uint32Array.from(there),
+    dice: Uint32Array.from(there),
+    share: Float32Array.from(there, (k) => k / Math.max(1, nodes.length - 1)),
+    named: {
+      hub: { domain: 'point', width: 1, blend: 'mix', missing: 0, values: Float32Array.from(there, (k) => away[k]) },
+    },
+  };
+}
