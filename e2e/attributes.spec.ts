@@ -92,11 +92,11 @@ test('the table lists what every element knows: sorted, marked in the view, show
 
 test('sea fern, as its lesson says; what is wrong in a rule is told with its line and column', async ({ page }) => {
   const hands = new Hands(page);
-  await hands.emptyScene('Sea fern');
+  await hands.emptyScene('Branches');
   await hands.newGrowth('branching rules');
   const rules = await openStep(page, 'Branching rules');
   await rules.getByRole('button', { name: 'Begin from a preset' }).click();
-  await page.getByRole('button', { name: 'Sea fern' }).click();
+  await page.locator('.MuiPopover-root').getByRole('button', { name: 'Sea fern' }).click();
   await hands.closed();
   await expect(rules.getByRole('note')).toContainText('symbols');
   await hands.set('Branching rules', { 'Each thinner': '100' });

@@ -59,7 +59,7 @@ export async function wovenWeb(form: Form, p: WebParams, context: StepContext): 
   }
   const points = nodePoints(nodes, away, front, p);
   const woven = startWith(form, pathsOf(sources));
-  return { ...woven, points: points ?? woven.points };
+  return { ...woven, points };
 }
 
 function pathsOf(sources: readonly { positions: number[]; id: number; from: number }[]): Paths {
@@ -148,13 +148,12 @@ function course(a: Vec3, b: Vec3, share: number, id: number, p: WebParams): numb
   }).flat();
 }
 
-/** The nodes that the front has come to, as large as they have swollen; null where there are none. */
-function nodePoints(nodes: readonly Vec3[], away: Float64Array, front: number, p: WebParams): Points | null {
+/** The nodes that the front has come to, as large as they have swollen. */
+function nodePoints(nodes: readonly Vec3[], away: Float64Array, front: number, p: WebParams): Points {
   const sizes = Array.from(away, (d) =>
     p.grown <= 0 || front < d ? 0 : p.swell > 0 ? smoothstep((front - d) / p.swell) : 1,
   );
   const there = [...nodes.keys()].filter((k) => sizes[k] > 0);
-  if (there.length === 0) return null;
   return {
     ...emptyColumns(POINTS, 'point', there.length),
     positions: Float32Array.from(there.flatMap((k) => nodes[k])),
