@@ -21,6 +21,7 @@ export default defineConfig({
       origins: [{ origin: `http://localhost:${port}`, localStorage: [{ name: 'uvrex-quality', value: 'draft' }] }],
     },
     viewport: { width: 1280, height: 800 },
+    // A quarter of the pixels: the processor draws them all, of two tests at a time.
     deviceScaleFactor: 0.5,
     // What opens need not be waited for.
     contextOptions: { reducedMotion: 'reduce' },
