@@ -16,6 +16,7 @@ import {
   selectedGrowth,
   setParam,
   setParams,
+  takePreset,
   takeStroke,
   toggleKey,
   toggleKeys,
@@ -56,6 +57,18 @@ test('the playhead goes where a new growth can be seen, and stays where enough o
   // What does not grow is there at once.
   addStartedGrowth('solid');
   expect(at()).toBe(1);
+});
+
+test('what grows by a number of its own has keys on that and no Grow; a preset keeps them, up to its own value', () => {
+  addStartedGrowth('rules');
+  const { steps } = growth();
+  expect(steps.map(({ kind }) => kind)).toEqual(['rules', 'wire', 'finish']);
+  const generations = (): Track => growth().steps[0].params.generations as Track;
+  expect(generations().keys.map(({ value }) => value)).toEqual([0, 5]);
+  expect(useView.getState().frame).toBe(generations().keys[1].frame);
+  takePreset(growth().id, steps[0].id, 'Sea fern', { generations: 20, axiom: 'A(1)', angle: 40 });
+  expect(generations().keys.map(({ value }) => value)).toEqual([0, 20]);
+  expect(growth().steps[0].params).toMatchObject({ axiom: 'A(1)', angle: 40 });
 });
 
 test('a new growth comes with all it needs to be seen growing, and is selected', () => {

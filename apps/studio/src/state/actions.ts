@@ -63,9 +63,12 @@ export function addStartedGrowth(kind: string, params: Record<string, ParamValue
   for (const reference of referencesOf(kind)) start.params[reference] ??= source;
   const steps = growingSteps(start, scene().range);
   addGrowth(newGrowth(name, scene().growths.length, steps));
-  const to = steps.find((step) => step.kind === 'grow')?.params.to;
+  const paced = stepOf(kind)?.paced;
+  const to = paced ? steps[0].params[paced] : steps.find((step) => step.kind === 'grow')?.params.to;
   const { playing, frame } = useView.getState();
-  if (isTrack(to) && !playing && valueAt(to, frame) < SEEN) setView({ frame: to.keys[to.keys.length - 1].frame });
+  if (!isTrack(to) || playing) return;
+  const last = to.keys[to.keys.length - 1];
+  if (valueAt(to, frame) < SEEN * last.value) setView({ frame: last.frame });
 }
 
 export function duplicateGrowth(id: string): void {
