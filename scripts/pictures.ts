@@ -134,6 +134,17 @@ try {
   await shot(page, 'fit');
 
   await page.goto(`http://localhost:${port}/`);
+  await page.getByRole('button', { name: 'Open the starter Barnacle spread', exact: true }).click();
+  await page.locator('canvas[data-drawn="fine"]').waitFor({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Row of Rock' }).press('Enter');
+  await page.keyboard.press('t');
+  const table = page.getByRole('region', { name: 'Attributes' });
+  await table.getByRole('combobox', { name: 'Show as colours' }).click();
+  await page.getByRole('option', { name: 'Front', exact: true }).click();
+  await still(page, 52);
+  await shot(page, 'attributes');
+
+  await page.goto(`http://localhost:${port}/`);
   await page.getByRole('group', { name: 'Anemone sway', exact: true }).locator('img').waitFor();
   await shot(page, 'library');
 } finally {

@@ -203,7 +203,8 @@ function columnsOf(sheet: Sheet, shaded: string | null): GridColDef[] {
     ...sheet.columns.map((column): GridColDef => ({
       field: field(column),
       headerName: columnLabel(column),
-      width: 140,
+      // Wide enough for its name, with the sign of sorting beside it.
+      width: Math.max(140, 48 + 8 * columnLabel(column).length),
       align: 'right',
       headerAlign: 'right',
       cellClassName: field(column) === shaded ? 'shaded' : '',
