@@ -6,6 +6,7 @@ import { allocatePaths } from '../../geometry/paths';
 import { type StepContext } from '../declare';
 import { counted } from '../format';
 import { type RulesParams } from './rules';
+import { drawingOf } from './rulesDrawing';
 import { startWith } from './startWith';
 import { startWithMesh } from './startWithMesh';
 
@@ -33,18 +34,7 @@ export async function grownByRules(form: Form, p: RulesParams, context: StepCont
   context.tell(`${counted(symbols.letters.length, 'symbol')}, ${counted(lines, 'line')}.`, '');
   context.claim('points', 2 * lines, 'Generations');
   await context.breathe();
-  const radians = Math.PI / 180;
-  const made = drawn(symbols, {
-    age: p.generations,
-    growing: p.growing,
-    length,
-    angle: p.angle * radians,
-    vary: p.vary * radians,
-    thinner: p.thinner,
-    rising: p.rising * radians,
-    marks: new Set([...p.marks.replace(/\s/g, '')]),
-    seed,
-  });
+  const made = drawn(symbols, drawingOf(p, length, seed));
   const whole = startWith(form, made.paths ?? allocatePaths(0, 0));
   const withMesh = made.mesh ? startWithMesh(whole, made.mesh) : whole;
   return made.points ? { ...withMesh, points: made.points } : withMesh;

@@ -2,6 +2,7 @@ import { expanded } from '../../curves/rules/expand';
 import { readRules } from '../../curves/rules/parse';
 import { drawn } from '../../curves/rules/turtle';
 import { type StepPreset } from '../declare';
+import { drawingOf } from './rulesDrawing';
 
 interface Ready {
   label: string;
@@ -49,7 +50,7 @@ const READY: readonly Ready[] = [
     label: 'Forked light',
     axiom: 'A',
     rules:
-      'A -0.34-> F(0.14)[!+(38)B]-(16)/(70)A\nA -0.33-> F(0.18)-(22)/(50)A\nA -0.33-> F(0.12)+(26)/(40)A\nB -0.6-> F(0.12)+(20)/(60)B\nB -0.4-> F(0.1)[!-(34)B]-(14)B',
+      'A -0.6-> F(0.14)[!+(38)B]-(16)/(140)A\nA -0.2-> F(0.18)-(18)/(110)A\nA -0.2-> F(0.12)+(20)/(70)A\nB -0.6-> F(0.12)+(20)/(60)B\nB -0.4-> F(0.1)[!-(34)B]-(14)B',
     generations: 16,
     angle: 20,
     line: 0.14,
@@ -109,18 +110,8 @@ async function pictureOf(p: Required<Omit<Ready, 'label'>>): Promise<string> {
   // A picture this small needs no more.
   const generations = Math.min(p.generations, p.axiom === 'A(0.16)' ? 13 : 9);
   const order = { generations, seed: 11, most: 20_000, length, growing: p.growing };
-  const radians = Math.PI / 180;
-  const { paths } = drawn(await expanded(readRules(p.axiom, p.rules), order), {
-    age: generations + p.growing,
-    growing: p.growing,
-    length,
-    angle: p.angle * radians,
-    vary: p.vary * radians,
-    thinner: p.thinner,
-    rising: p.rising * radians,
-    marks: new Set(),
-    seed: 11,
-  });
+  const grown = { ...p, generations: generations + p.growing };
+  const { paths } = drawn(await expanded(readRules(p.axiom, p.rules), order), drawingOf(grown, length, 11));
   if (!paths) return '';
   const { positions, offsets } = paths;
   let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity];

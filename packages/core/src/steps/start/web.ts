@@ -57,7 +57,7 @@ const params = {
       { value: 'nearest', label: 'To the nearest' },
       { value: 'within', label: 'Within a distance' },
       { value: 'tree', label: 'Shortest tree' },
-      { value: 'between', label: 'With none between' },
+      { value: 'between', label: 'None between' },
       { value: 'hub', label: 'To the hub' },
     ],
     default: 'between',
