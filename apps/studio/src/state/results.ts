@@ -313,6 +313,11 @@ class Director {
     }));
   }
 
+  /** Whether what is shown is what the scene says now, as far as the engine can tell. */
+  get current(): boolean {
+    return this.#poisoned || this.#records.has(useView.getState().frame);
+  }
+
   /** The picture of a frame that is ready; null for others. */
   pictureOf(frame: number): OnScreen[] | null {
     const record = this.#records.get(frame);
@@ -397,3 +402,6 @@ export const pictureOf = (frame: number): OnScreen[] | null => director?.picture
 
 /** Gives up the evaluation at work. */
 export const giveUp = (): void => director?.giveUp();
+
+/** Whether the picture is of the scene as it is now, at the playhead; until then another is on its way. */
+export const isCurrent = (): boolean => director?.current ?? false;

@@ -3,7 +3,7 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { setPictureTaker } from '@/state/autosave';
 import { useDocument } from '@/state/document';
 import { useInspection } from '@/state/inspection';
-import { pictureOf, useResults } from '@/state/results';
+import { isCurrent, pictureOf, useResults } from '@/state/results';
 import { sceneLook } from '@/state/sceneLook';
 import { setView, useView } from '@/state/view';
 import { Cover } from './cover';
@@ -79,7 +79,7 @@ export class Stage {
       useInspection.subscribe(() => useView.getState().shade && this.#moved()),
       useDocument.subscribe((now, before) => now.scene !== before.scene && this.#follow()),
       useResults.subscribe((now, before) => {
-        if (now.record === before.record && now.onScreen === before.onScreen) return;
+        if (now.record === before.record && now.onScreen === before.onScreen && now.lost === before.lost) return;
         // Camera and lens may have keys of their own.
         if (now.record?.frame !== before.record?.frame) this.#follow();
         else this.#moved();
@@ -186,6 +186,7 @@ export class Stage {
   /** Whatever changes is drawn quickly at once, and finely when it has come to rest. */
   #moved(): void {
     this.#settled = false;
+    this.canvas.dataset.rest = 'false';
     this.#copied = { to: 1, share: 1 };
     this.#ask();
     this.#rest();
@@ -248,7 +249,8 @@ export class Stage {
       this.#costs[rendering.quality] = { faces, took: performance.now() - started };
     }
     this.canvas.dataset.drawn = rendering.quality;
-    this.canvas.dataset.rest = String(rest);
+    // What is still to come is no picture at rest.
+    this.canvas.dataset.rest = String(rest && isCurrent());
     this.canvas.dataset.frame = String(record?.frame ?? '');
     useProjection.setState(({ drawn }) => ({
       camera: this.#camera,
