@@ -25,6 +25,19 @@ const esm = [
 
 export default {
   testEnvironment: 'node',
+  // Looked up in the tests' own context these are many times slower, which a computation is all about.
+  sandboxInjectedGlobals: [
+    'Math',
+    'Number',
+    'Float32Array',
+    'Float64Array',
+    'Int32Array',
+    'Uint32Array',
+    'Uint8Array',
+    'Array',
+    'Map',
+    'Set',
+  ],
   roots: ['<rootDir>/packages', '<rootDir>/apps/studio/src'],
   setupFiles: ['<rootDir>/jest.setup.ts'],
   testMatch: ['**/*.test.ts'],

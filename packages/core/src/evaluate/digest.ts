@@ -1,6 +1,7 @@
 import { blake3 } from '@noble/hashes/blake3.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { arraysOf, emptyForm, type Form, kindsOf } from '../geometry/form';
+import { type Mesh } from '../geometry/mesh';
 import { murmur128 } from './murmur';
 
 /** 128 bits over a text, in hexadecimal: keys of results. */
@@ -49,4 +50,14 @@ export function formHash(form: Form): string {
   for (const { mesh, surface } of form.copies?.items ?? [])
     hasher.update(utf8ToBytes(formHash({ ...emptyForm(), mesh, surface })));
   return bytesToHex(hasher.digest());
+}
+
+/** Hashes of meshes, which never change once they are made. */
+const meshes = new WeakMap<Mesh, string>();
+
+/** The same over a mesh alone, worked out once. */
+export function meshHash(mesh: Mesh): string {
+  let known = meshes.get(mesh);
+  if (known === undefined) meshes.set(mesh, (known = formHash({ ...emptyForm(), mesh })));
+  return known;
 }

@@ -37,12 +37,17 @@ const FEW = 7;
 const counts = (spec: ParamSpec): boolean =>
   spec.type === 'number' && ((spec.whole === true && spec.unit === 'count') || spec.label === 'Count');
 
+/** What is made step by step is kept small too, of large pieces. */
+const SIMULATED = new Set(['ruffle', 'frill'].flatMap((kind): ParamSpec[] => Object.values(stepOf(kind)!.params)));
+
 function randomValue(spec: ParamSpec, dice: Dice, own: string): ParamValue {
   switch (spec.type) {
     case 'number': {
       const [low, high] = spec.slider ?? [spec.min, spec.max];
       const some = (): number => {
-        const most = counts(spec) ? Math.min(high, Math.max(low, FEW)) : high;
+        if (SIMULATED.has(spec) && spec.label === 'Piece') return high;
+        const top = SIMULATED.has(spec) ? Math.min(high, spec.default) : high;
+        const most = counts(spec) ? Math.min(high, Math.max(low, FEW)) : top;
         const value = low + ((most - low) * dice.below(9)) / 8;
         return spec.whole ? Math.round(value) : value;
       };

@@ -39,6 +39,8 @@ import { sweep } from './skin/sweep';
 import { tube } from './skin/tube';
 import { wire } from './skin/wire';
 import { arc } from './start/arc';
+import { ruffle } from './start/ruffle';
+import { frill } from './start/frill';
 import { web } from './start/web';
 import { blade } from './start/blade';
 import { catenary } from './start/catenary';
@@ -74,6 +76,8 @@ const list = [
     rules,
     twine,
     web,
+    ruffle,
+    frill,
     text,
     vector,
     edges,

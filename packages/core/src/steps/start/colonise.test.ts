@@ -7,7 +7,7 @@ import { pathTreeOf } from '../../geometry/tree';
 import { at, distance, type Vec3 } from '../../geometry/vec';
 import { random } from '../../fields/random';
 import { newGrowth, newStep } from '../../scene/make';
-import { type ParamValue } from '../../scene/schema';
+import { type ParamValue, type Step } from '../../scene/schema';
 import { ball, torus } from '../../surfaces/solids';
 import { form } from '../../../test/paths';
 
@@ -182,4 +182,40 @@ test('inside and outside of a ring are told apart', () => {
     else outside++;
   }
   expect(Math.min(inside, outside)).toBeGreaterThan(5);
+});
+
+test('in an outline it stays within what the closed paths of a growth enclose, in their plane, and out of holes', async () => {
+  const outline = async (steps: Step[], more: Record<string, ParamValue> = {}): Promise<Paths> =>
+    (
+      await form(
+        [
+          newStep('colonise', {
+            where: 'outline',
+            growth: 'fan',
+            count: 400,
+            depth: 0,
+            reach: 0.2,
+            reached: 0.05,
+            step: 0.03,
+            rootX: -0.75,
+            ...more,
+          }),
+        ],
+        1,
+        (scene) => scene.growths.push({ ...newGrowth('Fan', 1, steps), id: 'fan' }),
+      )
+    ).paths!;
+  const ring = (radius: number): Step => newStep('arc', { radius, sweep: 360, lies: 'upright', middleY: 0 });
+  const far = ({ positions }: Paths): number[] =>
+    Array.from({ length: positions.length / 3 }, (_, i) => Math.hypot(positions[3 * i], positions[3 * i + 1]));
+  for (const spread of ['random', 'even']) {
+    const disc = await outline([ring(1)], { spread });
+    expect(Math.max(...disc.positions.filter((_, i) => i % 3 === 2).map(Math.abs))).toBeLessThan(1e-6);
+    expect(Math.max(...far(disc))).toBeLessThan(1);
+    expect(Math.max(...far(disc))).toBeGreaterThan(0.9);
+    expect(Math.min(...far(disc))).toBeLessThan(0.1);
+    // Nothing draws a branch into a hole but what lies beyond it, a reach away.
+    const holed = await outline([ring(1), ring(0.5)], { spread });
+    expect(Math.min(...far(holed))).toBeGreaterThan(0.3);
+  }
 });

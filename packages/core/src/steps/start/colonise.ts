@@ -19,11 +19,12 @@ const params = {
   where: {
     type: 'choice',
     label: 'Places in',
-    help: 'Where the places lie that it grows towards: in a ball, a box, a cone with its point below; inside a form; on a skin, as veins; or just at the points of another growth.',
+    help: 'Where the places lie that it grows towards: in a ball, a box, a cone with its point below; inside the outline that the closed paths of another growth draw, or inside its form; on its skin, as veins; or just at the points of another growth.',
     options: [
       { value: 'ball', label: 'A ball' },
       { value: 'box', label: 'A box' },
       { value: 'cone', label: 'A cone' },
+      { value: 'outline', label: 'An outline' },
       { value: 'form', label: 'A form' },
       { value: 'skin', label: 'On a skin' },
       { value: 'points', label: 'Points of a growth' },
@@ -33,14 +34,18 @@ const params = {
   growth: {
     type: 'growth',
     label: 'Growth',
-    help: 'The form, skin or points.',
+    help: 'The growth whose outline, form, skin or points they are.',
     default: null,
-    shown: is('where', 'form', 'skin', 'points'),
+    shown: is('where', 'outline', 'form', 'skin', 'points'),
   },
   ...shownFor(place('at', 'Middle', 'Middle of the ball, box or cone.', [0, 1.4, 0]), inSpace),
   width: length('Width', 'From side to side.', 1.6, { slider: [0.1, 6], shown: inSpace }),
   height: length('Height', 'From bottom to top.', 1.4, { slider: [0.1, 6], shown: inSpace }),
-  depth: length('Depth', 'From front to back.', 1.6, { slider: [0.1, 6], shown: inSpace }),
+  depth: lengthField('Depth', 'From front to back; across the plane of an outline.', 1.6, {
+    min: 0,
+    slider: [0, 6],
+    shown: is('where', 'ball', 'box', 'cone', 'outline'),
+  }),
   count: {
     type: 'number',
     unit: 'count',
@@ -51,6 +56,17 @@ const params = {
     max: 100_000,
     slider: [20, 4000],
     whole: true,
+    shown: (p) => p.where !== 'points',
+  },
+  spread: {
+    type: 'choice',
+    label: 'Spread',
+    help: 'At random; or in blue noise, none much nearer to another than it need be: branches are more even then.',
+    options: [
+      { value: 'random', label: 'At random' },
+      { value: 'even', label: 'Blue noise' },
+    ],
+    default: 'random',
     shown: (p) => p.where !== 'points',
   },
   ...place('root', 'Root', 'Where it begins.', [0, 0, 0]),

@@ -1,29 +1,31 @@
 import { colonised } from '../../curves/colonise';
 import { nodePaths, type Running } from '../../curves/nodePaths';
 import { random } from '../../fields/random';
-import { wholeMesh } from '../../geometry/copies';
+import { spreadOut } from '../../fields/spreadOut';
 import { boundsOf, emptyForm } from '../../geometry/form';
 import { type Mesh } from '../../geometry/mesh';
 import { insideOf, nearestPlace } from '../../geometry/nearest';
-import { type Paths } from '../../geometry/paths';
+import { type Paths, pathCount } from '../../geometry/paths';
 import { readPlaces } from '../../geometry/surfacePlaces';
-import { sub, unit, type Vec3 } from '../../geometry/vec';
+import { add, at, cross, dot, perpendicular, ringNormal, scale, sub, unit, type Vec3 } from '../../geometry/vec';
 import { pointsOf } from '../../checks/distance';
 import { Problem } from '../../problem';
+import { inside } from '../../outline/region';
 import { scatteredAtRandom } from '../../surfaces/scatter';
 import { type StepContext } from '../declare';
 import { type ColoniseParams } from './colonise';
+import { pathsIn, skinIn } from './others';
 
 /** Nodes that a tree may have at most. */
 const MOST = 400_000;
 
 /** The paths of a tree that grows towards places. */
 export async function colonisedPaths(p: ColoniseParams, context: StepContext): Promise<Paths> {
-  const mesh = p.where === 'form' || p.where === 'skin' ? await skinOf('growth', p.growth, context) : null;
+  const mesh = p.where === 'form' || p.where === 'skin' ? await skinIn(context, 'growth', p.growth) : null;
   const attractors = await placesFor(p, mesh, context);
   const roots = p.roots === null ? [[p.rootX, p.rootY, p.rootZ] as const] : await context.places('roots');
   const around =
-    p.around !== null && p.where !== 'skin' && p.where !== 'form' ? await skinOf('around', p.around, context) : null;
+    p.around !== null && p.where !== 'skin' && p.where !== 'form' ? await skinIn(context, 'around', p.around) : null;
   const nodes = await colonised(
     {
       attractors,
@@ -43,13 +45,6 @@ export async function colonisedPaths(p: ColoniseParams, context: StepContext): P
   return nodePaths(nodes, { running: p.running as Running, exponent: p.exponent });
 }
 
-async function skinOf(param: string, chosen: string | null, context: StepContext): Promise<Mesh> {
-  if (chosen === null) throw new Problem('No growth is chosen.', 'Choose the growth that it goes by.');
-  const mesh = wholeMesh(await context.other(param));
-  if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
-  return mesh;
-}
-
 const onto = (mesh: Mesh, place: Vec3): Vec3 => nearestPlace(mesh, place)?.position ?? place;
 
 /** Places that are not inside a form; those that would be lie just outside of it. */
@@ -62,6 +57,9 @@ const outOf =
     return [0, 1, 2].map((c) => near.position[c] + 0.2 * step * out[c]) as unknown as Vec3;
   };
 
+/** So many places are thrown for one that blue noise takes. */
+const CANDIDATES = 5;
+
 /** The places that it grows towards. */
 async function placesFor(p: ColoniseParams, mesh: Mesh | null, context: StepContext): Promise<Float32Array> {
   if (p.where === 'points') {
@@ -69,34 +67,113 @@ async function placesFor(p: ColoniseParams, mesh: Mesh | null, context: StepCont
     const other = await context.other('growth');
     return other.points ? other.points.positions : pointsOf(other);
   }
+  const even = p.spread === 'even';
+  const places = await thrown(p, mesh, even ? CANDIDATES * p.count : p.count, context);
+  return even ? spreadOut(places, Math.min(p.count, places.length / 3), () => context.breathe()) : places;
+}
+
+async function thrown(
+  p: ColoniseParams,
+  mesh: Mesh | null,
+  count: number,
+  context: StepContext,
+): Promise<Float32Array> {
   const { seed } = context;
   if (p.where === 'skin') {
-    const places = await scatteredAtRandom(mesh!, p.count, seed, null, () => context.breathe());
+    const places = await scatteredAtRandom(mesh!, count, seed, null, () => context.breathe());
     return readPlaces(mesh!, places).positions;
   }
-  const out = new Float32Array(3 * p.count);
-  const box = mesh ? boundsOf({ ...emptyForm(), mesh })! : null;
-  const middle: Vec3 = box
-    ? (box.min.map((low, c) => (low + box.max[c]) / 2) as unknown as Vec3)
-    : [p.atX, p.atY, p.atZ];
-  const size: Vec3 = box ? sub(box.max, box.min) : [p.width, p.height, p.depth];
-  const within = (u: Vec3): boolean => {
-    if (p.where === 'ball') return Math.hypot(...u) <= 1;
-    if (p.where === 'cone') return Math.hypot(u[0], u[2]) <= (u[1] + 1) / 2;
-    return (
-      p.where === 'box' || insideOf(mesh!, [0, 1, 2].map((c) => middle[c] + (u[c] * size[c]) / 2) as unknown as Vec3)
-    );
-  };
+  const { at: placed, within } =
+    p.where === 'outline'
+      ? outlined(await pathsIn(context, 'growth', p.growth), p.depth)
+      : mesh
+        ? inForm(mesh)
+        : inShape(p);
+  const out = new Float32Array(3 * count);
   let found = 0;
   // Darts that miss are thrown again; a form that takes up next to nothing of its box is given up.
-  for (let dart = 0; found < p.count && dart < 200 * p.count + 10_000; dart++) {
+  for (let dart = 0; found < count && dart < 200 * count + 10_000; dart++) {
     if (dart % 4096 === 4095) await context.breathe();
     const u = [0, 1, 2].map((c) => 2 * random(seed, dart, c) - 1) as unknown as Vec3;
-    if (!within(u)) continue;
-    out.set(
-      [0, 1, 2].map((c) => middle[c] + 0.5 * u[c] * size[c]),
-      3 * found++,
-    );
+    if (within(u)) out.set(placed(u), 3 * found++);
   }
   return out.slice(0, 3 * found);
+}
+
+/** Where darts come to, of −1..1 each way, and whether they hit. */
+interface Target {
+  at(u: Vec3): Vec3;
+  within(u: Vec3): boolean;
+}
+
+function inShape(p: ColoniseParams): Target {
+  const size = [p.width, p.height, p.depth];
+  const middle = [p.atX, p.atY, p.atZ];
+  return {
+    at: (u) => [0, 1, 2].map((c) => middle[c] + 0.5 * u[c] * size[c]) as unknown as Vec3,
+    within: (u) => {
+      if (p.where === 'ball') return Math.hypot(...u) <= 1;
+      return p.where === 'box' || Math.hypot(u[0], u[2]) <= (u[1] + 1) / 2;
+    },
+  };
+}
+
+function inForm(mesh: Mesh): Target {
+  const { min, max } = boundsOf({ ...emptyForm(), mesh })!;
+  const place = (u: Vec3): Vec3 =>
+    [0, 1, 2].map((c) => (min[c] + max[c]) / 2 + (u[c] * (max[c] - min[c])) / 2) as unknown as Vec3;
+  return { at: place, within: (u) => insideOf(mesh, place(u)) };
+}
+
+/** What closed paths enclose, seen square to the plane that they lie in, about; a hole is what two of them enclose. */
+function outlined(paths: Paths, depth: number): Target {
+  const contours = Array.from({ length: pathCount(paths) }, (_, l) =>
+    Array.from({ length: paths.offsets[l + 1] - paths.offsets[l] }, (_, i) =>
+      at(paths.positions, paths.offsets[l] + i),
+    ),
+  ).filter((contour, l) => paths.closed[l] && contour.length > 2);
+  if (contours.length === 0)
+    throw new Problem(
+      'The chosen growth has no closed path.',
+      'Close its path, or choose an outline, letters or a ring.',
+    );
+  const normal = unit(
+    contours.reduce<Vec3>(
+      (sum, contour) => {
+        const own = ringNormal(contour);
+        return dot(own, sum) < 0 ? sub(sum, own) : add(sum, own);
+      },
+      [0, 0, 0],
+    ),
+    [0, 0, 1],
+  );
+  const across = perpendicular(normal);
+  const up = cross(normal, across);
+  const origin = contours[0][0];
+  const flat = contours.map((contour) =>
+    contour.flatMap((place) => [dot(sub(place, origin), across), dot(sub(place, origin), up)]),
+  );
+  const [low, high] = [
+    [Infinity, Infinity],
+    [-Infinity, -Infinity],
+  ];
+  for (const contour of flat)
+    contour.forEach((value, i) => {
+      low[i % 2] = Math.min(low[i % 2], value);
+      high[i % 2] = Math.max(high[i % 2], value);
+    });
+  const plane = (u: Vec3): [number, number] => [
+    low[0] + ((u[0] + 1) / 2) * (high[0] - low[0]),
+    low[1] + ((u[1] + 1) / 2) * (high[1] - low[1]),
+  ];
+  return {
+    at: (u) => {
+      const [x, y] = plane(u);
+      return add(origin, add(add(scale(across, x), scale(up, y)), scale(normal, 0.5 * depth * u[2])));
+    },
+    within: (u) => {
+      const [x, y] = plane(u);
+      return flat.filter((contour) => inside(contour, x, y)).length % 2 === 1;
+    },
+  };
 }

@@ -1,0 +1,124 @@
+import { defineStep, is, numberField, type NumberParam, type ParamSpecs, type ParamsOf } from '../declare';
+import { factor, percent } from '../format';
+import { liesParam } from './lies';
+
+const lengthField = numberField({ unit: 'm', min: 0.0001, max: 1000 });
+const length = (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam =>
+  lengthField(label, help, value, more);
+const shareField = numberField({ unit: 'share', min: 0, max: 1 });
+
+const params = {
+  begin: {
+    type: 'choice',
+    label: 'Begins as',
+    help: 'What it is at first: a ring, a straight line, or the paths of another growth.',
+    options: [
+      { value: 'ring', label: 'A ring' },
+      { value: 'line', label: 'A line' },
+      { value: 'growth', label: 'Paths of a growth' },
+    ],
+    default: 'ring',
+  },
+  growth: {
+    type: 'growth',
+    label: 'Growth',
+    help: 'The growth with whose paths it begins, as they are at the last frame.',
+    default: null,
+    still: true,
+    shown: is('begin', 'growth'),
+  },
+  radius: length('Radius', 'From the middle of the ring.', 0.25, { slider: [0.02, 2], shown: is('begin', 'ring') }),
+  length: length('Length', 'From end to end of the line.', 1.5, { slider: [0.05, 6], shown: is('begin', 'line') }),
+  where: {
+    type: 'choice',
+    label: 'Stays',
+    help: 'Where it may grow: in its plane, on the skin of another growth, or anywhere.',
+    options: [
+      { value: 'plane', label: 'In its plane' },
+      { value: 'skin', label: 'On a skin' },
+      { value: 'space', label: 'Anywhere' },
+    ],
+    default: 'plane',
+  },
+  skin: {
+    type: 'growth',
+    label: 'Skin',
+    help: 'The growth on whose skin it stays, as it is at the last frame.',
+    default: null,
+    still: true,
+    shown: is('where', 'skin'),
+  },
+  lies: { ...liesParam, shown: (p) => p.begin !== 'growth' || p.where === 'plane' },
+  within: {
+    type: 'choice',
+    label: 'Within',
+    help: 'What it does not grow out of: a circle or ball round the middle, or the form of another growth.',
+    options: [
+      { value: 'nothing', label: 'Nothing' },
+      { value: 'round', label: 'A circle' },
+      { value: 'form', label: 'A form' },
+    ],
+    default: 'nothing',
+  },
+  most: length('Circle', 'Radius that it stays within.', 0.9, { slider: [0.1, 4], shown: is('within', 'round') }),
+  form: {
+    type: 'growth',
+    label: 'Form',
+    help: 'The growth within whose form it stays, as it is at the last frame.',
+    default: null,
+    still: true,
+    shown: is('within', 'form'),
+  },
+  grown: { ...shareField('Grown', 'How far it has grown: it gets longer at an even pace.', 1) },
+  factor: {
+    type: 'number',
+    unit: 'plain',
+    label: 'Times as long',
+    help: 'How many times its first length it comes to, where there is room.',
+    default: 10,
+    min: 1,
+    max: 200,
+    slider: [1, 30],
+  },
+  apart: length('Keeps apart', 'How far parts that come to lie beside each other keep apart.', 0.08, {
+    slider: [0.01, 0.3],
+  }),
+  piece: length(
+    'Piece',
+    'From point to point, about; longer pieces are divided. Less than a third of Keeps apart is smooth.',
+    0.03,
+    {
+      min: 0.001,
+      slider: [0.004, 0.1],
+    },
+  ),
+  stiffness: shareField('Stiffness', 'The stiffer, the wider its bends.', 0.5),
+  uneven: shareField('Unevenness', 'How much readier some parts grow than others.', 0.5),
+  held: {
+    type: 'toggle',
+    label: 'Ends stay',
+    help: 'The ends of open lines stay where they are.',
+    default: true,
+    shown: (p) => p.begin !== 'ring',
+  },
+} satisfies ParamSpecs;
+
+export type RuffleParams = ParamsOf<typeof params>;
+
+export const ruffle = defineStep({
+  kind: 'ruffle',
+  family: 'start',
+  label: 'Ruffled line',
+  icon: 'M10 3C12 3 11 7 13 7S16 5 17 8 13 9 13 11 17 12 16 15 12 13 10 13 6 17 4 15 7 12 7 10 2 9 3 6 7 7 8 6 8 3 10 3Z',
+  help: 'A line that grows longer than there is room for: neighbours hold on to one another, all else keeps apart, so that it winds into meanders, lobes and lace.',
+  takes: [],
+  gives: ['paths'],
+  params,
+  paced: 'grown',
+  writes: () => ['born'],
+  summary: (p) => `${factor(p.factor)} as long, ${percent(p.grown)} grown`,
+  async run(form, p, context) {
+    const [{ ruffledPaths }, { startWith }] = await Promise.all([import('./ruffledPaths'), import('./startWith')]);
+    return startWith(form, await ruffledPaths(p, context));
+  },
+});
