@@ -51,6 +51,8 @@ function randomValue(spec: ParamSpec, dice: Dice, own: string): ParamValue {
         const value = low + ((most - low) * dice.below(9)) / 8;
         return spec.whole ? Math.round(value) : value;
       };
+      // Where what it is made by changes, all of it is made anew at every frame.
+      if (SIMULATED.has(spec) && spec.label !== 'Grown') return some();
       const base = ((): ParamValue => {
         switch (dice.below(5)) {
           case 0: {

@@ -11,8 +11,8 @@ import { type FrillParams } from './frill';
 import { pathsIn } from './others';
 
 const histories = new Histories<Frill>();
-/** Steps that a frill is made in. */
-const STEPS = 60;
+/** Steps that a frill of so many rows is made in: it rises by a third of a row at a time, or more slowly. */
+const stepsFor = (rows: number): number => Math.min(60, Math.max(16, 3 * rows));
 const HERE = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], size: 1 } as const;
 
 /** A base as it is given: a line of points. */
@@ -44,7 +44,7 @@ export async function frilledMesh(p: FrillParams, context: StepContext): Promise
       upright: p.upright,
       fold: p.fold,
       apart: p.apart,
-      steps: STEPS,
+      steps: stepsFor(rows),
       seed: context.seed + b,
     };
     const mesh = sheet(await grownTo(given, p.grown, context), given);
@@ -56,7 +56,7 @@ export async function frilledMesh(p: FrillParams, context: StepContext): Promise
 async function grownTo(given: Frilling, grown: number, context: StepContext): Promise<Float64Array> {
   const history = await histories.of(digest(JSON.stringify(given)), () => Promise.resolve(frilling(given)));
   const breathe = (): Promise<void> => context.breathe();
-  const place = grown * STEPS;
+  const place = grown * given.steps;
   const whole = Math.floor(place);
   const { positions } = await history.at(whole, breathe);
   const t = place - whole;
