@@ -16,6 +16,8 @@ export const STARTER_FRAMES = {
   'sea-fern': { name: 'Sea fern', frame: 132 },
   'lantern-vine': { name: 'Lantern vine', frame: 150 },
   'plankton-web': { name: 'Plankton web', frame: 118 },
+  'fan-coral': { name: 'Fan coral', frame: 150 },
+  'lettuce-coral': { name: 'Lettuce coral', frame: 128 },
   'eel-run': { name: 'Eel run', frame: 48 },
   'pier-planks': { name: 'Pier planks', frame: 92 },
   'turban-shell': { name: 'Turban shell', frame: 24 },

@@ -16,6 +16,8 @@ import overgrownFigureheadPicture from './pictures/overgrown-figurehead.png';
 import seaFernPicture from './pictures/sea-fern.png';
 import lanternVinePicture from './pictures/lantern-vine.png';
 import planktonWebPicture from './pictures/plankton-web.png';
+import fanCoralPicture from './pictures/fan-coral.png';
+import lettuceCoralPicture from './pictures/lettuce-coral.png';
 import eelRunPicture from './pictures/eel-run.png';
 import pierPlanksPicture from './pictures/pier-planks.png';
 import turbanShellPicture from './pictures/turban-shell.png';
@@ -152,6 +154,18 @@ export const STARTERS: readonly Starter[] = [
     'A net grows out from its hub, link by link; nodes swell as it comes to them, drift, and the whole of it turns.',
     () => import('./plankton-web.json'),
     planktonWebPicture,
+  ),
+  starter(
+    'fan-coral',
+    'Branches grow into a drawn fan until they have reached all of it, thick where they carry much; polyps come out at the tips, last of all.',
+    () => import('./fan-coral.json'),
+    fanCoralPicture,
+  ),
+  starter(
+    'lettuce-coral',
+    'Sheets rise from a spiral while their rims grow longer than there is room for, and fold into ruffles that keep apart.',
+    () => import('./lettuce-coral.json'),
+    lettuceCoralPicture,
   ),
   starter(
     'eel-run',

@@ -10,7 +10,7 @@ const shipped = async (name: string): Promise<Uint8Array> =>
   new Uint8Array(readFileSync(join(folder, 'assets', `${name}.ply`)));
 const evaluatorOf = (): Evaluator => new Evaluator({ now: () => 0, shipped });
 
-test('there are twenty starters', () => expect(files).toHaveLength(20));
+test('there are twenty-two starters', () => expect(files).toHaveLength(22));
 
 describe.each(files)('%s', (file) => {
   test('is sound at every moment, and the same whichever way a frame is reached', async () => {

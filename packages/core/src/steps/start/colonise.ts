@@ -34,8 +34,9 @@ const params = {
   growth: {
     type: 'growth',
     label: 'Growth',
-    help: 'The growth whose outline, form, skin or points they are.',
+    help: 'The growth whose outline, form, skin or points they are, as it is at the last frame: the tree is grown once.',
     default: null,
+    still: true,
     shown: is('where', 'outline', 'form', 'skin', 'points'),
   },
   ...shownFor(place('at', 'Middle', 'Middle of the ball, box or cone.', [0, 1.4, 0]), inSpace),
