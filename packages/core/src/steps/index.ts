@@ -39,6 +39,7 @@ import { sweep } from './skin/sweep';
 import { tube } from './skin/tube';
 import { wire } from './skin/wire';
 import { arc } from './start/arc';
+import { burst } from './start/burst';
 import { ruffle } from './start/ruffle';
 import { frill } from './start/frill';
 import { web } from './start/web';
@@ -76,6 +77,7 @@ const list = [
     rules,
     twine,
     web,
+    burst,
     ruffle,
     frill,
     text,

@@ -1,0 +1,67 @@
+import { pointsOf } from '../../checks/distance';
+import { tipsOf } from '../../curves/tips';
+import { turnedBy, type Turn } from '../../geometry/turns';
+import { at, unit, type Vec3 } from '../../geometry/vec';
+import { Problem } from '../../problem';
+import { type ChoiceParam, type GrowthParam, is, place, shownFor, type StepContext } from '../declare';
+
+/** Where things begin: at one place, or at the points of another growth. */
+export const beginParams = {
+  begins: {
+    type: 'choice',
+    label: 'Begins at',
+    help: 'At one place, at the points of another growth (loose points, else those of its paths, else the corners of its skin), or at the tips of its paths.',
+    options: [
+      { value: 'place', label: 'A place' },
+      { value: 'points', label: 'Points of a growth' },
+      { value: 'tips', label: 'Tips of a growth' },
+    ],
+    default: 'place',
+  } satisfies ChoiceParam,
+  growth: {
+    type: 'growth',
+    label: 'Growth',
+    help: 'The growth at whose points or tips it begins, as it is at the last frame.',
+    default: null,
+    still: true,
+    shown: is('begins', 'points', 'tips'),
+  } satisfies GrowthParam,
+  ...shownFor(place('at', 'Place', 'Where it begins.', [0, 0, 0]), is('begins', 'place')),
+};
+
+/** A place where something begins, and which way it points there. */
+export interface Beginning {
+  place: Vec3;
+  way: Vec3;
+}
+
+/** Where things begin; at one place and on paths' points they point the way that is told. */
+export async function beginningsOf(
+  p: { begins: string; growth: string | null; atX: number; atY: number; atZ: number },
+  way: Vec3,
+  context: StepContext,
+): Promise<Beginning[]> {
+  if (p.begins === 'place') return [{ place: [p.atX, p.atY, p.atZ], way }];
+  if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth at whose points it begins.');
+  const other = await context.other('growth');
+  if (p.begins === 'tips') {
+    const tips = other.paths ? tipsOf(other.paths) : [];
+    if (tips.length === 0)
+      throw new Problem('The chosen growth has no tips.', 'Choose one of open paths, or begin at its points.');
+    return tips.map(({ position, tangent }) => ({ place: position, way: unit(tangent) }));
+  }
+  const { points, mesh } = other;
+  if (points)
+    return Array.from({ length: points.ids.length }, (_, k) => ({
+      place: at(points.positions, k),
+      way: turnedBy(Array.from(points.turns.subarray(4 * k, 4 * k + 4)) as unknown as Turn, [0, 1, 0]),
+    }));
+  if (!other.paths && mesh)
+    return Array.from({ length: mesh.positions.length / 3 }, (_, k) => ({
+      place: at(mesh.positions, k),
+      way: at(mesh.normals, k),
+    }));
+  const flat = pointsOf(other);
+  if (flat.length === 0) throw new Problem('The chosen growth has no points.', 'Choose one that has some.');
+  return Array.from({ length: flat.length / 3 }, (_, k) => ({ place: at(flat, k), way }));
+}
