@@ -76,22 +76,34 @@ export class Neighbours {
     return found;
   }
 
-  /** Calls for every point nearer than the reach to one of them, itself too. */
-  around(positions: Float64Array, i: number, call: (j: number) => void): void {
+  /** Calls for every point nearer than the reach to a place, with the way from it to the place. */
+  near(
+    positions: Float64Array,
+    x: number,
+    y: number,
+    z: number,
+    call: (j: number, dx: number, dy: number, dz: number, gap: number) => void,
+  ): void {
+    const { reach } = this;
     const [starts, order, places] = [this.#starts, this.#order, this.#places];
-    for (let x = places[3 * i] - 1; x <= places[3 * i] + 1; x++)
-      for (let y = places[3 * i + 1] - 1; y <= places[3 * i + 1] + 1; y++)
-        for (let z = places[3 * i + 2] - 1; z <= places[3 * i + 2] + 1; z++) {
-          const cell = this.#cell(x, y, z);
+    const [cx, cy, cz] = [floor(x / reach), floor(y / reach), floor(z / reach)];
+    for (let i = cx - 1; i <= cx + 1; i++)
+      for (let k = cy - 1; k <= cy + 1; k++)
+        for (let l = cz - 1; l <= cz + 1; l++) {
+          const cell = this.#cell(i, k, l);
           for (let at = starts[cell]; at < starts[cell + 1]; at++) {
             const j = order[at];
-            if (places[3 * j] !== x || places[3 * j + 1] !== y || places[3 * j + 2] !== z) continue;
-            const dx = positions[3 * i] - positions[3 * j];
-            const dy = positions[3 * i + 1] - positions[3 * j + 1];
-            const dz = positions[3 * i + 2] - positions[3 * j + 2];
-            if (dx * dx + dy * dy + dz * dz < this.reach * this.reach) call(j);
+            if (places[3 * j] !== i || places[3 * j + 1] !== k || places[3 * j + 2] !== l) continue;
+            const [dx, dy, dz] = [x - positions[3 * j], y - positions[3 * j + 1], z - positions[3 * j + 2]];
+            const gap = sqrt(dx * dx + dy * dy + dz * dz);
+            if (gap < reach) call(j, dx, dy, dz, gap);
           }
         }
+  }
+
+  /** Calls for every point nearer than the reach to one of them, itself too. */
+  around(positions: Float64Array, i: number, call: (j: number) => void): void {
+    this.near(positions, positions[3 * i], positions[3 * i + 1], positions[3 * i + 2], call);
   }
 
   #widen(): void {

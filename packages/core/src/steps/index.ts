@@ -29,6 +29,7 @@ import { thicken } from './skin/thicken';
 import { smooth } from './shape/smooth';
 import { settle } from './shape/settle';
 import { strands } from './shape/strands';
+import { prune } from './shape/prune';
 import { thin } from './shape/thin';
 import { transform } from './shape/transform';
 import { twist } from './shape/twist';
@@ -40,6 +41,7 @@ import { tube } from './skin/tube';
 import { wire } from './skin/wire';
 import { arc } from './start/arc';
 import { burst } from './start/burst';
+import { wander } from './start/wander';
 import { ruffle } from './start/ruffle';
 import { frill } from './start/frill';
 import { web } from './start/web';
@@ -78,6 +80,7 @@ const list = [
     twine,
     web,
     burst,
+    wander,
     ruffle,
     frill,
     text,
@@ -97,6 +100,7 @@ const list = [
     respace,
     smooth,
     thin,
+    prune,
     noise,
     wave,
     bend,
