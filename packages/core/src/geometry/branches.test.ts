@@ -1,7 +1,8 @@
-import { newStep } from '../scene/make';
+import { visibleLength } from '../curves/pathFrames';
+import { newGrowth, newStep } from '../scene/make';
 import { type ParamValue } from '../scene/schema';
 import { form, grows } from '../../test/paths';
-import { branchDepths, pipeSizes, rootDistances, strahlerOrders } from './branches';
+import { arrivalsBy, branchDepths, pipeSizes, rootDistances, strahlerOrders } from './branches';
 import { NO_PARENT, type Paths } from './paths';
 
 const tree = async (rules: string, generations: number, more: Record<string, ParamValue> = {}): Promise<Paths> =>
@@ -93,4 +94,71 @@ test('depths count joints, distances go along the branches', async () => {
     [1, 4],
     [2, 6],
   ]);
+});
+
+describe('fronts that run through branches', () => {
+  const lengths = (paths: Paths): number[] => [...paths.ids.keys()].map((p) => visibleLength(paths, p));
+  const grown = (branches: string, frame: number, more: Record<string, ParamValue> = {}): Promise<Paths> =>
+    form(
+      [newStep('colonise', { count: 200 }), newStep('grow', { from: 0, to: grows(0, 1), branches, ...more })],
+      frame,
+    ).then(({ paths }) => paths!);
+
+  test.each(['even', 'together', 'generations'] as const)(
+    '%s: no branch sets out before its parent is there, and all is through at the end',
+    async (running) => {
+      const whole = (await form([newStep('colonise', { count: 200 })])).paths!;
+      const arrival = arrivalsBy(whole, running)!;
+      for (const { parent, child, s } of joints(whole)) {
+        let i = whole.offsets[parent];
+        while (i + 1 < whole.offsets[parent + 1] && whole.s[i + 1] <= s + 1e-4) i++;
+        expect(arrival[whole.offsets[child]]).toBeGreaterThan(arrival[i] - 1e-4);
+      }
+      for (let p = 0; p < whole.ids.length; p++)
+        for (let i = whole.offsets[p] + 1; i < whole.offsets[p + 1]; i++)
+          expect(arrival[i]).toBeGreaterThanOrEqual(arrival[i - 1]);
+      expect(Math.max(...arrival)).toBeCloseTo(1, 5);
+    },
+  );
+
+  test('tips together: every tip is reached at the last moment, and not before', async () => {
+    const whole = (await form([newStep('colonise', { count: 200 })])).paths!;
+    const arrival = arrivalsBy(whole, 'together')!;
+    for (let p = 0; p < whole.ids.length; p++) expect(arrival[whole.offsets[p + 1] - 1]).toBeCloseTo(1, 5);
+    const late = await grown('together', 100);
+    lengths(late).forEach((length, p) => expect(length).toBeLessThan(whole.whole[p]));
+  });
+
+  test('by generation: one is whole before the next begins', async () => {
+    const whole = (await form([newStep('colonise', { count: 200 })])).paths!;
+    const depths = [...whole.ids.keys()].map((p) => branchDepths(whole)[whole.offsets[p]]);
+    const generations = 1 + Math.max(...depths);
+    for (let k = 1; k < generations; k++) {
+      // Frames are a hundredth of the growing apart.
+      const there = lengths(await grown('generations', 1 + (100 * (k + 0.5)) / generations));
+      there.forEach((length, p) => {
+        if (depths[p] < k) expect(length).toBeCloseTo(whole.whole[p], 4);
+        else if (depths[p] === k) expect(length).toBeCloseTo(whole.whole[p] / 2, 1);
+        else expect(length).toBe(0);
+      });
+    }
+  });
+
+  test('roots set out one after another, each with all that grows from it', async () => {
+    const steps = [
+      newStep('burst', { begins: 'points', growth: 'row', count: 1, children: 2, generations: 2 }),
+      newStep('grow', { from: 0, to: grows(0, 1), stagger: 10 }),
+    ];
+    const paths = (
+      await form(steps, 12, (scene) =>
+        scene.growths.push({ ...newGrowth('Row', 1, [newStep('line', { points: 3 })]), id: 'row' }),
+      )
+    ).paths!;
+    const parents = [...paths.ids].map((_, p) => paths.parent![p]);
+    const begun = lengths(paths).map((length) => length > 0);
+    // After eleven frames the second root is on its way, and the third has yet to set out; no branch is there before its root.
+    expect(begun.filter((there, p) => there && parents[p] === NO_PARENT)).toHaveLength(2);
+    const at = new Map([...paths.ids].map((id, p) => [id, p]));
+    begun.forEach((there, p) => there && parents[p] !== NO_PARENT && expect(begun[at.get(parents[p])!]).toBe(true));
+  });
 });

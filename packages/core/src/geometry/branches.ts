@@ -123,3 +123,60 @@ export function rootDistances(paths: Paths): Float32Array {
   }
   return out;
 }
+
+/** How a front runs through branches. */
+export type Running = 'even' | 'together' | 'generations' | 'each';
+
+/**
+ * When a front gets to each point of branched paths: at an even pace from the roots, so that all tips are reached at once, or one
+ * generation after another; null where each path grows by itself. A branch begins no sooner than its parent gets to the joint.
+ */
+export function arrivalsBy(paths: Paths, running: Running): Float32Array | null {
+  if (running === 'each') return null;
+  const { s, offsets } = paths;
+  const from = rootDistances(paths);
+  const out = new Float32Array(s.length);
+  if (running === 'generations') {
+    const { depths } = pathTreeOf(paths);
+    const generations = 1 + depths.reduce((most, depth) => Math.max(most, depth), 0);
+    depths.forEach((depth, path) => {
+      const [first, end] = [offsets[path], offsets[path + 1]];
+      const length = end > first ? s[end - 1] - s[first] : 0;
+      for (let i = first; i < end; i++) out[i] = (depth + (length > 0 ? (s[i] - s[first]) / length : 0)) / generations;
+    });
+    return out;
+  }
+  const { leaving, order } = leavingOf(paths);
+  /** How far it is from each point to the furthest tip beyond it. */
+  const beyond = new Float64Array(s.length);
+  for (const path of [...order].reverse()) {
+    const of = leaving[path];
+    let [k, furthest] = [0, 0];
+    for (let i = offsets[path + 1] - 1; i >= offsets[path]; i--) {
+      if (i + 1 < offsets[path + 1]) furthest += s[i + 1] - s[i];
+      for (; k < of.length && of[k].s >= s[i] - 1e-6 * (1 + s[i]); k++) {
+        const base = offsets[of[k].path];
+        furthest = Math.max(furthest, of[k].s - s[i] + beyond[base]);
+      }
+      beyond[i] = furthest;
+    }
+  }
+  const longest = from.reduce((most, d) => Math.max(most, d), 1e-9);
+  for (let i = 0; i < s.length; i++)
+    out[i] = running === 'even' ? from[i] / longest : from[i] / Math.max(1e-9, from[i] + beyond[i]);
+  return out;
+}
+
+/**
+ * Ranks of paths as they count for what grows as a whole: a branch has that of its root, and roots follow each other without gaps.
+ * @param ranks m, of each path by itself
+ */
+export function rootRanks(paths: Paths, ranks: ArrayLike<number>): ArrayLike<number> {
+  if (!paths.parent || !paths.arrival) return ranks;
+  const { parents, order } = pathTreeOf(paths);
+  const roots = [...order].filter((path) => parents[path] < 0).sort((a, b) => ranks[a] - ranks[b]);
+  const out = new Float64Array(pathCount(paths));
+  roots.forEach((path, rank) => (out[path] = rank));
+  for (const path of order) if (parents[path] >= 0) out[path] = out[parents[path]];
+  return out;
+}

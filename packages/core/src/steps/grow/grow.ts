@@ -1,4 +1,5 @@
 import { FAR, NEAR, type Paths, pathCount } from '../../geometry/paths';
+import { type Running } from '../../geometry/branches';
 import { EASE_NAMES, easeAt, type EaseName } from '../../time/easing';
 import { defineStep, type ParamsOf, type StepContext } from '../declare';
 import { figure, metres, percent } from '../format';
@@ -103,6 +104,19 @@ export const grow = defineStep({
         { value: 'speed', label: 'Equal speed' },
       ],
       default: 'time',
+    },
+    branches: {
+      type: 'choice',
+      label: 'Branches',
+      help: 'How the front runs through what branches: as the start says, at an even pace from the roots, so that it gets to all tips at once, one generation after another, or through each path by itself.',
+      options: [
+        { value: 'made', label: 'As they were made' },
+        { value: 'even', label: 'At an even pace' },
+        { value: 'together', label: 'Tips together' },
+        { value: 'generations', label: 'By generation' },
+        { value: 'each', label: 'Each by itself' },
+      ],
+      default: 'made',
     },
     soft: {
       type: 'number',
@@ -211,11 +225,13 @@ export const grow = defineStep({
         import('./soft'),
         import('../../time/arrival'),
       ]);
+    const { arrivalsBy, rootRanks } = await import('../../geometry/branches');
     // Frames come from the whole path, so that a cut never rolls what stays.
     let paths = withFrames(form.paths!);
     await context.breathe();
+    if (paths.parent && p.branches !== 'made') paths = { ...paths, arrival: arrivalsBy(paths, p.branches as Running) };
     const places = p.stagger > 0 && p.order === 'guide' && p.guide ? await context.places('guide') : [];
-    const ranks = p.stagger > 0 ? ranksOf(paths, p.order, context.seed, places) : null;
+    const ranks = p.stagger > 0 ? rootRanks(paths, ranksOf(paths, p.order, context.seed, places)) : null;
     const longest = p.pace === 'speed' ? paths.whole.reduce((top, length) => Math.max(top, length), 0) : 0;
     if (p.levels > 0) paths = { ...paths, level: await levelOfEach(paths, p, context) };
 
