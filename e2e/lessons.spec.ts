@@ -53,7 +53,7 @@ test('turban shell', async ({ page }) => {
   await hands.preset('Sweep', 'Along', 'Cone');
   await hands.set('Sweep', { Roll: '= (frame - first) / (last + 1 - first) * 360 / corners' });
   await hands.preset('Finish', 'Colour', 'Lantern');
-  await hands.set('Finish', { Roughness: '25', 'Tip glow': '0' });
+  await hands.set('Finish', { Roughness: '25', Glow: '0' });
   await done(page, 'turban-shell', 24);
   // A ninth of a turn brings nine points onto themselves.
   expect(await hands.seam('Helix')).toMatch(/Helix\s*0(\.0\d*)? mm/);
@@ -79,7 +79,7 @@ test('sonar bars', async ({ page }) => {
   await hands.addStep('Ribbon');
   await hands.set('Ribbon', { 'Half width': '0.0165', Thickness: '0.022', Roll: '90', End: 'Round' });
   await hands.preset('Finish', 'Colour', 'Lagoon');
-  await hands.set('Finish', { 'Tip glow': '140', 'Glow length': '0.14' });
+  await hands.set('Finish', { Glow: '140', 'Glow length': '0.14' });
   await page.getByRole('button', { name: 'See all' }).click();
   await done(page, 'sonar-bars', 62);
   const loud = await faces(page);
@@ -98,7 +98,7 @@ test('tether burn', async ({ page }) => {
   await hands.set('Sweep', { Corners: '7', Notch: '62', Rounding: '50', Radius: '0.085', Swell: '0' });
   await hands.preset('Sweep', 'Along', 'Spindle');
   await hands.preset('Finish', 'Colour', 'Ember');
-  await hands.set('Finish', { 'Tip glow': '400' });
+  await hands.set('Finish', { Glow: '400' });
   await page.getByRole('button', { name: 'Hide Line' }).click();
   await hands.draw([
     [0.15, 0.35],
@@ -113,7 +113,7 @@ test('tether burn', async ({ page }) => {
   await hands.set('Tube', { Radius: '0.045', Swell: '0', Start: 'Round' });
   await hands.preset('Tube', 'Along', 'Even');
   await hands.preset('Finish', 'Colour', 'Rust');
-  await hands.set('Finish', { 'Tip glow': '320', 'Glow length': '0.4' });
+  await hands.set('Finish', { Glow: '320', 'Glow length': '0.4' });
   await hands.addStep('At the tips');
   await hands.set('At the tips', { Growth: 'Line', Size: '= 100 + 14 * sin(frame * 60)' });
   await done(page, 'tether-burn', 64);

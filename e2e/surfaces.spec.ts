@@ -59,7 +59,7 @@ test('wreck reveal, as its lesson says', async ({ page }) => {
   await hands.addStep('Reveal');
   await hands.set('Reveal', { 'Gone after': '0.62', 'Soft tips': '0.16' });
   await hands.set('Wire', { Radius: '0.003' });
-  await hands.set('Finish', { 'Tip glow': '0' });
+  await hands.set('Finish', { Glow: '0' });
   await page
     .getByRole('button', { name: /^Form$/ })
     .first()

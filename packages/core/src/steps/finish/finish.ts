@@ -1,7 +1,7 @@
 import { gradientTable, linearRgb, type Stop } from '../../geometry/gradient';
 import { random } from '../../fields/random';
 import { type Mesh } from '../../geometry/mesh';
-import { defineStep } from '../declare';
+import { defineStep, type Resolved } from '../declare';
 import { figure } from '../format';
 
 const TABLE = 256;
@@ -14,6 +14,8 @@ function tableOf(gradient: readonly Stop[]): Float32Array {
   if (!table) tables.set(gradient, (table = gradientTable(gradient, TABLE)));
   return table;
 }
+
+const glows = (p: Resolved): boolean => Number(p.glow) !== 0;
 
 export const finish = defineStep({
   kind: 'finish',
@@ -101,12 +103,30 @@ export const finish = defineStep({
     glow: {
       type: 'number',
       unit: 'share',
-      label: 'Tip glow',
-      help: 'Light that the growing tip gives off.',
+      label: 'Glow',
+      help: 'Light that the growing tip gives off, or that an attribute says where.',
       default: 0.6,
       min: 0,
       max: 4,
       slider: [0, 2],
+    },
+    glowBy: {
+      type: 'choice',
+      label: 'Glows',
+      help: 'At the growing tip, or where an attribute comes near to 1.',
+      options: [
+        { value: 'tip', label: 'At the tip' },
+        { value: 'attribute', label: 'By an attribute' },
+      ],
+      default: 'tip',
+      shown: glows,
+    },
+    glowAttribute: {
+      type: 'attribute',
+      label: 'Glow attribute',
+      help: 'Where it is 1 it glows, where it is 0 it is dark.',
+      default: 'pulse',
+      shown: (p) => glows(p) && p.glowBy === 'attribute',
     },
     glowLength: {
       type: 'number',
@@ -117,18 +137,19 @@ export const finish = defineStep({
       min: 0.001,
       max: 100,
       slider: [0.01, 2],
-      shown: (p) => Number(p.glow) !== 0,
+      shown: (p) => glows(p) && p.glowBy === 'tip',
     },
     glowColor: {
       type: 'color',
       label: 'Glow colour',
       help: 'Colour of that light.',
       default: '#ff8a5b',
-      shown: (p) => Number(p.glow) !== 0,
+      shown: glows,
     },
   },
   wants: (p) => (p.by === 'age' ? ['age'] : []),
-  summary: (p) => `${p.gradient.length} colours${p.glow > 0 ? ', glowing tip' : ''}, roughness ${figure(p.roughness)}`,
+  summary: (p) =>
+    `${p.gradient.length} colours${p.glow > 0 ? (p.glowBy === 'tip' ? ', glowing tip' : ', glowing') : ''}, roughness ${figure(p.roughness)}`,
   async run(form, p, context) {
     const mesh = form.mesh!;
     const table = tableOf(p.gradient);
@@ -136,18 +157,15 @@ export const finish = defineStep({
     const place = p.by === 'attribute' ? await byAttribute(mesh, p) : placesBy(p.by, p.fade, mesh, context.seed);
     const colors = new Float32Array(3 * n);
     // What glows already, as an edge that has been cut, goes on.
-    const glow = p.glow > 0 && mesh.tip ? (mesh.glow?.slice() ?? new Float32Array(n)) : mesh.glow;
+    const lit = p.glow > 0 ? await lightOf(mesh, p) : null;
+    const glow = lit ? (mesh.glow?.slice() ?? new Float32Array(n)) : mesh.glow;
     for (let i = 0; i < n; i++) {
       const k = 3 * Math.round(place(i) * (TABLE - 1));
       colors[3 * i] = table[k];
       colors[3 * i + 1] = table[k + 1];
       colors[3 * i + 2] = table[k + 2];
-      if (glow && mesh.tip && p.glow > 0) {
-        // Falls off with the square: a bright tip with a soft tail.
-        const near = 1 - mesh.tip[i] / p.glowLength;
-        // A front over a surface has what lies ahead of it as well: that is dark.
-        if (near > 0 && near <= 1) glow[i] = Math.max(glow[i], p.glow * near * near);
-      }
+      // Falls off with the square: bright, with a soft tail.
+      if (glow && lit) glow[i] = Math.max(glow[i], p.glow * lit(i) ** 2);
     }
     return {
       ...form,
@@ -160,6 +178,21 @@ export const finish = defineStep({
     };
   },
 });
+
+/** How much of the light each vertex gives off, 0..1; null where nothing tells. */
+async function lightOf(
+  mesh: Mesh,
+  p: { glowBy: string; glowAttribute: string; glowLength: number },
+): Promise<((vertex: number) => number) | null> {
+  if (p.glowBy === 'attribute') return byAttribute(mesh, { attribute: p.glowAttribute, firstAt: 0, lastAt: 1 });
+  const { tip } = mesh;
+  if (!tip) return null;
+  return (i) => {
+    const near = 1 - tip[i] / p.glowLength;
+    // A front over a surface has what lies ahead of it as well: that is dark.
+    return near <= 1 ? Math.max(0, near) : 0;
+  };
+}
 
 /** Position 0..1 in the gradient of each vertex, by an attribute. */
 async function byAttribute(

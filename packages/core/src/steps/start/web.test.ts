@@ -73,3 +73,34 @@ test('nodes are the points of another growth where one is chosen', async () => {
   );
   expect(points!.ids).toHaveLength(30);
 });
+
+test('pulses run out from the hub at an even speed, as far apart as they should be, and close over the range', async () => {
+  const params = { links: 'tree', pulses: 0.8, pulseLength: 0.2, pulseSpeed: 0.5 };
+  /** Distances from the hub of heads, where light is brightest. */
+  const heads = async (frame: number): Promise<number[]> => {
+    const { paths } = await web(params, frame);
+    const [hub, pulse] = [paths!.named.hub.values, paths!.named.pulse.values];
+    return Array.from(hub).filter((_, i) => pulse[i] > 0.9);
+  };
+  // The range is 144 frames of 24 a second: 0.5 a second fits three times exactly.
+  for (const frame of [1, 17, 40])
+    for (const away of await heads(frame)) {
+      const passed = (0.5 * (frame - 1)) / 24;
+      const off = away / 0.8 - passed;
+      expect(Math.abs(off - Math.round(off)) * 0.8).toBeLessThan(0.03);
+    }
+  expect((await heads(1)).length).toBeGreaterThan(3);
+  expect((await web(params, 145)).paths!.named.pulse.values).toEqual((await web(params, 1)).paths!.named.pulse.values);
+  expect((await web({ links: 'tree' })).paths!.named.pulse).toBeUndefined();
+});
+
+test('what pulses glows where the light is, and nowhere else', async () => {
+  const { mesh } = await form([
+    newStep('web', { count: 20, links: 'tree', pulses: 0.8, pulseLength: 0.2 }),
+    newStep('wire', {}),
+    newStep('finish', { glow: 2, glowBy: 'attribute', glowAttribute: 'pulse' }),
+  ]);
+  const pulse = mesh!.named.pulse.values;
+  for (let i = 0; i < pulse.length; i++) expect(mesh!.glow![i]).toBeCloseTo(2 * pulse[i] ** 2, 4);
+  expect(Math.max(...mesh!.glow!)).toBeGreaterThan(1);
+});

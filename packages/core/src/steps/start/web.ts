@@ -6,6 +6,7 @@ import {
   type ParamSpecs,
   type ParamsOf,
   place,
+  type Resolved,
   shownFor,
 } from '../declare';
 import { counted, percent } from '../format';
@@ -14,6 +15,8 @@ const lengthField = numberField({ unit: 'm', min: 0, max: 1000 });
 const length = (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam =>
   lengthField(label, help, value, more);
 const inSpace = is('where', 'ball', 'box');
+
+const pulsing = (p: Resolved): boolean => Number(p.pulses) !== 0;
 
 const params = {
   where: {
@@ -113,6 +116,28 @@ const params = {
     slider: [0, 0.6],
     shown: is('shape', 'sag', 'bow'),
   },
+  pulses: length(
+    'Pulses apart',
+    'Pulses of light run out from the hub along the links, this far from one another; 0 there are none. Finish glows by the attribute “pulse”.',
+    0,
+    { slider: [0, 3] },
+  ),
+  pulseLength: lengthField('Pulse length', 'How long a pulse is, from its head to the end of its tail.', 0.3, {
+    min: 0.001,
+    slider: [0.05, 1],
+    shown: pulsing,
+  }),
+  pulseSpeed: {
+    type: 'number',
+    unit: 'per-second',
+    label: 'Pulses a second',
+    help: 'How many come to each place in a second; below 0 they run towards the hub.',
+    default: 0.5,
+    min: -50,
+    max: 50,
+    slider: [-2, 2],
+    shown: pulsing,
+  },
   drift: length('Drift', 'How far nodes drift at most, about. Links follow.', 0, { slider: [0, 0.5] }),
   rate: {
     type: 'number',
@@ -128,9 +153,9 @@ const params = {
   loop: {
     type: 'toggle',
     label: 'Loop',
-    help: 'Fits the drift into the range, so that it can be played in a loop.',
+    help: 'Fits the drift and the pulses into the range, so that it can be played in a loop.',
     default: true,
-    shown: (p) => Number(p.drift) !== 0,
+    shown: (p) => Number(p.drift) !== 0 || pulsing(p),
   },
 } satisfies ParamSpecs;
 
@@ -148,7 +173,7 @@ export const web = defineStep({
   moves: true,
   many: true,
   paced: 'grown',
-  writes: () => ['hub'],
+  writes: (p) => (p.pulses > 0 ? ['hub', 'pulse'] : ['hub']),
   summary: (p) => `${counted(p.count, 'node')}, ${percent(p.grown)} grown`,
   async run(form, p, context) {
     const { wovenWeb } = await import('./wovenWeb');

@@ -11,13 +11,14 @@ import { noise3 } from '../../fields/noise';
 import { hash, random } from '../../fields/random';
 import { smoothstep } from '../../fields/smoothstep';
 import { pointsOf } from '../../checks/distance';
-import { emptyColumns } from '../../geometry/attributes';
+import { type Attribute, emptyColumns, type Named } from '../../geometry/attributes';
 import { type Form, type Points, POINTS } from '../../geometry/form';
 import { NO_PARENT, type Paths, pathsFrom } from '../../geometry/paths';
 import { NO_TURN } from '../../geometry/turns';
 import { add, at, cross, distance, perpendicular, scale, sub, unit, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { type StepContext } from '../declare';
+import { modulo } from '../place/turnPattern';
 import { progressOf } from '../shape/motion';
 import { startWith } from './startWith';
 import { type WebParams } from './web';
@@ -46,7 +47,8 @@ export async function wovenWeb(form: Form, p: WebParams, context: StepContext): 
   const furthest = Math.max(1e-9, ...away, ...links.map(done));
   // Once it is through, the last nodes still swell.
   const front = p.grown * (furthest + p.swell);
-  const straight = p.shape === 'straight';
+  const straight = p.shape === 'straight' && p.pulses === 0;
+  const pulse = p.pulses > 0 ? pulseOf(p, context) : null;
   context.claim('points', links.length * (straight ? 2 : PIECES + 1), 'Count, or the number of links');
   const sources: { positions: number[]; id: number; whole: number; from: number }[] = [];
   for (const [one, other] of links) {
@@ -57,12 +59,12 @@ export async function wovenWeb(form: Form, p: WebParams, context: StepContext): 
     const id = hash(context.seed, one + 1, other + 1);
     sources.push({ positions: course(nodes[a], nodes[b], share, id, p), id, whole, from: away[a] });
   }
-  const points = nodePoints(nodes, away, front, p);
-  const woven = startWith(form, pathsOf(sources));
+  const points = nodePoints(nodes, away, front, p, pulse);
+  const woven = startWith(form, pathsOf(sources, pulse));
   return { ...woven, points };
 }
 
-function pathsOf(sources: readonly { positions: number[]; id: number; from: number }[]): Paths {
+function pathsOf(sources: readonly { positions: number[]; id: number; from: number }[], pulse: Pulse | null): Paths {
   const taken = new Set<number>();
   const named = sources.map((source) => {
     let { id } = source;
@@ -75,7 +77,34 @@ function pathsOf(sources: readonly { positions: number[]; id: number; from: numb
   named.forEach(({ from }, p) => {
     for (let i = paths.offsets[p]; i < paths.offsets[p + 1]; i++) hub[i] = from + paths.s[i];
   });
-  return { ...paths, named: { hub: { domain: 'point', width: 1, blend: 'mix', missing: 0, values: hub } } };
+  return { ...paths, named: awayFromHub(hub, pulse) };
+}
+
+/** How bright pulses are so far from the hub, 0..1. */
+type Pulse = (away: number) => number;
+
+/** Pulses as they are now: a head that rises quickly, and a tail. */
+function pulseOf(p: WebParams, context: StepContext): Pulse {
+  const { passed } = progressOf(p.pulseSpeed, p.loop, context);
+  const head = 0.2 * p.pulseLength;
+  return (away) => {
+    // Metres behind the head of the pulse that is to come here next, or has come last.
+    const behind = p.pulses * modulo(passed - away / p.pulses, 1);
+    if (behind < p.pulseLength) return 1 - behind / p.pulseLength;
+    return Math.max(0, 1 - (p.pulses - behind) / head);
+  };
+}
+
+/** What points know of their distance from the hub, and of pulses. */
+function awayFromHub(hub: Float32Array, pulse: Pulse | null): Named {
+  const attribute = (values: Float32Array): Attribute => ({
+    domain: 'point',
+    width: 1,
+    blend: 'mix',
+    missing: 0,
+    values,
+  });
+  return { hub: attribute(hub), ...(pulse ? { pulse: attribute(hub.map(pulse)) } : {}) };
 }
 
 async function nodesOf(p: WebParams, context: StepContext): Promise<Vec3[]> {
@@ -135,7 +164,7 @@ function drifted(nodes: readonly Vec3[], p: WebParams, context: StepContext): Ve
 function course(a: Vec3, b: Vec3, share: number, id: number, p: WebParams): number[] {
   const whole = sub(b, a);
   const end = (t: number): Vec3 => add(a, scale(whole, t));
-  if (p.shape === 'straight') return [...a, ...end(share)];
+  if (p.shape === 'straight' && p.pulses === 0) return [...a, ...end(share)];
   const long = distance(a, b);
   const way = unit(whole);
   const side = perpendicular(way);
@@ -144,12 +173,18 @@ function course(a: Vec3, b: Vec3, share: number, id: number, p: WebParams): numb
     p.shape === 'sag' ? [0, -1, 0] : add(scale(side, Math.cos(turn)), scale(cross(way, side), Math.sin(turn)));
   return Array.from({ length: PIECES + 1 }, (_, i) => {
     const t = (share * i) / PIECES;
-    return add(end(t), scale(out, 4 * p.bow * long * t * (1 - t)));
+    return p.shape === 'straight' ? end(t) : add(end(t), scale(out, 4 * p.bow * long * t * (1 - t)));
   }).flat();
 }
 
 /** The nodes that the front has come to, as large as they have swollen. */
-function nodePoints(nodes: readonly Vec3[], away: Float64Array, front: number, p: WebParams): Points {
+function nodePoints(
+  nodes: readonly Vec3[],
+  away: Float64Array,
+  front: number,
+  p: WebParams,
+  pulse: Pulse | null,
+): Points {
   const sizes = Array.from(away, (d) =>
     p.grown <= 0 || front < d ? 0 : p.swell > 0 ? smoothstep((front - d) / p.swell) : 1,
   );
@@ -162,8 +197,9 @@ function nodePoints(nodes: readonly Vec3[], away: Float64Array, front: number, p
     ids: Uint32Array.from(there),
     dice: Uint32Array.from(there),
     share: Float32Array.from(there, (k) => k / Math.max(1, nodes.length - 1)),
-    named: {
-      hub: { domain: 'point', width: 1, blend: 'mix', missing: 0, values: Float32Array.from(there, (k) => away[k]) },
-    },
+    named: awayFromHub(
+      Float32Array.from(there, (k) => away[k]),
+      pulse,
+    ),
   };
 }
