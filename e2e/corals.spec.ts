@@ -57,7 +57,6 @@ test('lettuce coral, as its lesson says; a ruffled line goes the same way', asyn
     Opens: '24',
     Piece: '0.06',
   });
-  await hands.addStep('Thicken');
   await hands.set('Thicken', { Thickness: '0.011' });
   await hands.set('Finish', { 'Colour by': 'An attribute', Attribute: 'rim' });
   await goTo(page, 100);

@@ -321,7 +321,7 @@ function partsOf(growth: OnScreen, look: Look, overlay: boolean, rendering: Rend
       },
     };
     const parts = [skin];
-    const tips = surface && !rendering.ghost && !mesh.flat && tipsOf(growth.shown);
+    const tips = surface && surface.glowReach > 0 && !rendering.ghost && !mesh.flat && tipsOf(growth.shown);
     if (tips) {
       parts.push({
         kind: 'halos',

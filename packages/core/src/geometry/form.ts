@@ -63,7 +63,7 @@ export interface Surface {
   roughness: number;
   /** Linear RGB of the light that glowing parts give off. */
   glowColor: [number, number, number];
-  /** How far that light reaches along the surface, metres. */
+  /** How far that light reaches along the surface from the tips, metres; 0 where tips give off none. */
   glowReach: number;
 }
 

@@ -81,17 +81,20 @@ export function newGrowth(name: string, existing: number, steps: Step[]): Growth
 
 /** The steps that a start needs to be seen: of a path, growing over the range, with a skin; colour in any case. */
 export function growingSteps(start: Step, [first, last]: readonly [number, number]): Step[] {
-  const { gives = [], many = false, paced } = stepOf(start.kind) ?? {};
-  if (!gives.includes('paths')) return gives.includes('mesh') ? [start, newStep('finish', { glow: 0 })] : [start];
+  const { gives = [], many = false, paced, thin } = stepOf(start.kind) ?? {};
+  const begun: Step = paced
+    ? {
+        ...start,
+        params: { ...start.params, [paced]: growingTo(Number(start.params[paced]), [first, last], 'linear') },
+      }
+    : start;
+  if (!gives.includes('paths'))
+    return gives.includes('mesh')
+      ? [begun, ...(thin ? [newStep('thicken', { thick: thin })] : []), newStep('finish', { glow: 0 })]
+      : [begun];
   return [
-    ...(paced
-      ? [
-          {
-            ...start,
-            params: { ...start.params, [paced]: growingTo(Number(start.params[paced]), [first, last], 'linear') },
-          },
-        ]
-      : [start, newStep('grow', { to: growingTo(1, [first, last], 'ease-in-out') })]),
+    begun,
+    ...(paced ? [] : [newStep('grow', { to: growingTo(1, [first, last], 'ease-in-out') })]),
     newStep(many ? 'wire' : 'tube'),
     // Hundreds of glowing tips would outshine everything.
     newStep('finish', many ? { glow: 0.08 } : {}),

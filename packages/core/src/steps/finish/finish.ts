@@ -173,7 +173,7 @@ export const finish = defineStep({
       surface: {
         roughness: p.roughness,
         glowColor: p.glow > 0 || !form.surface ? linearRgb(p.glowColor) : form.surface.glowColor,
-        glowReach: p.glowLength,
+        glowReach: p.glowBy === 'tip' ? p.glowLength : 0,
       },
     };
   },

@@ -112,6 +112,7 @@ export const frill = defineStep({
   takes: [],
   gives: ['mesh'],
   params,
+  thin: 0.008,
   paced: 'grown',
   writes: () => ['rim'],
   summary: (p) => `${metres(p.height)}, rim ${factor(p.ruffle)}, ${percent(p.grown)} grown`,

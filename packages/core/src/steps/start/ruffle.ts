@@ -1,4 +1,13 @@
-import { defineStep, is, numberField, type NumberParam, type ParamSpecs, type ParamsOf } from '../declare';
+import {
+  defineStep,
+  is,
+  numberField,
+  type NumberParam,
+  type ParamSpecs,
+  type ParamsOf,
+  place,
+  shownFor,
+} from '../declare';
 import { factor, percent } from '../format';
 import { liesParam } from './lies';
 
@@ -29,6 +38,7 @@ const params = {
   },
   radius: length('Radius', 'From the middle of the ring.', 0.25, { slider: [0.02, 2], shown: is('begin', 'ring') }),
   length: length('Length', 'From end to end of the line.', 1.5, { slider: [0.05, 6], shown: is('begin', 'line') }),
+  ...shownFor(place('at', 'Middle', 'Middle of the ring or line.', [0, 0.9, 0]), is('begin', 'ring', 'line')),
   where: {
     type: 'choice',
     label: 'Stays',
@@ -52,7 +62,7 @@ const params = {
   within: {
     type: 'choice',
     label: 'Within',
-    help: 'What it does not grow out of: a circle or ball round the middle, or the form of another growth.',
+    help: 'What it does not grow out of: a circle or ball round the middle, or round the origin where it begins with paths, or the form of another growth.',
     options: [
       { value: 'nothing', label: 'Nothing' },
       { value: 'round', label: 'A circle' },
@@ -114,6 +124,7 @@ export const ruffle = defineStep({
   takes: [],
   gives: ['paths'],
   params,
+  many: true,
   paced: 'grown',
   writes: () => ['born'],
   summary: (p) => `${factor(p.factor)} as long, ${percent(p.grown)} grown`,

@@ -5,7 +5,7 @@ import { Within } from '../../growing/within';
 import { type Mesh } from '../../geometry/mesh';
 import { nearestPlace } from '../../geometry/nearest';
 import { type Paths, pathsFrom } from '../../geometry/paths';
-import { at, type Vec3 } from '../../geometry/vec';
+import { add, at, distance, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { type StepContext } from '../declare';
 import { lies } from './lies';
@@ -58,13 +58,14 @@ function pathsOf(state: Ruffled, t: number, lines: Ruffling['lines'], steps: num
 
 async function linesOf(p: RuffleParams, context: StepContext): Promise<Ruffling['lines']> {
   if (p.begin === 'line') {
-    return [{ positions: [lies(p.lies, -p.length / 2, 0), lies(p.lies, p.length / 2, 0)], closed: false }];
+    const ends = [-1, 1].map((side) => add(middleOf(p), lies(p.lies, (side * p.length) / 2, 0)));
+    return [{ positions: ends, closed: false }];
   }
   if (p.begin === 'ring') {
     const corners = Math.max(12, Math.round((2 * Math.PI * p.radius) / p.piece));
     const positions = Array.from({ length: corners }, (_, k) => {
       const angle = (2 * Math.PI * k) / corners;
-      return lies(p.lies, p.radius * Math.cos(angle), p.radius * Math.sin(angle));
+      return add(middleOf(p), lies(p.lies, p.radius * Math.cos(angle), p.radius * Math.sin(angle)));
     });
     return [{ positions, closed: true }];
   }
@@ -84,14 +85,20 @@ const lengthOf = (positions: readonly Vec3[]): number =>
     0,
   );
 
+/** What it is round; the origin where it begins with the paths of a growth. */
+const middleOf = (p: RuffleParams): Vec3 => (p.begin === 'growth' ? [0, 0, 0] : [p.atX, p.atY, p.atZ]);
+
 /** Keeps points where they may be. */
 function keeper(p: RuffleParams, skin: Mesh | null, form: Within | null): Ruffling['keep'] {
+  const middle = middleOf(p);
   const flat = p.lies === 'ground' ? 1 : 2;
   return (positions, i) => {
-    if (p.where === 'plane') positions[3 * i + flat] = 0;
+    if (p.where === 'plane') positions[3 * i + flat] = middle[flat];
     if (p.within === 'round') {
-      const away = Math.hypot(positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]);
-      if (away > p.most) for (let c = 0; c < 3; c++) positions[3 * i + c] *= p.most / away;
+      const away = distance(at(positions, i), middle);
+      if (away > p.most)
+        for (let c = 0; c < 3; c++)
+          positions[3 * i + c] = middle[c] + ((positions[3 * i + c] - middle[c]) * p.most) / away;
     }
     form?.keep(positions, i, 0);
     if (!skin) return;
