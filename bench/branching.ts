@@ -3,6 +3,11 @@ import { expanded } from '../packages/core/src/curves/rules/expand';
 import { drawn } from '../packages/core/src/curves/rules/turtle';
 import { pipeSizes } from '../packages/core/src/geometry/branches';
 import { pointCount } from '../packages/core/src/geometry/paths';
+import { colonised } from '../packages/core/src/curves/colonise';
+import { random } from '../packages/core/src/fields/random';
+import { History } from '../packages/core/src/growing/history';
+import { Neighbours } from '../packages/core/src/growing/neighbours';
+import { ruffling } from '../packages/core/src/growing/ruffle';
 import { exponent, median, type Row } from './harness';
 
 const system = readRules('A(1)', 'A(x) -> F(x)[+A(x * 0.7)]F(x)[-A(x * 0.7)]/A(x * 0.8)');
@@ -21,6 +26,52 @@ const draw = (symbols: Awaited<ReturnType<typeof grow>>, age: number): ReturnTyp
     marks: new Set(),
     seed: 1,
   });
+
+const idle = (): Promise<void> => Promise.resolve();
+const cloud = (n: number): Float32Array => Float32Array.from({ length: 3 * n }, (_, i) => 2 * random(5, i) - 1);
+/** As dense whatever there is of them. */
+const colonise = (n: number): ReturnType<typeof colonised> => {
+  const size = (n / 20_000) ** (1 / 3);
+  return colonised({
+    attractors: cloud(n).map((x) => size * x),
+    roots: [[0, -size, 0]],
+    reach: 0.25,
+    reached: 0.06,
+    step: 0.03,
+    bias: [0, 1, 0],
+    leaning: 0,
+    most: 400_000,
+  });
+};
+/** A ring that gets ten times as long, about a tenth of a spacing a step. */
+const ruffle = (points: number): Promise<unknown> => {
+  const ring = Array.from({ length: points / 10 }, (_, k) => {
+    const angle = (20 * Math.PI * k) / points;
+    const radius = (0.03 * points) / 20 / Math.PI;
+    return [radius * Math.cos(angle), 0, radius * Math.sin(angle)] as const;
+  });
+  return new History(
+    ruffling({
+      lines: [{ positions: ring, closed: true }],
+      factor: 10,
+      steps: 60,
+      spacing: 0.03,
+      apart: 0.08,
+      stiffness: 0.5,
+      uneven: 0.5,
+      seed: 1,
+      held: true,
+      keep: (positions, i) => void (positions[3 * i + 1] = 0),
+    }),
+  ).at(60, idle);
+};
+/** Pairs of points nearer than a distance at which each has about ten. */
+const pairs = (n: number): number => {
+  const neighbours = new Neighbours((18 / n) ** (1 / 3));
+  const places = Float64Array.from(cloud(n));
+  neighbours.put(places, n);
+  return neighbours.pairs(places, n);
+};
 
 /** Branching rules worked and drawn, and what their branches carry. */
 export async function benchBranching(): Promise<Row[]> {
@@ -48,6 +99,20 @@ export async function benchBranching(): Promise<Row[]> {
       amount: pointCount(paths),
       unit: 'points',
     },
+    {
+      what: 'space colonised, 20,000 places',
+      ours: await median(() => colonise(20_000), 3),
+      theirs: null,
+      amount: 20_000,
+      unit: 'places',
+    },
+    {
+      what: 'a ruffled line that comes to 3,000 points',
+      ours: await median(() => ruffle(3000), 3),
+      theirs: null,
+      amount: 3000,
+      unit: 'points',
+    },
   ];
 }
 
@@ -59,4 +124,6 @@ export const branchingExponents = async (): Promise<(readonly [string, number])[
       median(() => grow(Math.round(Math.log(n) / Math.log(3))), 3),
     ),
   ],
+  ['space colonised, places', await exponent([2500, 5000, 10_000, 20_000], (n) => median(() => colonise(n), 3))],
+  ['pairs within a distance, points', await exponent([5000, 10_000, 20_000, 40_000], (n) => median(() => pairs(n), 3))],
 ];

@@ -267,3 +267,22 @@ describe('what is copied', () => {
     expect(stepOfKind('along').params).toMatchObject({ by: 'count', turns: '0, 45' });
   });
 });
+
+test('what a choice brings up begins with something that is there', () => {
+  const param = (name: string): unknown => growth().steps[0].params[name];
+  const other = growth().id;
+  addStartedGrowth('colonise');
+  setParam(growth().id, growth().steps[0].id, 'where', 'outline');
+  expect(param('growth')).toBe(other);
+  // What has been chosen stays.
+  setParam(growth().id, growth().steps[0].id, 'growth', null);
+  setParam(growth().id, growth().steps[0].id, 'where', 'form');
+  expect(param('growth')).toBe(null);
+  addStartedGrowth('frill');
+  const finish = stepOfKind('finish').id;
+  setParam(growth().id, finish, 'by', 'attribute');
+  expect(stepOfKind('finish').params.attribute).toBe('rim');
+  // It is one change.
+  travel('undo');
+  expect([stepOfKind('finish').params.by, stepOfKind('finish').params.attribute]).toEqual(['rest', 'front']);
+});

@@ -29,6 +29,7 @@ import {
   type Cycle,
   type Anchor,
 } from '@uvrex/core';
+import { completed } from './completed';
 import { growthOf, itemFor, itemParamsOf, referencesOf, suit } from './items';
 import { edit, endEdit, growthIn, holderIn, stepIn, useDocument } from './document';
 import { useResults } from './results';
@@ -241,8 +242,11 @@ export function setParam(
       const growth = holderIn(draft, growthId);
       const step = stepIn(draft, growthId, stepId);
       if (!growth || !step) return;
-      const old = step.params[param];
-      step.params[param] = typeof value === 'number' ? withNumber(old, ownFrame(growth, frame), value) : value;
+      const before = { ...step.params };
+      step.params[param] =
+        typeof value === 'number' ? withNumber(before[param], ownFrame(growth, frame), value) : value;
+      if (stepOf(step.kind)?.params[param]?.type === 'choice')
+        Object.assign(step.params, completed(draft, growthId, step, before));
     },
     merge && `${merge}:${growthId}:${stepId}:${param}`,
   );

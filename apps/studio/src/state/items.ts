@@ -28,7 +28,13 @@ export const referencesOf = (kind: string): string[] => {
 };
 
 /** What a growth's new step copies: of the others with a skin the newest, hidden ones before those that are shown; null where there is none. */
-export function itemFor({ growths }: Scene, growthId: string): string | null {
+export const itemFor = (scene: Scene, growthId: string): string | null =>
+  otherFor(scene, growthId, ({ steps }) =>
+    steps.some(({ on, kind }) => on && stepOf(kind)?.gives.some((given) => given === 'mesh' || given === 'copies')),
+  );
+
+/** Of the growths that a growth may refer to, and that fit, the newest, hidden ones before those that are shown; null where there is none. */
+export function otherFor({ growths }: Scene, growthId: string, fits: (growth: Growth) => boolean): string | null {
   const byId = new Map(growths.map((growth) => [growth.id, growth]));
   const leadsBack = (id: string, seen = new Set<string>()): boolean => {
     if (id === growthId) return true;
@@ -37,9 +43,7 @@ export function itemFor({ growths }: Scene, growthId: string): string | null {
     const found = byId.get(id);
     return found !== undefined && references(found).some((next) => leadsBack(next, seen));
   };
-  const hasSkin = ({ steps }: Growth): boolean =>
-    steps.some(({ on, kind }) => on && stepOf(kind)?.gives.some((given) => given === 'mesh' || given === 'copies'));
-  const fit = growths.filter((growth) => hasSkin(growth) && !leadsBack(growth.id)).reverse();
+  const fit = growths.filter((growth) => fits(growth) && !leadsBack(growth.id)).reverse();
   return (fit.find(({ visible }) => !visible) ?? fit[0])?.id ?? null;
 }
 

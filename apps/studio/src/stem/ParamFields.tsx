@@ -31,7 +31,7 @@ import { endEdit, type Holder, useDocument } from '@/state/document';
 import { setView, useView } from '@/state/view';
 import { ChoiceField, ColorField, ToggleField } from '@/ui/fields';
 import { GradientField } from '@/ui/GradientField';
-import { attributeLabel, attributeNames } from './attributeNames';
+import { attributeLabel, attributeNames } from '@/state/attributeNames';
 import { FileField } from './FileField';
 import { PlacesField } from './PlacesField';
 import { TextField } from './TextField';

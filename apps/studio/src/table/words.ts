@@ -1,5 +1,5 @@
 import { type SheetOf } from '@uvrex/core';
-import { attributeLabel } from '@/stem/attributeNames';
+import { attributeLabel } from '@/state/attributeNames';
 
 /** What a sheet is called. */
 export const SHEETS: Record<SheetOf, string> = {

@@ -1,5 +1,5 @@
 import { newGrowth, newStep } from '@uvrex/core';
-import { attributeLabel, attributeNames } from './attributeNames';
+import { attributeLabel, attributeNames } from '@/state/attributeNames';
 
 test('a step can go by what the steps before it write, its own growth and those that it refers to', () => {
   const rock = {
