@@ -37,8 +37,10 @@ const FEW = 7;
 const counts = (spec: ParamSpec): boolean =>
   spec.type === 'number' && ((spec.whole === true && spec.unit === 'count') || spec.label === 'Count');
 
-/** What is made step by step is kept small too, of large pieces. */
-const SIMULATED = new Set(['ruffle', 'frill'].flatMap((kind): ParamSpec[] => Object.values(stepOf(kind)!.params)));
+/** What is made step by step, or multiplies, is kept small too, of large pieces. */
+const SIMULATED = new Set(
+  ['ruffle', 'frill', 'burst'].flatMap((kind): ParamSpec[] => Object.values(stepOf(kind)!.params)),
+);
 
 function randomValue(spec: ParamSpec, dice: Dice, own: string): ParamValue {
   switch (spec.type) {
@@ -47,7 +49,8 @@ function randomValue(spec: ParamSpec, dice: Dice, own: string): ParamValue {
       const some = (): number => {
         if (SIMULATED.has(spec) && spec.label === 'Piece') return high;
         const top = SIMULATED.has(spec) ? Math.min(high, spec.default) : high;
-        const most = counts(spec) ? Math.min(high, Math.max(low, FEW)) : top;
+        const few = SIMULATED.has(spec) ? (spec.label === 'Bursts' ? 2 : 3) : FEW;
+        const most = counts(spec) ? Math.min(high, Math.max(low, few)) : top;
         const value = low + ((most - low) * dice.below(9)) / 8;
         return spec.whole ? Math.round(value) : value;
       };
