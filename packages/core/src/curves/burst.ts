@@ -57,6 +57,10 @@ interface Member {
  * @returns null where there would be more members than there may be
  */
 export function burst(places: readonly Burst[], how: Bursting): Paths | null {
+  // What is sure to be too much is not begun.
+  let [expected, again] = [0, places.length * how.count];
+  for (let generation = 0; generation < how.generations; generation++, again *= how.children) expected += again;
+  if (expected > 1.5 * how.most) return null;
   const members: Member[] = [];
   const spring = (at: Burst, parent: number, generation: number, from: number, key: number): boolean => {
     const asked = generation === 0 ? how.count : how.children;

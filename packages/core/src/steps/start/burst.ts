@@ -53,7 +53,7 @@ const params = {
 } satisfies ParamSpecs;
 
 /** Members that there may be at most. */
-const MOST = 60_000;
+const MOST = 20_000;
 
 export const burst = defineStep({
   kind: 'burst',
