@@ -2,7 +2,7 @@ import { unit } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { defineStep, numberField, type NumberParam, type ParamSpecs, place } from '../declare';
 import { counted } from '../format';
-import { beginParams } from './beginnings';
+import { beginParams } from './beginParams';
 
 const share = numberField({ unit: 'share', min: 0, max: 1 });
 const degrees = numberField({ unit: 'deg', min: 0, max: 180 });

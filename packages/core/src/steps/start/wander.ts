@@ -1,6 +1,6 @@
 import { defineStep, is, numberField, type ParamSpecs, type ParamsOf, place } from '../declare';
 import { counted, metres } from '../format';
-import { beginParams } from './beginnings';
+import { beginParams } from './beginParams';
 
 const lengthField = numberField({ unit: 'm', min: 0.0005, max: 1000 });
 const plain = numberField({ unit: 'plain', min: -100, max: 100 });
