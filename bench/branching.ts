@@ -6,7 +6,7 @@ import { pointCount } from '../packages/core/src/geometry/paths';
 import { colonised } from '../packages/core/src/curves/colonise';
 import { random } from '../packages/core/src/fields/random';
 import { History } from '../packages/core/src/growing/history';
-import { Neighbours } from '../packages/core/src/growing/neighbours';
+import { Neighbours } from '../packages/core/src/geometry/neighbours';
 import { ruffling } from '../packages/core/src/growing/ruffle';
 import { exponent, median, type Row } from './harness';
 

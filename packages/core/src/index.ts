@@ -64,7 +64,7 @@ export * from './checks/pace';
 export * from './checks/seam';
 export * from './checks/trail';
 export * from './evaluate/budgets';
-export * from './evaluate/digest';
+export * from './keys/digest';
 export * from './evaluate/evaluator';
 export * from './evaluate/plan';
 export * from './evaluate/results';

@@ -365,7 +365,7 @@ function GuideField({ own, ...rest }: ReferenceProps) {
     ...growths.filter(({ id }) => id !== own).map(({ id, name }) => ({ value: `tip:${id}`, label: `Tips of ${name}` })),
   ];
   return (
-    <ReferenceField {...rest} none={guides.length > 0 ? 'None' : 'None; add guides to the scene'} options={options} />
+    <ReferenceField {...rest} none={guides.length > 0 ? 'None' : 'No guides yet'} options={options} />
   );
 }
 

@@ -1,4 +1,6 @@
+import { arcLengths, totalLength } from './arclength';
 import { random } from '../fields/random';
+import { oneNumber } from '../geometry/attributes';
 import { NO_PARENT, type Paths, pathsFrom } from '../geometry/paths';
 import { add, cross, dot, perpendicular, scale, sub, unit, type Vec3 } from '../geometry/vec';
 
@@ -74,7 +76,8 @@ export function burst(places: readonly Burst[], how: Bursting): Paths | null {
       const own = key * 31 + k + 1;
       const length = how.length * how.shorter ** generation * (1 + how.varyLength * (2 * random(how.seed, own, 3) - 1));
       const member = drawn(at.place, way, length, generation, own, how);
-      const to = from + lengthOf(member.positions);
+      const { positions } = member;
+      const to = from + totalLength(arcLengths(Float64Array.from(positions), 0, positions.length / 3, false));
       members.push({ ...member, parent, generation, from, to });
       if (generation + 1 >= how.generations) continue;
       const last = member.positions.slice(-6);
@@ -123,17 +126,6 @@ function drawn(
   return { positions, size };
 }
 
-function lengthOf(positions: readonly number[]): number {
-  let sum = 0;
-  for (let i = 3; i < positions.length; i += 3)
-    sum += sqrt(
-      (positions[i] - positions[i - 3]) ** 2 +
-        (positions[i + 1] - positions[i - 2]) ** 2 +
-        (positions[i + 2] - positions[i - 1]) ** 2,
-    );
-  return sum;
-}
-
 function pathsOf(members: readonly Member[]): Paths {
   const paths = pathsFrom(members.map(({ positions, size }, id) => ({ id, positions, size })));
   const furthest = members.reduce((most, { to }) => max(most, to), 1e-9);
@@ -150,6 +142,6 @@ function pathsOf(members: readonly Member[]): Paths {
     parent: Uint32Array.from(members, ({ parent }) => (parent < 0 ? NO_PARENT : parent)),
     attach: Float32Array.from(members, ({ parent }) => (parent < 0 ? 0 : 1)),
     arrival,
-    named: { generation: { domain: 'point', width: 1, blend: 'mix', missing: 0, values } },
+    named: { generation: oneNumber('point', values) },
   };
 }

@@ -15,7 +15,7 @@ import {
   type StepDeclaration,
   type Want,
 } from '../steps/declare';
-import { digestOf } from './digest';
+import { digestOf } from '../keys/digest';
 import { keepsCourse } from './period';
 import { fileBytes, guideOf, TIP } from './reach';
 import { type Moment, type Node, type Run } from './run';

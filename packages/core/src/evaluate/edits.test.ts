@@ -8,7 +8,7 @@ import { type ParamSpec } from '../steps/declare';
 import { stepOf, STEPS } from '../steps/index';
 import { putFile, sceneOf, testEvaluator } from '../testing';
 import { withShipped } from '../../test/paths';
-import { formHash } from './digest';
+import { formHash } from '../keys/digest';
 import { type Evaluator } from './evaluator';
 
 withShipped();

@@ -5,7 +5,7 @@ import { type ParamValue, type Scene, type Step } from '../scene/schema';
 import { type StepContext, type StepDeclaration } from '../steps/declare';
 import { stepOf } from '../steps/index';
 import { sceneOf, testEvaluator } from '../testing';
-import { formHash } from './digest';
+import { formHash } from '../keys/digest';
 
 const track = (...values: number[]): ParamValue => ({
   keys: values.map((value, i) => ({ frame: 1 + 10 * i, value, ease: 'linear' })),

@@ -12,7 +12,7 @@ import { runnableOf } from '../scene/owners';
 import { type Budgets } from './budgets';
 import { type FormCache } from './cache';
 import { type Place, RecordedContext } from './context';
-import { digest, digestOf } from './digest';
+import { digest, digestOf } from '../keys/digest';
 import { periodOf } from './period';
 import { type Plan } from './plan';
 import { type GrowthResult, type Notice, type StepCost, type Surroundings, type Wanted } from './results';

@@ -1,4 +1,4 @@
-import { Neighbours } from '../growing/neighbours';
+import { Neighbours } from '../geometry/neighbours';
 
 /** How much nearer what is taken in the next round may come. */
 const CLOSER = 0.9;

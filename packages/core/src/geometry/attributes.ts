@@ -29,6 +29,15 @@ export interface Attribute extends AttributeType {
 /** Attributes by their names. */
 export type Named = Readonly<Record<string, Attribute>>;
 
+/** An attribute of one number an element, which goes from one to the next evenly. */
+export const oneNumber = (domain: Domain, values: Float32Array): Attribute => ({
+  domain,
+  width: 1,
+  blend: 'mix',
+  missing: 0,
+  values,
+});
+
 /** No attributes but the built-in ones. */
 export const NO_NAMED: Named = Object.freeze({});
 

@@ -144,6 +144,26 @@ describe('fronts that run through branches', () => {
     }
   });
 
+  test('a tree is eaten from its roots, from its tips, and a window runs through it', async () => {
+    const whole = (await form([newStep('colonise', { count: 200 })])).paths!;
+    const cut = async (params: Record<string, ParamValue>): Promise<Paths> =>
+      (await form([newStep('colonise', { count: 200 }), newStep('grow', { branches: 'even', ...params })])).paths!;
+    const span = ({ arrival }: Paths): [number, number] => [Math.min(...arrival!), Math.max(...arrival!)];
+    for (const [params, from, to] of [
+      [{ from: 0.4, to: 1 }, 0.4, 1],
+      [{ from: 0, to: 0.7, begins: 'tip' }, 0.3, 1],
+      [{ from: 0, to: 0.2, travel: 0.5 }, 0.5, 0.7],
+    ] as const) {
+      const left = await cut(params);
+      const [first, last] = span(left);
+      expect(first).toBeCloseTo(from, 3);
+      expect(last).toBeCloseTo(to, 3);
+      // All that arrives within the window is there.
+      const within = [...arrivalsBy(whole, 'even')!].filter((at) => at > from + 1e-4 && at < to - 1e-4).length;
+      expect(left.s.length).toBeGreaterThanOrEqual(within);
+    }
+  });
+
   test('roots set out one after another, each with all that grows from it', async () => {
     const steps = [
       newStep('burst', { begins: 'points', growth: 'row', count: 1, children: 2, generations: 2 }),

@@ -1,7 +1,7 @@
 import { noise3 } from '../fields/noise';
 import { add, at, cross, scale, sub, unit, type Vec3 } from '../geometry/vec';
 import { type Course } from './history';
-import { KeepApart } from './neighbours';
+import { KeepApart } from './keepApart';
 
 const { abs, ceil, cos, floor, hypot, max, min, round, sin, sqrt } = Math;
 
@@ -40,6 +40,10 @@ export interface Frill {
 const ROUNDS = 10;
 /** Two points within half a fold are at least so much of their way apart. */
 const STRAIGHT = 0.88;
+/** How far a point is drawn towards the middle of those beside it, each round. */
+const SMOOTH = 0.075;
+/** How far a rim at full firmness is drawn the way it opens, each round, of the height of a row. */
+const FIRM = 0.04;
 /** What a frill is as high as when it begins, of its height. */
 const BUD = 0.04;
 
@@ -68,7 +72,7 @@ export function frilling(given: Frilling): Course<Frill> {
   const keepApart = new KeepApart(apart);
   const weights = Float64Array.from({ length: n }, (_, i) => (i < columns ? 0 : 1));
 
-  const next = (state: Frill, step: number): Frill => {
+  const next: Course<Frill>['next'] = async (state, step, breathe) => {
     const grown = (step + 1) / steps;
     const rise = heightAt(given, grown) / (rows - 1);
     const positions = state.positions.slice();
@@ -104,12 +108,13 @@ export function frilling(given: Frilling): Course<Frill> {
     const acrossRows = max(2, round((0.5 * fold) / rise));
     const mean = edges.reduce((sum, x) => sum + x, 0) / columns;
     for (let turn = 0; turn < ROUNDS; turn++) {
+      await breathe();
       if (apart > 0 && turn % 3 === 0) {
         for (let k = 0; k < m; k++) for (let c = 0; c < 3; c++) those[3 * k + c] = positions[3 * stands[k] + c];
         const moves = keepApart.moves(those, m, near);
         for (let i = 3 * columns; i < 3 * n; i++) positions[i] += moves[3 * of[floor(i / 3)] + (i % 3)];
       }
-      bent(positions, 0.3);
+      smoothed(positions);
       for (let j = 1; j < rows; j++) {
         const far = max(2, round((0.5 * fold) / (mean * stretch[j])));
         for (let i = 0; i < columns; i++) {
@@ -122,37 +127,33 @@ export function frilling(given: Frilling): Course<Frill> {
       // It stands up, or opens, as it would: more towards the rim.
       if (upright > 0)
         for (let i = columns; i < n; i++) {
-          const by = 0.04 * upright * rise * (floor(i / columns) / (rows - 1));
+          const by = FIRM * upright * rise * (floor(i / columns) / (rows - 1));
           for (let c = 0; c < 3; c++) positions[3 * i + c] += by * out[3 * (i % columns) + c];
         }
       // From the base to the rim, and in the other direction every second time.
-      for (let k = 0; k < rows; k++) {
-        const j = turn % 2 > 0 ? rows - 1 - k : k;
+      for (let k = 1; k < rows; k++) {
+        const j = turn % 2 > 0 ? rows - k : k;
         for (let i = 0; i < columns; i++) {
           const here = j * columns + i;
           const wraps = i + 1 < columns ? i + 1 : closed ? 0 : -1;
           const along = edges[i] * stretch[j];
-          if (j > 0) link(here - columns, here, rise, 1);
+          link(here - columns, here, rise, 1);
           if (wraps < 0) continue;
           const beside = j * columns + wraps;
-          if (j > 0) {
-            link(here, beside, along, 1);
-            const between = edges[i] * 0.5 * (stretch[j] + stretch[j - 1]);
-            const diagonal = sqrt(between * between + rise * rise);
-            link(here - columns, beside, diagonal, 0.3);
-            link(beside - columns, here, diagonal, 0.3);
-          }
+          link(here, beside, along, 1);
+          const between = edges[i] * 0.5 * (stretch[j] + stretch[j - 1]);
+          const diagonal = sqrt(between * between + rise * rise);
+          link(here - columns, beside, diagonal, 0.3);
+          link(beside - columns, here, diagonal, 0.3);
         }
       }
     }
     return { positions };
   };
 
-  /** Draws points towards the middle of those beside them, by as much as the sheet resists being bent. */
-  const bent = (positions: Float64Array, by: number): void => {
-    if (by === 0) return;
+  /** Draws points a little towards the middle of those beside them. */
+  const smoothed = (positions: Float64Array): void => {
     const old = positions.slice();
-    const share = 0.25 * by;
     for (let j = 1; j < rows; j++)
       for (let i = 0; i < columns; i++) {
         const here = 3 * (j * columns + i);
@@ -160,20 +161,17 @@ export function frilling(given: Frilling): Course<Frill> {
         if (a >= 0 && b >= 0)
           for (let c = 0; c < 3; c++)
             positions[here + c] +=
-              share * ((old[3 * (j * columns + a) + c] + old[3 * (j * columns + b) + c]) / 2 - old[here + c]);
+              SMOOTH * ((old[3 * (j * columns + a) + c] + old[3 * (j * columns + b) + c]) / 2 - old[here + c]);
         if (j + 1 < rows)
           for (let c = 0; c < 3; c++)
             positions[here + c] +=
-              share * ((old[here - 3 * columns + c] + old[here + 3 * columns + c]) / 2 - old[here + c]);
+              SMOOTH * ((old[here - 3 * columns + c] + old[here + 3 * columns + c]) / 2 - old[here + c]);
       }
   };
 
   return {
     first: { positions: begin(given, out) },
-    async next(state, step, breathe) {
-      await breathe();
-      return next(state, step);
-    },
+    next,
     bytes: ({ positions }) => positions.byteLength,
   };
 }

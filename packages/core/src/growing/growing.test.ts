@@ -3,7 +3,7 @@ import { random } from '../fields/random';
 import { at, distance, type Vec3 } from '../geometry/vec';
 import { type Frilling, frilling } from './frill';
 import { History } from './history';
-import { Neighbours } from './neighbours';
+import { Neighbours } from '../geometry/neighbours';
 import { type Ruffling, ruffling } from './ruffle';
 
 const breathe = (): Promise<void> => Promise.resolve();

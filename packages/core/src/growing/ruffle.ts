@@ -1,7 +1,7 @@
 import { random } from '../fields/random';
 import { type Vec3 } from '../geometry/vec';
 import { type Course } from './history';
-import { KeepApart } from './neighbours';
+import { KeepApart } from './keepApart';
 
 const { ceil, hypot, max, min, round, sqrt } = Math;
 
@@ -53,9 +53,8 @@ const DIVIDES = 4 / 3;
 
 /**
  * Lines that grow longer than there is room for: each edge lengthens, long ones are divided, neighbours hold to one another, and
- * all else keeps apart (differential growth of a chain of nodes, after Kaandorp and others on forms of corals and the line
- * growth of generative design; positions are put right in rounds, Müller and others, Position based dynamics, 2007). The whole
- * length rises by as much in every step.
+ * all else keeps apart (differential growth of a chain of nodes: common practice, no source; positions are put right in rounds, Müller and others,
+ * Position based dynamics, 2007). The whole length rises by as much in every step.
  */
 export function ruffling(given: Ruffling): Course<Ruffled> {
   const { lines, factor, steps, apart, spacing, stiffness, held, keep } = given;
@@ -66,7 +65,7 @@ export function ruffling(given: Ruffling): Course<Ruffled> {
   // As far along the line as they keep apart, points are next to each other.
   const near = ceil((1.5 * apart) / spacing) + 1;
 
-  const next = (state: Ruffled, step: number): Ruffled => {
+  const next: Course<Ruffled>['next'] = async (state, step, breathe) => {
     const whole = begun * (1 + ((factor - 1) * (step + 1)) / steps);
     const made = divided(lengthened(state, whole, (begun * (factor - 1)) / steps), closed, step + 1, given);
     const { positions, rest, offsets } = made;
@@ -80,6 +79,7 @@ export function ruffling(given: Ruffling): Course<Ruffled> {
       return far <= near || (closed[line] && offsets[line + 1] - offsets[line] - far <= near);
     };
     for (let round = 0; round < ROUNDS; round++) {
+      await breathe();
       // What comes too near to another part is pushed away, all at once, by the mean of what pushes it.
       const moves = keepApart.moves(positions, n, nextTo);
       for (let i = 0; i < 3 * n; i++) positions[i] += moves[i];
@@ -100,10 +100,7 @@ export function ruffling(given: Ruffling): Course<Ruffled> {
   };
   return {
     first,
-    async next(state, step, breathe) {
-      await breathe();
-      return next(state, step);
-    },
+    next,
     bytes: ({ positions }) => 24 * positions.length,
   };
 }

@@ -1,3 +1,4 @@
+import { boundsOf, emptyForm } from '../geometry/form';
 import { insideOf, nearestPlace } from '../geometry/nearest';
 import { type Mesh } from '../geometry/mesh';
 import { distance, type Vec3 } from '../geometry/vec';
@@ -23,13 +24,7 @@ export class Within {
   }
 
   static async of(mesh: Mesh, breathe: () => Promise<void>): Promise<Within> {
-    const { positions } = mesh;
-    const low = [Infinity, Infinity, Infinity];
-    const high = [-Infinity, -Infinity, -Infinity];
-    for (let i = 0; i < positions.length; i++) {
-      low[i % 3] = min(low[i % 3], positions[i]);
-      high[i % 3] = max(high[i % 3], positions[i]);
-    }
+    const { min: low, max: high } = boundsOf({ ...emptyForm(), mesh })!;
     const size = max(1e-9, ...low.map((from, c) => high[c] - from)) / CELLS;
     const dims = low.map((from, c) => ceil((high[c] - from) / size) + 3) as [number, number, number];
     const begin = low.map((from) => from - size) as unknown as Vec3;

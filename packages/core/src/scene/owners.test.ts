@@ -1,4 +1,4 @@
-import { formHash } from '../evaluate/digest';
+import { formHash } from '../keys/digest';
 import { newGrowth, newScene, newStep } from './make';
 import { type Params, type ParamValue, type Scene } from './schema';
 import { lookAt } from './look';

@@ -1,5 +1,5 @@
 import { random } from '../../fields/random';
-import { emptyColumns, NO_NAMED } from '../../geometry/attributes';
+import { emptyColumns, NO_NAMED, oneNumber } from '../../geometry/attributes';
 import { type Points, POINTS } from '../../geometry/form';
 import { type Mesh, meshWith } from '../../geometry/mesh';
 import { NO_PARENT, type Paths, pathsFrom } from '../../geometry/paths';
@@ -230,7 +230,7 @@ function pathsOf(courses: readonly Course[]): Paths | null {
     attach: Float32Array.from(courses, ({ from }) => (from ? rest(from) : 0)),
     arrival: Float32Array.from(courses.flatMap(({ runs }) => runs.map((run) => run / longest))),
     level: colors > 0 ? Float32Array.from(courses, ({ color }) => color / colors) : null,
-    named: { generation: { domain: 'point', width: 1, blend: 'mix', missing: 0, values: births } },
+    named: { generation: oneNumber('point', births) },
   };
 }
 

@@ -1,19 +1,9 @@
 import { type Anchor } from '../../geometry/vec';
-import {
-  type AttributeParam,
-  defineStep,
-  is,
-  numberField,
-  type NumberParam,
-  type ParamSpecs,
-  type ParamsOf,
-} from '../declare';
+import { type AttributeParam, defineStep, is, numberField, type ParamSpecs, type ParamsOf } from '../declare';
 import { counted, metres } from '../format';
 
 const along = is('way', 'along');
-const lengthField = numberField({ unit: 'm', min: 0, max: 10000 });
-const length = (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam =>
-  lengthField(label, help, value, more);
+const length = numberField({ unit: 'm', min: 0, max: 10000 });
 
 const params = {
   from: {

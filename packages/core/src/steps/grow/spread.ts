@@ -4,7 +4,7 @@ import { noise3 } from '../../fields/noise';
 import { random } from '../../fields/random';
 import { smoothstep } from '../../fields/smoothstep';
 import { pointsOf } from '../../checks/distance';
-import { type Attribute } from '../../geometry/attributes';
+import { oneNumber } from '../../geometry/attributes';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
 import { unwritten, vertexValues } from '../../geometry/meshAttributes';
 import { nearestPlace } from '../../geometry/nearest';
@@ -31,7 +31,7 @@ export async function withFront(mesh: Mesh, p: FrontParams, context: StepContext
   const distances = await kept(same ? last : mesh, p, context, onMesh);
   const before = p.combine === 'own' ? null : { front: vertexValues(mesh, 'front'), tip: mesh.tip };
   const { front, tip, age } = fronted(distances, p, context, before, mesh.age);
-  const named = { ...mesh.named, front: attribute('vertex', front), distance: attribute('vertex', distances.told) };
+  const named = { ...mesh.named, front: oneNumber('vertex', front), distance: oneNumber('vertex', distances.told) };
   return { ...mesh, tip, age, named };
 }
 
@@ -44,7 +44,7 @@ export async function withFrontOnPaths(paths: Paths, p: FrontParams, context: St
   const before = p.combine === 'own' ? null : { front: named.front?.values ?? null, tip: named.tip?.values ?? null };
   const { front, tip, age } = fronted(distances, p, context, before, paths.age);
   const own = { front, tip, distance: distances.told };
-  const told = Object.entries(own).map(([name, values]) => [name, attribute('point', values)] as const);
+  const told = Object.entries(own).map(([name, values]) => [name, oneNumber('point', values)] as const);
   return { ...paths, age, named: { ...named, ...Object.fromEntries(told) } };
 }
 
@@ -85,14 +85,6 @@ function fronted(
   // Of two fronts the first to come counts.
   return { front, tip, age: age && combine === 'both' ? own.map((value, i) => Math.max(value, age[i])) : own };
 }
-
-const attribute = (domain: 'vertex' | 'point', values: Float32Array): Attribute => ({
-  domain,
-  width: 1,
-  blend: 'mix',
-  missing: 0,
-  values,
-});
 
 /** What a front sets out from, in few words. */
 type Start =

@@ -1,3 +1,4 @@
+import { oneNumber } from '../../geometry/attributes';
 import { nearestPlace } from '../../geometry/nearest';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
 import { pinned } from '../../geometry/pinned';
@@ -11,8 +12,7 @@ import { maskedAs, type MaskParams } from './mask';
 /** A mesh that knows what has been painted on it. */
 export async function masked(mesh: Mesh, p: MaskParams, context: StepContext): Promise<Mesh> {
   const values = faceCount(mesh) === 0 ? new Float32Array(vertexCount(mesh)) : await valuesOn(mesh, p, context);
-  const kept = { domain: 'vertex', width: 1, blend: 'mix', missing: 0, values } as const;
-  return { ...mesh, named: { ...mesh.named, [maskedAs(p)]: kept } };
+  return { ...mesh, named: { ...mesh.named, [maskedAs(p)]: oneNumber('vertex', values) } };
 }
 
 async function valuesOn(mesh: Mesh, p: MaskParams, context: StepContext): Promise<Float32Array> {

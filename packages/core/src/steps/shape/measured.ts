@@ -2,7 +2,7 @@ import { borderDistance } from '../../fields/falloff';
 import { noise3 } from '../../fields/noise';
 import { random } from '../../fields/random';
 import { pointsOf } from '../../checks/distance';
-import { type Attribute, type Domain } from '../../geometry/attributes';
+import { type Attribute, type Domain, oneNumber } from '../../geometry/attributes';
 import { type Form } from '../../geometry/form';
 import { faceCount, type Mesh } from '../../geometry/mesh';
 import { pathCount, type Paths } from '../../geometry/paths';
@@ -38,7 +38,7 @@ export async function measured(form: Form, p: MeasureParams, context: StepContex
     const values = scaled(await valuesAt(sites, p, context), p);
     return {
       ...of,
-      named: { ...of.named, [name]: { domain: sites.domain, width: 1, blend: 'mix', missing: 0, values } },
+      named: { ...of.named, [name]: oneNumber(sites.domain, values) },
     };
   };
   return {

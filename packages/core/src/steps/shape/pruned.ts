@@ -1,3 +1,4 @@
+import { arcLengths, fraction, locate, totalLength } from '../../curves/arclength';
 import { cutPaths } from '../../curves/cut';
 import { insideOf } from '../../geometry/nearest';
 import { type Paths, pathCount, uncut } from '../../geometry/paths';
@@ -23,22 +24,12 @@ export async function pruned(paths: Paths, p: PruneParams, context: StepContext)
 
 /** Rest coordinate at a share of the visible length of a path. */
 function uAt({ positions, offsets, u }: Paths, path: number, share: number): number {
-  const [first, last] = [offsets[path], offsets[path + 1] - 1];
-  if (last < first || share <= 0) return -Infinity;
-  const arcs = arcsOf(positions, first, last);
-  const goal = share * arcs[arcs.length - 1];
-  let k = 1;
-  while (k < arcs.length - 1 && arcs[k] < goal) k++;
-  const run = arcs[k] - arcs[k - 1];
-  const t = run > 0 ? (goal - arcs[k - 1]) / run : 0;
-  return last === first ? u[first] : u[first + k - 1] + t * (u[first + k] - u[first + k - 1]);
-}
-
-function arcsOf(positions: Float32Array, first: number, last: number): Float64Array {
-  const arcs = new Float64Array(Math.max(2, last - first + 1));
-  for (let i = first + 1; i <= last; i++)
-    arcs[i - first] = arcs[i - first - 1] + distance(at(positions, i), at(positions, i - 1));
-  return arcs;
+  const [first, end] = [offsets[path], offsets[path + 1]];
+  if (end - first < 2 || share <= 0) return -Infinity;
+  const arcs = arcLengths(positions, first, end, false);
+  const s = share * totalLength(arcs);
+  const k = locate(arcs, s);
+  return u[first + k] + fraction(arcs, k, s) * (u[first + k + 1] - u[first + k]);
 }
 
 /** Share of its visible length at which each path ends. */
@@ -64,9 +55,9 @@ async function endsOf(
       ends[path] = 0;
       continue;
     }
-    const arcs = arcsOf(paths.positions, first, last);
+    const arcs = arcLengths(paths.positions, first, last + 1, false);
     const k = i - first;
-    ends[path] = (arcs[k - 1] + left.crossing(i - 1, i) * (arcs[k] - arcs[k - 1])) / (arcs[last - first] || 1);
+    ends[path] = (arcs[k - 1] + left.crossing(i - 1, i) * (arcs[k] - arcs[k - 1])) / (totalLength(arcs) || 1);
   }
   return ends;
 }

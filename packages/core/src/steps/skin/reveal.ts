@@ -2,7 +2,6 @@ import {
   type AttributeParam,
   defineStep,
   numberField,
-  type NumberParam,
   type ParamSpecs,
   type ParamsOf,
   type Resolved,
@@ -11,9 +10,7 @@ import { figure, metres } from '../format';
 
 const byFront = (p: Resolved): boolean => p.by === 'front';
 const glows = (p: Resolved): boolean => Number(p.glow) !== 0;
-const lengthField = numberField({ unit: 'm', min: 0, max: 10000 });
-const length = (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam =>
-  lengthField(label, help, value, more);
+const length = numberField({ unit: 'm', min: 0, max: 10000 });
 
 const params = {
   by: {
@@ -44,7 +41,7 @@ const params = {
     slider: [0, 1],
     shown: (p) => p.by === 'attribute',
   },
-  behind: lengthField('Behind', 'How far behind the edge of the front things come to be; below 0 ahead of it.', 0, {
+  behind: length('Behind', 'How far behind the edge of the front things come to be; below 0 ahead of it.', 0, {
     min: -10000,
     slider: [0, 1],
     shown: byFront,

@@ -26,8 +26,8 @@ const params = {
     max: 8,
     slider: [1, 5],
   }),
-  children: whole('Members again', 'How many burst from a member’s end.', 4, { slider: [1, 12], shown: again }),
-  childSpread: degrees('Spread again', 'How far those spread about the way that the member came.', 45, {
+  children: whole('Next count', 'How many burst from a member’s end.', 4, { slider: [1, 12], shown: again }),
+  childSpread: degrees('Next spread', 'How far those spread about the way that the member came.', 45, {
     shown: again,
   }),
   shorter: against('Shorter', 'How long they are against the member.', 0.55),
@@ -85,7 +85,7 @@ export const burst = defineStep({
     if (!made)
       throw new Problem(
         `It would have more than ${MOST.toLocaleString('en-GB')} members.`,
-        'Lower Count, Members again or Bursts.',
+        'Lower Count, Next count or Bursts.',
       );
     context.claim('points', made.s.length, 'Count, Bursts or Points');
     return startWith(form, made);

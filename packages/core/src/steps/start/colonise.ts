@@ -1,19 +1,8 @@
-import {
-  defineStep,
-  is,
-  shownFor,
-  numberField,
-  type NumberParam,
-  type ParamSpecs,
-  type ParamsOf,
-  place,
-} from '../declare';
+import { defineStep, is, shownFor, numberField, type ParamSpecs, type ParamsOf, place } from '../declare';
 import { counted } from '../format';
 
 const inSpace = is('where', 'ball', 'box', 'cone');
-const lengthField = numberField({ unit: 'm', min: 0.0001, max: 1000 });
-const length = (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam =>
-  lengthField(label, help, value, more);
+const length = numberField({ unit: 'm', min: 0.0001, max: 1000 });
 
 const params = {
   where: {
@@ -42,7 +31,7 @@ const params = {
   ...shownFor(place('at', 'Middle', 'Middle of the ball, box or cone.', [0, 1.4, 0]), inSpace),
   width: length('Width', 'From side to side.', 1.6, { slider: [0.1, 6], shown: inSpace }),
   height: length('Height', 'From bottom to top.', 1.4, { slider: [0.1, 6], shown: inSpace }),
-  depth: lengthField('Depth', 'From front to back; across the plane of an outline.', 1.6, {
+  depth: length('Depth', 'From front to back; across the plane of an outline.', 1.6, {
     min: 0,
     slider: [0, 6],
     shown: is('where', 'ball', 'box', 'cone', 'outline'),

@@ -1,9 +1,7 @@
-import { defineStep, is, numberField, type NumberParam, type ParamSpecs, type ParamsOf } from '../declare';
+import { defineStep, is, numberField, type ParamSpecs, type ParamsOf } from '../declare';
 import { factor, metres, percent } from '../format';
 
-const lengthField = numberField({ unit: 'm', min: 0.0001, max: 1000 });
-const length = (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam =>
-  lengthField(label, help, value, more);
+const length = numberField({ unit: 'm', min: 0.0001, max: 1000 });
 const shareField = numberField({ unit: 'share', min: 0, max: 1 });
 
 const params = {
@@ -81,15 +79,10 @@ const params = {
     slider: [0, 120],
   },
   upright: shareField('Firmness', 'How much it holds that way against its own folds.', 0.5),
-  apart: lengthField(
-    'Keeps apart',
-    'How far folds that come to lie beside each other keep apart; 0 lets them meet.',
-    0.03,
-    {
-      min: 0,
-      slider: [0, 0.1],
-    },
-  ),
+  apart: length('Keeps apart', 'How far folds that come to lie beside each other keep apart; 0 lets them meet.', 0.03, {
+    min: 0,
+    slider: [0, 0.1],
+  }),
   piece: length(
     'Piece',
     'Side of the squares at the rim, about: smaller is smoother, and takes longer to make.',

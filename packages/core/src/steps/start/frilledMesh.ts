@@ -1,7 +1,9 @@
+import { arcLengths, totalLength } from '../../curves/arclength';
 import { resample } from '../../curves/resample';
-import { digest } from '../../evaluate/digest';
+import { digest } from '../../keys/digest';
 import { type Frill, type Frilling, frilling } from '../../growing/frill';
 import { Histories } from '../../growing/history';
+import { oneNumber } from '../../geometry/attributes';
 import { withRiders } from '../../geometry/joinMeshes';
 import { type Mesh, meshWith } from '../../geometry/mesh';
 import { at, cross, sub, unit, type Vec3 } from '../../geometry/vec';
@@ -90,11 +92,8 @@ async function basesOf(p: FrillParams, context: StepContext): Promise<Base[]> {
 
 const placesOf = (flat: Float64Array): Vec3[] => Array.from({ length: flat.length / 3 }, (_, i) => at(flat, i));
 
-function lengthOf({ positions, closed }: Base): number {
-  const places = placesOf(positions);
-  const ends = closed ? [...places, places[0]] : places;
-  return ends.reduce((sum, place, i) => (i === 0 ? 0 : sum + Math.hypot(...sub(place, ends[i - 1]))), 0);
-}
+const lengthOf = ({ positions, closed }: Base): number =>
+  totalLength(arcLengths(positions, 0, positions.length / 3, closed));
 
 /** Rows of points as a skin; where it is closed the first column stands twice, since its texture begins and ends there. */
 function sheet(positions: Float64Array, { base, closed, rows, height }: Frilling): Mesh {
@@ -130,5 +129,5 @@ function sheet(positions: Float64Array, { base, closed, rows, height }: Frilling
       mesh.indices.set([v, v + 1, v + wide, v + 1, v + wide + 1, v + wide], to);
       to += 6;
     }
-  return { ...mesh, named: { rim: { domain: 'vertex', width: 1, blend: 'mix', missing: 0, values: rim } } };
+  return { ...mesh, named: { rim: oneNumber('vertex', rim) } };
 }

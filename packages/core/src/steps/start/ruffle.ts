@@ -1,19 +1,8 @@
-import {
-  defineStep,
-  is,
-  numberField,
-  type NumberParam,
-  type ParamSpecs,
-  type ParamsOf,
-  place,
-  shownFor,
-} from '../declare';
+import { defineStep, is, numberField, type ParamSpecs, type ParamsOf, place, shownFor } from '../declare';
 import { factor, percent } from '../format';
 import { liesParam } from './lies';
 
-const lengthField = numberField({ unit: 'm', min: 0.0001, max: 1000 });
-const length = (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam =>
-  lengthField(label, help, value, more);
+const length = numberField({ unit: 'm', min: 0.0001, max: 1000 });
 const shareField = numberField({ unit: 'share', min: 0, max: 1 });
 
 const params = {

@@ -1,7 +1,9 @@
-import { digest, meshHash } from '../../evaluate/digest';
+import { digest, meshHash } from '../../keys/digest';
+import { arcLengths, totalLength } from '../../curves/arclength';
 import { Histories } from '../../growing/history';
 import { type Ruffled, type Ruffling, ruffling } from '../../growing/ruffle';
 import { Within } from '../../growing/within';
+import { oneNumber } from '../../geometry/attributes';
 import { type Mesh } from '../../geometry/mesh';
 import { nearestPlace } from '../../geometry/nearest';
 import { type Paths, pathsFrom } from '../../geometry/paths';
@@ -53,7 +55,7 @@ function pathsOf(state: Ruffled, t: number, lines: Ruffling['lines'], steps: num
     lines.map(({ closed }, l) => ({ closed, positions: mixed.subarray(3 * offsets[l], 3 * offsets[l + 1]) })),
   );
   const values = Float32Array.from(born, (step) => step / steps);
-  return { ...paths, named: { born: { domain: 'point', width: 1, blend: 'mix', missing: 0, values } } };
+  return { ...paths, named: { born: oneNumber('point', values) } };
 }
 
 async function linesOf(p: RuffleParams, context: StepContext): Promise<Ruffling['lines']> {
@@ -79,11 +81,8 @@ async function linesOf(p: RuffleParams, context: StepContext): Promise<Ruffling[
   return lines;
 }
 
-const lengthOf = (positions: readonly Vec3[]): number =>
-  positions.reduce(
-    (sum, place, i) => (i === 0 ? 0 : sum + Math.hypot(...place.map((x, c) => x - positions[i - 1][c]))),
-    0,
-  );
+const lengthOf = (places: readonly Vec3[]): number =>
+  totalLength(arcLengths(Float64Array.from(places.flat()), 0, places.length, false));
 
 /** What it is round; the origin where it begins with the paths of a growth. */
 const middleOf = (p: RuffleParams): Vec3 => (p.begin === 'growth' ? [0, 0, 0] : [p.atX, p.atY, p.atZ]);

@@ -2,7 +2,6 @@ import {
   defineStep,
   is,
   numberField,
-  type NumberParam,
   type ParamSpecs,
   type ParamsOf,
   place,
@@ -11,9 +10,7 @@ import {
 } from '../declare';
 import { counted, percent } from '../format';
 
-const lengthField = numberField({ unit: 'm', min: 0, max: 1000 });
-const length = (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam =>
-  lengthField(label, help, value, more);
+const length = numberField({ unit: 'm', min: 0, max: 1000 });
 const inSpace = is('where', 'ball', 'box');
 
 const pulsing = (p: Resolved): boolean => Number(p.pulses) !== 0;
@@ -122,7 +119,7 @@ const params = {
     0,
     { slider: [0, 3] },
   ),
-  pulseLength: lengthField('Pulse length', 'How long a pulse is, from its head to the end of its tail.', 0.3, {
+  pulseLength: length('Pulse length', 'How long a pulse is, from its head to the end of its tail.', 0.3, {
     min: 0.001,
     slider: [0.05, 1],
     shown: pulsing,

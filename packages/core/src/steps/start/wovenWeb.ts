@@ -11,7 +11,7 @@ import { noise3 } from '../../fields/noise';
 import { hash, random } from '../../fields/random';
 import { smoothstep } from '../../fields/smoothstep';
 import { pointsOf } from '../../checks/distance';
-import { type Attribute, emptyColumns, type Named } from '../../geometry/attributes';
+import { emptyColumns, type Named, oneNumber } from '../../geometry/attributes';
 import { type Form, type Points, POINTS } from '../../geometry/form';
 import { NO_PARENT, type Paths, pathsFrom } from '../../geometry/paths';
 import { NO_TURN } from '../../geometry/turns';
@@ -97,14 +97,7 @@ function pulseOf(p: WebParams, context: StepContext): Pulse {
 
 /** What points know of their distance from the hub, and of pulses. */
 function awayFromHub(hub: Float32Array, pulse: Pulse | null): Named {
-  const attribute = (values: Float32Array): Attribute => ({
-    domain: 'point',
-    width: 1,
-    blend: 'mix',
-    missing: 0,
-    values,
-  });
-  return { hub: attribute(hub), ...(pulse ? { pulse: attribute(hub.map(pulse)) } : {}) };
+  return { hub: oneNumber('point', hub), ...(pulse ? { pulse: oneNumber('point', hub.map(pulse)) } : {}) };
 }
 
 async function nodesOf(p: WebParams, context: StepContext): Promise<Vec3[]> {
