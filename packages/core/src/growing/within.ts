@@ -6,7 +6,7 @@ import { distance, type Vec3 } from '../geometry/vec';
 const { ceil, floor, hypot, max, min } = Math;
 
 /** Cells along the longest side. */
-const CELLS = 36;
+const CELLS = 24;
 
 /**
  * Keeps places within a closed form: signed distances to its skin are measured once on a grid, and between its points they are

@@ -29,9 +29,15 @@ test('on a skin every point lies on it, and in a form none lies outside', async 
   const skin = wholeMesh(await formOf(sceneOf([ball])))!;
   const onSkin = await ruffle({ where: 'skin', skin: 'ball', radius: 0.4, factor: 4 }, 1, beside('ball', [ball]));
   for (const place of places(onSkin)) expect(nearestPlace(skin, place)!.distance).toBeLessThan(1e-5);
-  const within = await ruffle({ where: 'space', within: 'form', form: 'ball', factor: 8 }, 1, beside('ball', [ball]));
-  // The form is known by a grid of distances, an eighteenth of its radius apart.
-  for (const place of places(within)) expect(distance(place, [0, 0.9, 0])).toBeLessThan(0.5 + 0.01);
+  const small = newStep('solid', { which: 'ball', radius: 0.3, sides: 32, atY: 0.9 });
+  const far = async (how: string): Promise<number> => {
+    const made = await ruffle({ where: 'space', within: how, form: 'ball', factor: 8 }, 1, beside('ball', [small]));
+    return Math.max(...places(made).map((place) => distance(place, [0, 0.9, 0])));
+  };
+  expect(await far('nothing')).toBeGreaterThan(0.4);
+  // The form is known by a grid of distances, a twelfth of its radius apart.
+  expect(await far('form')).toBeLessThan(0.3 + 0.01);
+  const within = await ruffle({ where: 'space', within: 'form', form: 'ball', factor: 8 }, 1, beside('ball', [small]));
   // It has filled more than a plane.
   const depths = places(within).map(([, , z]) => z);
   expect(Math.max(...depths) - Math.min(...depths)).toBeGreaterThan(0.2);
