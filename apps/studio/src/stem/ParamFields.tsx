@@ -364,9 +364,7 @@ function GuideField({ own, ...rest }: ReferenceProps) {
     ...guides.map(({ id, name }) => ({ value: `guide:${id}`, label: name })),
     ...growths.filter(({ id }) => id !== own).map(({ id, name }) => ({ value: `tip:${id}`, label: `Tips of ${name}` })),
   ];
-  return (
-    <ReferenceField {...rest} none={guides.length > 0 ? 'None' : 'No guides yet'} options={options} />
-  );
+  return <ReferenceField {...rest} none={guides.length > 0 ? 'None' : 'No guides yet'} options={options} />;
 }
 
 /** An attribute by its name. */
