@@ -8,7 +8,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { type Growth, HUES } from '@uvrex/core';
 import { changeGrowth, deleteGrowth, duplicateGrowth, moveGrowth } from '@/state/actions';
 import { copyGrowth, copyTracks } from '@/state/clips';
@@ -90,9 +90,20 @@ const Dot = ({ hue, hollow = false }: { hue: string; hollow?: boolean }) => (
   />
 );
 
-function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) {
-  const [naming, setNaming] = useState(false);
+/** Measured frame by frame; the row around it need not be drawn anew each time. */
+function SmallPod({ growth }: { growth: Growth }) {
   const shares = useResults((state) => state.shares.get(growth.id));
+  return (
+    shares && (
+      <svg width="84" height="18" aria-hidden>
+        <PodShape shares={shares} width={84} height={18} hue={growth.hue} opacity={growth.visible ? 0.85 : 0.3} />
+      </svg>
+    )
+  );
+}
+
+const GrowthRow = memo(function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) {
+  const [naming, setNaming] = useState(false);
   const failed = useResults((state) => state.record?.growths.some(({ id, failed: bad }) => id === growth.id && bad));
   const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: growth.id });
   return (
@@ -131,11 +142,7 @@ function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) 
           <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
             {growth.name}
           </Box>
-          {shares && (
-            <svg width="84" height="18" aria-hidden>
-              <PodShape shares={shares} width={84} height={18} hue={growth.hue} opacity={growth.visible ? 0.85 : 0.3} />
-            </svg>
-          )}
+          <SmallPod growth={growth} />
         </ButtonBase>
       )}
       <IconButton
@@ -188,4 +195,4 @@ function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) 
       </MoreMenu>
     </Box>
   );
-}
+});

@@ -3,7 +3,11 @@
 import { closestCenter, DndContext, PointerSensor, type UniqueIdentifier, useSensor, useSensors } from '@dnd-kit/core';
 import { restrictToVerticalAxis } from '@dnd-kit/modifiers';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { type KeyboardEvent, type ReactNode } from 'react';
+import { type KeyboardEvent, type ReactNode, useMemo } from 'react';
+
+// Made once: a new one at each render would render every row anew.
+const BY_POINTER = { activationConstraint: { distance: 5 } };
+const MODIFIERS = [restrictToVerticalAxis];
 
 interface Props {
   rows: readonly { id: string; name: string }[];
@@ -13,8 +17,9 @@ interface Props {
 
 /** Rows that are put in another order by dragging, or by Alt with an arrow key: Enter and Space open them. */
 export function SortableRows({ rows, onMove, children }: Props) {
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
-  const ids = rows.map(({ id }) => id);
+  const sensors = useSensors(useSensor(PointerSensor, BY_POINTER));
+  const joined = rows.map(({ id }) => id).join('\n');
+  const ids = useMemo(() => joined.split('\n'), [joined]);
   const nameOf = (id: UniqueIdentifier | undefined): string => rows.find((row) => row.id === id)?.name ?? '';
   const placeOf = (id: UniqueIdentifier | undefined): string => `place ${ids.indexOf(String(id)) + 1} of ${ids.length}`;
   const onKeyDown = (event: KeyboardEvent): void => {
@@ -32,7 +37,7 @@ export function SortableRows({ rows, onMove, children }: Props) {
       <DndContext
         sensors={sensors}
         collisionDetection={closestCenter}
-        modifiers={[restrictToVerticalAxis]}
+        modifiers={MODIFIERS}
         accessibility={{
           screenReaderInstructions: { draggable: 'Alt with the up or down arrow moves it.' },
           announcements: {

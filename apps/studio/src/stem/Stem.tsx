@@ -2,7 +2,8 @@
 
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { type Growth, type NumberParam } from '@uvrex/core';
+import { useMemo } from 'react';
+import { type Growth, type Notice, type NumberParam } from '@uvrex/core';
 import { changeGrowth, moveStep, titleOf } from '@/state/actions';
 import { endEdit } from '@/state/document';
 import { useResults } from '@/state/results';
@@ -36,11 +37,23 @@ const LATE: NumberParam = {
   whole: true,
 };
 
+/** What steps without notices are given: always the same, so that their rows need not be drawn again. */
+const NONE: Notice[] = [];
+
 /** The steps of a growth from first to last, along a drawn line. */
 export function Stem({ growth }: { growth: Growth }) {
-  const result = useResults((state) => state.record?.growths.find(({ id }) => id === growth.id));
+  // As text, which is the same from frame to frame unless something else is told.
+  const told = useResults((state) =>
+    JSON.stringify(state.record?.growths.find(({ id }) => id === growth.id)?.notices ?? NONE),
+  );
   const lost = useResults((state) => state.lost);
-  const notices = [...(result?.notices ?? []), ...(lost?.place.growth === growth.id ? [lost] : [])];
+  const { notices, ofSteps } = useMemo(() => {
+    const notices = [...(JSON.parse(told) as Notice[]), ...(lost?.place.growth === growth.id ? [lost] : [])];
+    const ofSteps = new Map<string, Notice[]>();
+    for (const notice of notices)
+      if (notice.place.step) ofSteps.set(notice.place.step, [...(ofSteps.get(notice.place.step) ?? []), notice]);
+    return { notices, ofSteps };
+  }, [told, lost, growth.id]);
   const set = (part: 'seed' | 'shift', label: string) => (value: number, live: boolean) => {
     changeGrowth(growth.id, label, { [part]: value }, `${part}:${growth.id}`);
     if (!live) endEdit();
@@ -82,10 +95,10 @@ export function Stem({ growth }: { growth: Growth }) {
           {growth.steps.map((step) => (
             <StepRow
               key={step.id}
-              growth={growth}
+              growth={growth.id}
+              hue={growth.hue}
               step={step}
-              notices={notices.filter(({ place }) => place.step === step.id)}
-              cost={result?.costs.find((cost) => cost.step === step.id)}
+              notices={ofSteps.get(step.id) ?? NONE}
             />
           ))}
         </SortableRows>

@@ -17,13 +17,13 @@ import {
   placeOwner,
   Problem,
   type Step,
-  type StepCost,
   type StepDeclaration,
   stepOf,
 } from '@uvrex/core';
 import { deleteStep, duplicateStep, ownFrame, renameStep, titleOf, toggleStep } from '@/state/actions';
-import { useDocument } from '@/state/document';
+import { growthIn, useDocument } from '@/state/document';
 import { copyStep } from '@/state/clips';
+import { useResults } from '@/state/results';
 import { setView, useView } from '@/state/view';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { focusRow, rowBeside } from '@/ui/focusRow';
@@ -36,11 +36,14 @@ import { INK, MONO } from '@/ui/theme';
 const ParamFields = dynamic(() => import('./ParamFields').then((module) => module.ParamFields), { ssr: false });
 
 interface Props {
-  growth: Growth;
+  /** Which growth it is of, not the growth itself: a change of another of its steps draws this row not anew. */
+  growth: string;
+  hue: string;
   step: Step;
   notices: Notice[];
-  cost: StepCost | undefined;
 }
+
+const grown = (id: string): Growth | undefined => growthIn(useDocument.getState().scene, id);
 
 /** One line on what a step does now. */
 function summaryOf(growth: Growth, step: Step, declaration: StepDeclaration, clock: Clock, frame: number): string {
@@ -52,21 +55,63 @@ function summaryOf(growth: Growth, step: Step, declaration: StepDeclaration, clo
   }
 }
 
-/** One step on the stem: its bud, what it does now, and opened in place, its fields. */
-export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Props) {
-  const declaration = stepOf(step.kind);
-  const open = useView((state) => state.openSteps.includes(step.id));
-  const frame = useView((state) => ownFrame(growth, state.frame));
+interface OfStep {
+  growth: string;
+  step: Step;
+  declaration: StepDeclaration;
+}
+
+/** What a step does at the playhead; formulas read its neighbours, so it hangs on the whole growth. */
+function Summary({ growth: id, step, declaration }: OfStep) {
+  const growth = useDocument((state) => growthIn(state.scene, id));
+  const frame = useView((state) => (growth ? ownFrame(growth, state.frame) : 0));
   const fps = useDocument((state) => state.scene.fps);
   const range = useDocument((state) => state.scene.range);
-  const clock = { fps, range };
+  return growth && summaryOf(growth, step, declaration, { fps, range }, frame);
+}
+
+/** How long a step took for the frame that is shown, where that is worth telling. */
+function Cost({ growth, step }: { growth: string; step: string }) {
+  const milliseconds = useResults(
+    ({ record }) =>
+      record?.growths.find(({ id }) => id === growth)?.costs.find((cost) => cost.step === step)?.milliseconds ?? 0,
+  );
+  if (milliseconds < 1) return null;
+  return (
+    <Tooltip title="Time this step took for this frame">
+      <Box
+        component="span"
+        sx={{ ml: 'auto', fontFamily: MONO, fontWeight: 400, fontSize: 11, color: 'text.secondary' }}
+      >
+        {milliseconds.toFixed(1)} ms
+      </Box>
+    </Tooltip>
+  );
+}
+
+function Fields({ growth: id, step, declaration }: OfStep) {
+  const growth = useDocument((state) => growthIn(state.scene, id));
+  return (
+    growth && (
+      <ParamFields
+        growth={{ ...growth, steps: [...growth.steps, placeOwner(growth)] }}
+        step={step}
+        declaration={declaration}
+      />
+    )
+  );
+}
+
+/** One step on the stem: its bud, what it does now, and opened in place, its fields. */
+export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Props) {
+  const declaration = stepOf(step.kind);
+  const open = useView((state) => state.openSteps.includes(step.id));
   const [naming, setNaming] = useState(false);
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: step.id });
   if (!declaration) return null;
 
   const title = titleOf(step);
   const animated = Object.values(step.params).some((value) => isTrack(baseOf(value)));
-  const summary = step.on ? summaryOf(growth, step, declaration, clock, frame) : 'off';
   const toggleOpen = (): void =>
     setView(({ openSteps }) => ({
       openSteps: open ? openSteps.filter((id) => id !== step.id) : [...openSteps, step.id],
@@ -92,7 +137,7 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
         <ButtonBase
           aria-label={`Switch ${title} ${step.on ? 'off' : 'on'}`}
           aria-pressed={step.on}
-          onClick={() => toggleStep(growth.id, step.id)}
+          onClick={() => toggleStep(growth, step.id)}
           sx={{
             position: 'absolute',
             left: 16,
@@ -101,8 +146,8 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
             height: 20,
             borderRadius: '60% 0 60% 60%',
             transform: 'rotate(45deg)',
-            bgcolor: step.on ? growth.hue : INK.panel,
-            border: `2px solid ${step.on ? growth.hue : INK.mute}`,
+            bgcolor: step.on ? hue : INK.panel,
+            border: `2px solid ${step.on ? hue : INK.mute}`,
           }}
         />
       </Tooltip>
@@ -113,7 +158,7 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
             label="Name of the step"
             done={(name) => {
               setNaming(false);
-              if (name !== null) renameStep(growth.id, step.id, name);
+              if (name !== null) renameStep(growth, step.id, name);
             }}
           />
         ) : (
@@ -155,19 +200,10 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
                   sx={{ width: 6, height: 6, borderRadius: 3, bgcolor: INK.front, alignSelf: 'center' }}
                 />
               )}
-              {cost && cost.milliseconds >= 1 && (
-                <Tooltip title="Time this step took for this frame">
-                  <Box
-                    component="span"
-                    sx={{ ml: 'auto', fontFamily: MONO, fontWeight: 400, fontSize: 11, color: 'text.secondary' }}
-                  >
-                    {cost.milliseconds.toFixed(1)} ms
-                  </Box>
-                </Tooltip>
-              )}
+              <Cost growth={growth} step={step.id} />
             </Box>
             <Box component="span" sx={{ display: 'block', fontSize: 12, color: 'text.secondary' }}>
-              {summary}
+              {step.on ? <Summary growth={growth} step={step} declaration={declaration} /> : 'off'}
             </Box>
           </ButtonBase>
         )}
@@ -175,14 +211,14 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
           of={title}
           items={[
             { label: 'Rename', run: () => setNaming(true) },
-            { label: 'Duplicate', run: () => duplicateStep(growth.id, step.id) },
-            { label: 'Copy', run: () => copyStep(growth, step) },
-            { label: step.on ? 'Switch off' : 'Switch on', run: () => toggleStep(growth.id, step.id) },
+            { label: 'Duplicate', run: () => duplicateStep(growth, step.id) },
+            { label: 'Copy', run: () => copyStep(grown(growth)!, step) },
+            { label: step.on ? 'Switch off' : 'Switch on', run: () => toggleStep(growth, step.id) },
             {
               label: 'Delete',
               run: () => {
-                const next = rowBeside(growth.steps, step.id) ?? growth.id;
-                deleteStep(growth.id, step.id);
+                const next = rowBeside(grown(growth)!.steps, step.id) ?? growth;
+                deleteStep(growth, step.id);
                 focusRow(next);
               },
             },
@@ -205,11 +241,7 @@ export const StepRow = memo(function StepRow({ growth, step, notices, cost }: Pr
       ))}
       {open && (
         <FieldsBox>
-          <ParamFields
-            growth={{ ...growth, steps: [...growth.steps, placeOwner(growth)] }}
-            step={step}
-            declaration={declaration}
-          />
+          <Fields growth={growth} step={step} declaration={declaration} />
         </FieldsBox>
       )}
     </Box>

@@ -84,6 +84,10 @@ export function CurveEditor({ ease, set }: { ease: Ease; set: (ease: BezierEase,
               dragged.current = null;
               endEdit();
             }}
+            onPointerCancel={() => {
+              dragged.current = null;
+              endEdit();
+            }}
           />
         ))}
       </svg>

@@ -62,6 +62,10 @@ export function Markers({ scale }: { scale: Scale }) {
                 dragged.current = null;
                 endEdit();
               }}
+              onPointerCancel={() => {
+                dragged.current = null;
+                endEdit();
+              }}
             />
             {naming === index ? (
               <foreignObject x={7} y={4} width={120} height={22} onPointerDown={(event) => event.stopPropagation()}>

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { podOutline } from './pod';
 
 interface Props {
@@ -11,7 +12,7 @@ interface Props {
 }
 
 /** How much of a growth has grown at each frame, as a band; a broken line where that is not known yet. */
-export function PodShape({ shares, width, height, hue, opacity, testId }: Props) {
+export const PodShape = memo(function PodShape({ shares, width, height, hue, opacity, testId }: Props) {
   const { known, unknown } = podOutline(shares, width, height);
   return (
     <>
@@ -19,4 +20,4 @@ export function PodShape({ shares, width, height, hue, opacity, testId }: Props)
       {unknown && <path d={unknown} fill="none" stroke={hue} strokeDasharray="2 4" opacity={opacity * 0.7} />}
     </>
   );
-}
+});

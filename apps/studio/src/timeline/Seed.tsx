@@ -85,6 +85,10 @@ export function Seed({ keys, x, y, label, shape, scale, openEasing }: Props) {
         drag.current = null;
         endEdit();
       }}
+      onPointerCancel={() => {
+        drag.current = null;
+        endEdit();
+      }}
     />
   );
 }

@@ -76,6 +76,10 @@ export function SelectionBar({ scale, y }: { scale: Scale; y: number }) {
         drag.current = null;
         endEdit();
       }}
+      onPointerCancel={() => {
+        drag.current = null;
+        endEdit();
+      }}
     />
   );
   return (

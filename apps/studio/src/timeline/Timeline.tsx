@@ -2,7 +2,7 @@
 
 import Box from '@mui/material/Box';
 import dynamic from 'next/dynamic';
-import { type PointerEvent, type RefObject, useEffect, useRef, useState } from 'react';
+import { type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { holderIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { type KeyAddress, SCENE_ENTRY, setView, useView } from '@/state/view';
@@ -27,7 +27,7 @@ export function Timeline() {
   const body = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(900);
   const [easing, setEasing] = useState<Element | null>(null);
-  const scale = scaleOf(scene.range, width, span);
+  const scale = useMemo(() => scaleOf(scene.range, width, span), [scene.range, width, span]);
 
   useEffect(() => {
     const observer = new ResizeObserver(([entry]) => setWidth(entry.contentRect.width));
@@ -55,6 +55,7 @@ export function Timeline() {
     },
     onPointerMove: (event: PointerEvent) => scrubbing.current && scrub(event),
     onPointerUp: () => (scrubbing.current = false),
+    onPointerCancel: () => (scrubbing.current = false),
   };
 
   const holder = holderIn(scene, selected);
@@ -210,6 +211,10 @@ function useNet(click: (event: PointerEvent) => void) {
       width: Math.abs(to.x - from.x),
       height: Math.abs(to.y - from.y),
     };
+  const leave = (): void => {
+    setFrom(null);
+    setTo(null);
+  };
   const handlers = {
     onPointerDown: (event: PointerEvent) => {
       if (event.button !== 0) return;
@@ -231,9 +236,9 @@ function useNet(click: (event: PointerEvent) => void) {
         const fresh = caught.filter((key) => !from.keys.some((other) => sameKey(key, other)));
         setView({ keys: [...from.keys, ...fresh] });
       }
-      setFrom(null);
-      setTo(null);
+      leave();
     },
+    onPointerCancel: leave,
   };
   return { box, handlers };
 }

@@ -11,7 +11,7 @@ import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import InputBase from '@mui/material/InputBase';
 import Tooltip from '@mui/material/Tooltip';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { edit, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { runCommand } from '@/state/commands';
@@ -20,15 +20,14 @@ import { setView, useView } from '@/state/view';
 import { INK, MONO } from '@/ui/theme';
 
 /** Playing, the frame at the playhead, loop, and the easing of the chosen keys. */
-export function Transport({ openEasing }: { openEasing: (anchor: Element) => void }) {
+export const Transport = memo(function Transport({ openEasing }: { openEasing: (anchor: Element) => void }) {
   const playing = useView((state) => state.playing);
   const muted = useView((state) => state.muted);
   const sounds = useDocument((state) => soundOf(state.scene) !== null);
-  const frame = useView((state) => state.frame);
   const chosen = useView((state) => state.keys.length);
-  const { range, fps, loop } = useDocument((state) => state.scene);
-  const ready = useResults((state) => state.ready.size);
-  const total = range[1] - range[0] + 1;
+  const range = useDocument((state) => state.scene.range);
+  const fps = useDocument((state) => state.scene.fps);
+  const loop = useDocument((state) => state.scene.loop);
   return (
     <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.25, px: 1.75, height: 40, flexShrink: 0 }}>
       <Tooltip title={playing ? 'Stop (Space)' : 'Play (Space)'}>
@@ -50,13 +49,7 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
             <SkipPrevious fontSize="small" />
           </IconButton>
         </Tooltip>
-        <TypedFigure
-          label="Frame"
-          value={frame}
-          shown={String(Number(frame.toFixed(2))).padStart(3, '0')}
-          set={(next) => setView({ frame: Math.min(range[1], Math.max(range[0], next)), playing: false })}
-          style={{ fontFamily: MONO, fontSize: 20, fontWeight: 500, width: 62 }}
-        />
+        <FrameFigure range={range} />
         <Tooltip title="One frame on (→)">
           <IconButton
             aria-label="One frame on"
@@ -117,7 +110,7 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
         Loop
       </Button>
       <Box sx={{ ml: 'auto', fontSize: 12, color: 'text.secondary', whiteSpace: 'nowrap' }}>
-        {ready >= total ? 'All frames ready' : `${ready} of ${total} frames ready`}
+        <Ready total={range[1] - range[0] + 1} />
       </Box>
       <Tooltip title="Set a marker here, or take it away (I)">
         <Button color="inherit" onClick={() => runCommand('marker')} sx={{ py: 0.1, border: `1px solid ${INK.line}` }}>
@@ -141,6 +134,25 @@ export function Transport({ openEasing }: { openEasing: (anchor: Element) => voi
       </Button>
     </Box>
   );
+});
+
+/** What changes at every frame stands by itself: the bar around it need not be drawn anew. */
+function FrameFigure({ range }: { range: readonly [number, number] }) {
+  const frame = useView((state) => state.frame);
+  return (
+    <TypedFigure
+      label="Frame"
+      value={frame}
+      shown={String(Number(frame.toFixed(2))).padStart(3, '0')}
+      set={(next) => setView({ frame: Math.min(range[1], Math.max(range[0], next)), playing: false })}
+      style={{ fontFamily: MONO, fontSize: 20, fontWeight: 500, width: 62 }}
+    />
+  );
+}
+
+function Ready({ total }: { total: number }) {
+  const ready = useResults((state) => state.ready.size);
+  return ready >= total ? 'All frames ready' : `${ready} of ${total} frames ready`;
 }
 
 const setRange = (range: [number, number]): void =>

@@ -1,6 +1,6 @@
 'use client';
 
-import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { type KeyboardEvent, memo, type PointerEvent, useRef } from 'react';
 import { type Cycle, type Growth, isTrack, type Track, valueAt } from '@uvrex/core';
 import { setParam } from '@/state/actions';
 import { endEdit, holderIn, useDocument } from '@/state/document';
@@ -36,10 +36,16 @@ function onRowKey(event: KeyboardEvent<SVGElement>, act: () => void): void {
 }
 
 /** A growth's band: how much of it has grown at each frame, with its keys while it is selected. */
-export function Pod({ growth, scale, selected, openEasing }: RowProps & { growth: Growth; selected: boolean }) {
+export const Pod = memo(function Pod({
+  growth,
+  scale,
+  selected,
+  openEasing,
+}: RowProps & { growth: Growth; selected: boolean }) {
   const shares = useResults((state) => state.shares.get(growth.id));
-  const scene = useDocument((state) => state.scene);
-  const rows = selected ? tracksOf(holderIn(scene, growth.id) ?? growth) : [];
+  // Only the one whose keys are shown hangs on the whole scene: its guides have keys too.
+  const scene = useDocument((state) => (selected ? state.scene : null));
+  const rows = scene ? tracksOf(holderIn(scene, growth.id) ?? growth) : [];
   const at = new Map<number, KeyAddress[]>();
   for (const row of rows)
     for (const { frame } of row.track.keys) {
@@ -106,7 +112,7 @@ export function Pod({ growth, scale, selected, openEasing }: RowProps & { growth
         ))}
     </g>
   );
-}
+});
 
 /** Where each path of a staggered growth begins: drag one, and all keep their distance. */
 function Ribs({ growth, scale }: { growth: Growth; scale: Scale }) {
@@ -162,6 +168,10 @@ function Ribs({ growth, scale }: { growth: Growth; scale: Scale }) {
               }}
               onPointerMove={onMove}
               onPointerUp={() => {
+                dragged.current = 0;
+                endEdit();
+              }}
+              onPointerCancel={() => {
                 dragged.current = 0;
                 endEdit();
               }}

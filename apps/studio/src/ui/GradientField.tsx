@@ -109,6 +109,10 @@ export function GradientField({ label, help, value, onChange }: Props) {
                   dragged.current = null;
                   onChange([...value], false);
                 }}
+                onPointerCancel={() => {
+                  dragged.current = null;
+                  onChange([...value], false);
+                }}
                 sx={{
                   position: 'absolute',
                   top: -3,

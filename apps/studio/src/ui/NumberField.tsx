@@ -114,6 +114,11 @@ export function NumberField({
                 drag.current = null;
                 if (moved.current) onChange(value, false);
               }}
+              onPointerCancel={() => {
+                // What was dragged so far stays, as one entry of undo.
+                if (drag.current) onChange(value, false);
+                drag.current = null;
+              }}
               onClick={(event) => {
                 // A drag that ends on its label is no click into the field.
                 if (moved.current) event.preventDefault();

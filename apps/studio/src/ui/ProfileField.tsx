@@ -117,6 +117,10 @@ export function ProfileField({ spec, value, onChange, accent }: Props) {
                 dragged.current = null;
                 onChange([...value], false);
               }}
+              onPointerCancel={() => {
+                dragged.current = null;
+                onChange([...value], false);
+              }}
             />
           ))}
         </Box>

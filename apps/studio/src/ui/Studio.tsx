@@ -203,13 +203,21 @@ function call(event: KeyboardEvent, id: string | undefined): void {
   if (id) runCommand(id);
 }
 
+/** The steps of the chosen growth, or what the scene has of its own; alone in hanging on every change of it. */
+function Chosen() {
+  const selected = useView((state) => state.growth);
+  const growth = useDocument((state) => growthIn(state.scene, selected));
+  return (
+    <Guarded key={growth?.id} what="The steps">
+      {growth ? <Stem growth={growth} /> : <ScenePanel />}
+    </Guarded>
+  );
+}
+
 function Room() {
   const name = useDocument((state) => state.scene.name);
-  const growth = useDocument((state) => state.scene.growths);
-  const selected = useView((state) => state.growth);
   const sheet = useView((state) => state.sheet);
   const palette = useView((state) => state.palette !== null);
-  const chosen = growth.find(({ id }) => id === selected);
 
   useEffect(() => {
     document.title = `${name} · Uvrex`;
@@ -249,9 +257,7 @@ function Room() {
         <Guarded what="The list of growths">
           <GrowthList />
         </Guarded>
-        <Guarded key={chosen?.id} what="The steps">
-          {chosen ? <Stem growth={chosen} /> : <ScenePanel />}
-        </Guarded>
+        <Chosen />
       </Box>
       <Box
         component="main"

@@ -151,6 +151,10 @@ function Handles({ growth, step, anchors, closed, hue }: Props) {
               dragged.current = null;
               endEdit();
             }}
+            onPointerCancel={() => {
+              dragged.current = null;
+              endEdit();
+            }}
           />
         );
       })}

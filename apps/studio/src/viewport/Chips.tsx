@@ -3,7 +3,8 @@
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import Tooltip from '@mui/material/Tooltip';
-import { type ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { SCENE_ID } from '@uvrex/core';
 import { setParams } from '@/state/actions';
 import { endEdit, useDocument } from '@/state/document';
@@ -32,8 +33,19 @@ const QUALITIES: [Quality, string, string][] = [
 const APART = [0, 2, 6, 12];
 
 /** The small bars in the viewport's corners. */
-export function Chips() {
-  const { look, overlay, quality, tool, drawOn, redraw, eye, ghosts } = useView();
+export const Chips = memo(function Chips() {
+  const { look, overlay, quality, tool, drawOn, redraw, eye, ghosts } = useView(
+    useShallow(({ look, overlay, quality, tool, drawOn, redraw, eye, ghosts }) => ({
+      look,
+      overlay,
+      quality,
+      tool,
+      drawOn,
+      redraw,
+      eye,
+      ghosts,
+    })),
+  );
   return (
     <>
       <Bar label="What is shown" place={{ left: 14, top: 12 }}>
@@ -151,7 +163,7 @@ export function Chips() {
       </Bar>
     </>
   );
-}
+});
 
 function Bar({ label, place, children }: { label: string; place: object; children: ReactNode }) {
   return (

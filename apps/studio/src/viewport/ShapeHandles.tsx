@@ -144,6 +144,10 @@ export function ShapeHandles({ of, hue, shape, change, done, keyed, name }: Prop
               dragged.current = null;
               done();
             }}
+            onPointerCancel={() => {
+              dragged.current = null;
+              done();
+            }}
           />
         );
       })}
