@@ -97,7 +97,7 @@ function turnAt(joint: Joint, before: Float32Array, now: Float32Array, move: (pl
 }
 
 /** A place between two points of a path. */
-interface Joint {
+export interface Joint {
   low: number;
   high: number;
   t: number;
@@ -109,7 +109,7 @@ const on = ({ low, high, t }: Joint, positions: Float32Array): Vec3 => {
 };
 
 /** Where a rest coordinate of a path is; null where that part of it is not there. */
-function jointOn(paths: Paths, path: number, u: number): Joint | null {
+export function jointOn(paths: Paths, path: number, u: number): Joint | null {
   const [first, end] = [paths.offsets[path], paths.offsets[path + 1]];
   if (end === first || u < paths.u[first] - 1e-6 || u > paths.u[end - 1] + 1e-6) return null;
   let [low, high] = [first, end - 1];

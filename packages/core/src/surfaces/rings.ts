@@ -1,3 +1,4 @@
+import { smoothstep } from '../fields/smoothstep';
 import { FAR, NEAR, type Paths } from '../geometry/paths';
 
 /** How the end of a tube is made. */
@@ -23,7 +24,7 @@ export interface TubeShape {
 }
 
 /** A cone's height over its base radius, for pointed ends. */
-const POINT_HEIGHT = 2.5;
+export const POINT_HEIGHT = 2.5;
 
 /**
  * The rings that a tube along one path is made of, ends included: everything a vertex needs but the direction around.
@@ -58,9 +59,39 @@ export interface Rings {
   closed: boolean;
 }
 
+/**
+ * Thickness at each point of path p.
+ * @param arc arc lengths of the points, metres, and `length` of the whole that is there
+ * @param radius receives one entry a point, metres
+ */
+export function writeRadii(
+  { u, size, closed, offsets }: Paths,
+  p: number,
+  arc: Float64Array,
+  length: number,
+  { radius: plain, along, follows, reach: wanted, swell }: TubeShape,
+  radius: Float64Array,
+): void {
+  const a = offsets[p];
+  const n = offsets[p + 1] - a;
+  const thickness = plain * (swell > 0 && !closed[p] ? smoothstep(length / swell) : 1);
+  const reach = wanted && wanted > 0 ? wanted : length;
+  // From the tip, the profile's far end lies on the tip, and all beyond its length is as its base.
+  for (let k = 0; k < n; k++) {
+    const position =
+      follows === 'whole'
+        ? u[a + k]
+        : follows === 'grown'
+          ? arc[k] / length
+          : Math.max(0, 1 - (length - arc[k]) / reach);
+    const r = thickness * size[a + k] * along(position);
+    radius[k] = r > 0 ? r : 0;
+  }
+}
+
 /** Rings along path p, or null where there is nothing to skin. */
 export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null {
-  const { positions, offsets, u, size, cutFrom } = paths;
+  const { positions, offsets, cutFrom } = paths;
   const [a, b] = [offsets[p], offsets[p + 1]];
   const n = b - a;
   if (n < 2) return null;
@@ -105,22 +136,7 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
   }
   if (!(length > 0)) return null;
 
-  const rise = shape.swell > 0 && !closed ? smooth(Math.min(1, length / shape.swell)) : 1;
-  const thickness = shape.radius * rise;
-  const { along } = shape;
-  const { follows } = shape;
-  const reach = shape.reach && shape.reach > 0 ? shape.reach : length;
-  // From the tip, the profile's far end lies on the tip, and all beyond its length is as its base.
-  for (let k = 0; k < n; k++) {
-    const position =
-      follows === 'whole'
-        ? u[a + k]
-        : follows === 'grown'
-          ? arc[k] / length
-          : Math.max(0, 1 - (length - arc[k]) / reach);
-    const r = thickness * size[a + k] * along(position);
-    radius[k] = r > 0 ? r : 0;
-  }
+  writeRadii(paths, p, arc, length, shape, radius);
   if (closed) radius[n] = radius[0];
 
   const first = cutFrom[p];
@@ -203,8 +219,6 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
   if (!closed) cap(shape.end, true);
   return rings;
 }
-
-const smooth = (t: number): number => t * t * (3 - 2 * t);
 
 /** Whether a ring has any extent: rows at one without have one triangle a side instead of two. */
 export const hasExtent = (rings: Rings, i: number): boolean => rings.radius[i] > 0 || rings.deep !== null;

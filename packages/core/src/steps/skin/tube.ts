@@ -31,15 +31,37 @@ export const tube = defineStep({
     },
     start,
     end,
+    joints: {
+      type: 'choice',
+      label: 'Joints',
+      help: 'Where a path grows from another: each tube by itself, pushed into the other, or all of them grown together into one closed skin. Grown together, the sides are a multiple of four.',
+      options: [
+        { value: 'pushed', label: 'Pushed in' },
+        { value: 'grown', label: 'Grown together' },
+      ],
+      default: 'pushed',
+    },
+    collar: {
+      type: 'number',
+      unit: 'share',
+      label: 'Collar',
+      help: 'How far the skin bends out before a branch, as a share of the branch.',
+      default: 0.5,
+      min: 0,
+      max: 3,
+      slider: [0, 1.5],
+      shown: (p) => p.joints === 'grown',
+    },
   },
   summary: (p) => `${metres(p.radius)} radius, ${p.sides} sides, ${p.end} tip`,
   async run(form, p, context) {
+    const paths = variedPaths(form.paths!, p.radius, context);
+    const [shape, hooks] = [shapeOf(p, p.sides), sweepHooks(context, 'Sides, or Points of the path')];
+    if (p.joints === 'grown') {
+      const { treeSkin } = await import('../../surfaces/treeSkin');
+      return { ...form, mesh: await treeSkin(paths, shape, p.collar, hooks) };
+    }
     const { sweepTubes } = await import('../../surfaces/tube');
-    const mesh = await sweepTubes(
-      variedPaths(form.paths!, p.radius, context),
-      shapeOf(p, p.sides),
-      sweepHooks(context, 'Sides, or Points of the path'),
-    );
-    return { ...form, mesh };
+    return { ...form, mesh: await sweepTubes(paths, shape, hooks) };
   },
 });

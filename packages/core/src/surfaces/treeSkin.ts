@@ -1,0 +1,316 @@
+import { withFrames } from '../curves/pathFrames';
+import { type Mesh } from '../geometry/mesh';
+import { type Paths } from '../geometry/paths';
+import { add, cross, dot, norm, scale, sub, unit, type Vec3 } from '../geometry/vec';
+import { type Limb, limbsOf, type Place, placeOn, rolled } from './limbs';
+import { type Cap, POINT_HEIGHT, type TubeShape } from './rings';
+import { roundAt, type Round, type Size, SkinMaking } from './skinMaking';
+import { type SweepHooks } from './tube';
+import { layWhorls, reachAround, type Sprout, warpedAngles, type Whorl, whorlsOf } from './whorls';
+
+const { cos, sin, max, min, round, PI } = Math;
+
+/** Rings between the edge of a hole and the first ring of what comes out of it. */
+const COLLAR_RINGS = 4;
+/** Length of a control arm that bends a curve by a quarter turn like a circle, as a share of the chord. */
+const ARM = 0.39;
+/** Where a hole's first corner lies as seen along what comes out of it: down and to the left. */
+const CORNER = (-3 * PI) / 4;
+
+/** A limb with its rows laid. */
+interface Skin {
+  limb: Limb;
+  whorls: Whorl[];
+  /** Points that have a row of their own, in the order of the limb. */
+  kept: number[];
+  /** Arc length at which its rows begin, metres. */
+  from: number;
+  /** How far it has come out of its carrier, and where it does. */
+  out: number;
+  mouth: Vec3;
+  /** The carrier and which of its sprouts this is. */
+  carrier: Skin | null;
+  whorl: Whorl | null;
+  sprout: Sprout | null;
+  /** For each of its whorls, the first vertex of each row. */
+  rows: Uint32Array[];
+}
+
+/**
+ * One closed skin over branched paths: tubes whose joints are grown together. Where a limb comes out of another, that one's skin has
+ * a hole of as many corners as the limb has sides, laid around the place where it comes through; a collar runs from the hole's
+ * edge over the skin and up along the limb. Which rows and columns a hole takes hangs on the paths alone, not on thickness: so the
+ * numbering stays while only that changes. A limb that has not yet come through lies flat in the skin.
+ *
+ * @param shape sides are rounded up to a multiple of four, eight at least
+ * @param collar how far the skin bends out before a limb, as a share of the limb's radius
+ */
+export async function treeSkin(input: Paths, shape: TubeShape, collar: number, hooks: SweepHooks = {}): Promise<Mesh> {
+  const paths = withFrames(input);
+  const sides = max(8, 4 * Math.ceil(shape.sides / 4));
+  const skins = planned(limbsOf(paths, shape), sides);
+  const caps = capSizes(shape, sides);
+  const total: Size = { vertices: 0, faces: 0, rings: 0 };
+  for (const skin of skins) {
+    const size = sizeOf(skin, sides, caps);
+    for (const name of ['vertices', 'faces', 'rings'] as const) total[name] += size[name];
+  }
+  hooks.claim?.(total.vertices, total.faces);
+  const making = new SkinMaking(paths, sides, total, shape.radius);
+  const even = evenly(sides);
+  for (const skin of skins) {
+    await hooks.breathe?.();
+    lay(skin, collar);
+    draw(making, skin, shape, even);
+  }
+  return making.mesh(hooks);
+}
+
+const evenly = (sides: number): Round => roundAt(Float64Array.from({ length: sides }, (_, k) => (2 * PI * k) / sides));
+
+/** What is known of limbs before their thickness. */
+function planned(limbs: readonly Limb[], sides: number): Skin[] {
+  const skins = new Map<Limb, Skin>();
+  for (const limb of limbs) {
+    const whorls = whorlsOf(limb, sides);
+    const n = limb.points.length;
+    const kept: number[] = [];
+    let next = 0;
+    for (let k = 0; k < n; k++) {
+      // A point at which something comes out gives way to that: its rows lie there.
+      while (next < whorls.length && whorls[next].arc < limb.arcs[k] - 1e-5 * limb.length) next++;
+      const taken = next < whorls.length && whorls[next].arc <= limb.arcs[k] + 1e-5 * limb.length;
+      if (k === 0 || (k === n - 1 && !limb.closed) || !taken) kept.push(k);
+    }
+    const carrier = limb.root ? skins.get(limb.root.limb)! : null;
+    const whorl = carrier?.whorls.find(({ sprouts }) => sprouts.some((entry) => entry.limb === limb)) ?? null;
+    const sprout = whorl?.sprouts.find((entry) => entry.limb === limb) ?? null;
+    skins.set(limb, { limb, whorls, kept, from: 0, out: 1, mouth: [0, 0, 0], carrier, whorl, sprout, rows: [] });
+  }
+  return [...skins.values()];
+}
+
+/** What a limb is like at an arc length, as far as it has come out of its carrier. */
+function placeIn({ limb, out, mouth }: Skin, s: number): Place {
+  const place = placeOn(limb, s);
+  if (out >= 1) return place;
+  return {
+    ...place,
+    position: add(mouth, scale(sub(place.position, mouth), out)),
+    radius: out * place.radius,
+  };
+}
+
+const outwards = ({ normal, side }: Place, angle: number): Vec3 =>
+  add(scale(normal, cos(angle)), scale(side, sin(angle)));
+
+const onSkin = (skin: Skin, s: number, angle: number): Vec3 => {
+  const place = placeIn(skin, s);
+  return add(place.position, scale(outwards(place, angle), place.radius));
+};
+
+/** Lays a limb's rows by its thickness: its own begin where it stands free of its carrier, turned to the corners of the hole. */
+function lay(skin: Skin, collar: number): void {
+  const { limb, carrier, whorl, sprout } = skin;
+  if (carrier && whorl && sprout) {
+    const middle = placeIn(carrier, (whorl.low + whorl.high) / 2);
+    skin.mouth = add(middle.position, scale(outwards(middle, sprout.angle), middle.radius));
+    skin.out = sprout.out * carrier.out;
+    skin.from = sprout.free;
+    const { tangent, normal, side } = placeOn(limb, skin.from);
+    const flat = (v: Vec3): Vec3 => sub(v, scale(tangent, dot(v, tangent)));
+    const around = flat(outwards(middle, sprout.angle + PI / 2));
+    // Where it leaves sideways, up and down are the better guide.
+    const x = norm(...around) > 0.3 ? unit(around) : cross(unit(flat(middle.tangent), normal), tangent);
+    const first = add(scale(x, cos(CORNER)), scale(cross(tangent, x), sin(CORNER)));
+    rolled(limb, Math.atan2(dot(first, side), dot(first, normal)));
+  }
+  layWhorls(skin.whorls, limb, skin.from, collar, (s) => placeIn(skin, s));
+}
+
+interface CapSizes {
+  start: Size;
+  end: Size;
+}
+const NOTHING: Size = { vertices: 0, faces: 0, rings: 0 };
+
+function capSizes({ start, end }: TubeShape, sides: number): CapSizes {
+  const of = (cap: Cap): Size => {
+    if (cap === 'open') return NOTHING;
+    const rings = cap === 'round' ? max(2, round(sides / 4)) - 1 : 1;
+    const strips = cap === 'round' ? rings : 0;
+    return { vertices: rings * sides + 1, faces: 2 * sides * strips + sides, rings: rings + 1 };
+  };
+  return { start: of(start), end: of(end) };
+}
+
+/** How many vertices, faces and rings a limb comes to. */
+function sizeOf({ limb, whorls, kept, carrier }: Skin, sides: number, caps: CapSizes): Size {
+  const width = sides / 4;
+  const rows = kept.length + whorls.length * (width + 1);
+  const holes = whorls.reduce((sum, { sprouts }) => sum + sprouts.length, 0) * width * width;
+  const start = limb.closed || carrier ? NOTHING : caps.start;
+  const end = limb.closed ? NOTHING : caps.end;
+  const collar = carrier ? COLLAR_RINGS : 0;
+  const strips = rows - (limb.closed ? 0 : 1) + (carrier ? COLLAR_RINGS + 1 : 0);
+  return {
+    vertices: (rows + collar) * sides + start.vertices + end.vertices,
+    faces: 2 * (strips * sides - holes) + start.faces + end.faces,
+    rings: rows + collar + start.rings + end.rings,
+  };
+}
+
+/** Draws a limb: its collar or start, its rows, its end. */
+function draw(making: SkinMaking, skin: Skin, shape: TubeShape, even: Round): void {
+  const { limb, whorls, kept, carrier, from } = skin;
+  const { sides } = making;
+  making.begin(limb.points[0]);
+  /** The ring before; −1 where there is none. */
+  let last = carrier
+    ? drawCollar(making, skin)
+    : limb.closed
+      ? -1
+      : drawCap(making, placeIn(skin, 0), shape.start, -1, -1, even);
+  let first = -1;
+  const row = (s: number, directions: Round, open: Uint8Array | null): number => {
+    const ring = making.ring(placeIn(skin, s), directions, s);
+    if (last >= 0) making.strip(last, ring, open);
+    if (first < 0) first = ring;
+    last = ring;
+    return ring;
+  };
+  let point = 0;
+  for (let k = 0; k <= whorls.length; k++) {
+    const whorl = whorls[k] as Whorl | undefined;
+    const before = k > 0 ? whorls[k - 1] : null;
+    const [a, at] = before ? [before.arc, before.high] : [0, from];
+    const [b, to] = whorl ? [whorl.arc, whorl.low] : [limb.length, limb.length];
+    for (; point < kept.length; point++) {
+      const s = limb.arcs[kept[point]];
+      const isFirst = kept[point] === 0;
+      const isLast = !limb.closed && kept[point] === limb.points.length - 1;
+      if (whorl && !isFirst && (isLast || s >= whorl.arc)) break;
+      making.begin(limb.points[kept[point]]);
+      row(b > a ? at + ((to - at) * (s - a)) / (b - a) : isLast ? to : at, even, null);
+    }
+    if (!whorl) break;
+    const directions = roundAt(warpedAngles(whorl, sides));
+    const open = openColumns(whorl, sides);
+    const width = sides / 4;
+    const rows = new Uint32Array(width + 1);
+    for (let i = 0; i <= width; i++)
+      rows[i] = row(whorl.low + ((whorl.high - whorl.low) * i) / width, directions, i > 0 ? open : null);
+    skin.rows.push(rows);
+  }
+  if (limb.closed) making.strip(last, first);
+  else drawCap(making, placeIn(skin, limb.length), shape.end, 1, last, even);
+}
+
+/** 1 for each column that a limb takes the place of. */
+function openColumns({ sprouts }: Whorl, sides: number): Uint8Array {
+  const open = new Uint8Array(sides);
+  for (const { column } of sprouts)
+    for (let k = 0; k < sides / 4; k++) open[(((column + k) % sides) + sides) % sides] = 1;
+  return open;
+}
+
+/** The collar of a limb, from the edge of the hole in its carrier on; returns its last ring. */
+function drawCollar(making: SkinMaking, skin: Skin): number {
+  const carrier = skin.carrier!;
+  const whorl = skin.whorl!;
+  const sprout = skin.sprout!;
+  const { sides } = making;
+  const width = sides / 4;
+  const rows = carrier.rows[carrier.whorls.indexOf(whorl)];
+  const middle = (whorl.low + whorl.high) / 2;
+  const on = placeIn(carrier, middle);
+  const free = placeIn(skin, skin.from);
+  const around = min(0.92 * sprout.half, reachAround(sprout.foot, on.radius));
+  const steep = max(0.45, sprout.limb.root!.across);
+  const along = min(0.46 * (whorl.high - whorl.low), sprout.foot / steep);
+  const edge: number[] = [];
+  const rings: Vec3[][] = Array.from({ length: COLLAR_RINGS }, () => []);
+  for (let k = 0; k < sides; k++) {
+    const [i, side] = [k % width, Math.floor(k / width)];
+    const [column, row] = [
+      [i, 0],
+      [width, i],
+      [width - i, width],
+      [0, width - i],
+    ][side];
+    edge.push(rows[row] + ((((sprout.column + column) % sides) + sides) % sides));
+    const phase = CORNER + (2 * PI * k) / sides;
+    const [angle, s] = [sprout.angle + around * cos(phase), middle + along * sin(phase)];
+    const edgeAngle = sprout.angle + sprout.half * ((2 * column) / width - 1);
+    const edgeAt = whorl.low + ((whorl.high - whorl.low) * row) / width;
+    const foot = onSkin(carrier, s, angle);
+    const up = outwards(placeIn(carrier, s), angle);
+    const end = add(free.position, scale(outwards(free, (2 * PI * k) / sides), free.radius));
+    const inwards = sub(skin.mouth, foot);
+    const slope = unit(sub(inwards, scale(up, dot(inwards, up))), free.tangent);
+    const arm = ARM * norm(...sub(end, foot));
+    const [one, two] = [add(foot, scale(slope, arm)), sub(end, scale(free.tangent, arm))];
+    rings[0].push(onSkin(carrier, (s + edgeAt) / 2, (angle + edgeAngle) / 2));
+    rings[1].push(foot);
+    rings[2].push(bezier(foot, one, two, end, 1 / 3));
+    rings[3].push(bezier(foot, one, two, end, 2 / 3));
+  }
+  let last = -1;
+  rings.forEach((places, k) => {
+    const ring = making.places(places, k < 2 ? on : free, k < 2 ? 0 : skin.from, free.tangent);
+    if (last < 0) making.rim(edge, ring);
+    else making.strip(last, ring);
+    last = ring;
+  });
+  return last;
+}
+
+const bezier = (a: Vec3, b: Vec3, c: Vec3, d: Vec3, t: number): Vec3 => {
+  const [p, q, r, s] = [(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t * t * (1 - t), t ** 3];
+  return add(add(scale(a, p), scale(b, q)), add(scale(c, r), scale(d, s)));
+};
+
+/**
+ * An end of a limb.
+ * @param way 1 at its tip, −1 at its base
+ * @param edge the last row before it, at the tip
+ * @returns the ring that goes on from it at the base; −1 where none does, since a hard edge or nothing is there
+ */
+function drawCap(making: SkinMaking, place: Place, cap: Cap, way: 1 | -1, edge: number, even: Round): number {
+  if (cap === 'open') return -1;
+  const { radius } = place;
+  const moved = (shift: number, r: number): Place => ({
+    ...place,
+    position: add(place.position, scale(place.tangent, way * shift)),
+    radius: r,
+  });
+  const steps = max(2, round(making.sides / 4));
+  const rings: Place[] = [];
+  if (cap === 'round')
+    for (let q = 1; q < steps; q++) {
+      const a = (q / steps) * (PI / 2);
+      rings.push(moved(radius * sin(a), radius * cos(a)));
+    }
+  // A hard edge: the rim once more, for the light.
+  else rings.push(moved(0, radius));
+  const height = cap === 'round' ? radius : cap === 'pointed' ? POINT_HEIGHT * radius : 0;
+  if (way < 0) {
+    const pole = making.pole(moved(height, 0), way, 0);
+    let last = -1;
+    for (const ring of rings.reverse()) {
+      const drawn = making.ring(ring, even, 0);
+      if (last < 0) making.fan(drawn, pole, way);
+      else making.strip(last, drawn);
+      last = drawn;
+    }
+    return cap === 'round' ? last : -1;
+  }
+  let last = cap === 'round' ? edge : -1;
+  for (const ring of rings) {
+    const drawn = making.ring(ring, even, 0);
+    if (last >= 0) making.strip(last, drawn);
+    last = drawn;
+  }
+  making.fan(last, making.pole(moved(height, 0), way, 0), way);
+  return -1;
+}
