@@ -104,7 +104,7 @@ test('sea fern, as its lesson says; what is wrong in a rule is told with its lin
   await hands.set('Branch thickness', { Tips: '16', 'Comes up over': '0.1', 'Flares over': '0.05' });
   await hands.deleteStep('Wire');
   await hands.addStep('Tube');
-  await hands.set('Tube', { Radius: '0.05', Sides: '6' });
+  await hands.set('Tube', { Radius: '0.05', Sides: '8', Joints: 'Grown together' });
   await goTo(page, 60);
   const young = await page.getByTestId('statistics').textContent();
   await goTo(page, 128);

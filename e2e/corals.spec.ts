@@ -30,9 +30,9 @@ test('fan coral, as its lesson says', async ({ page }) => {
     Piece: '0.03',
     Thickness: '10',
   });
-  await hands.addStep('Branch thickness');
   await hands.set('Branch thickness', { Exponent: '3', 'Comes up over': '0.03' });
-  await hands.set('Tube', { Radius: '0.006', Sides: '6', Swell: '0.02' });
+  await hands.set('Tube', { Radius: '0.006', Swell: '0.02' });
+  await expect(step(page, 'Tube').getByRole('combobox', { name: 'Joints' })).toHaveText('Grown together');
   await goTo(page, 40);
   const young = await page.getByTestId(statistics).textContent();
   await goTo(page, 100);

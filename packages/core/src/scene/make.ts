@@ -79,9 +79,20 @@ export function newGrowth(name: string, existing: number, steps: Step[]): Growth
   };
 }
 
+/** A skin of branches: as thick as they are told to be, all the way. */
+const BRANCHED: Step['params'] = {
+  along: [
+    { at: 0, value: 1 },
+    { at: 1, value: 1 },
+  ],
+  swell: 0,
+  sides: 8,
+  joints: 'grown',
+};
+
 /** The steps that a start needs to be seen: of a path, growing over the range, with a skin; colour in any case. */
 export function growingSteps(start: Step, [first, last]: readonly [number, number]): Step[] {
-  const { gives = [], many = false, paced, thin } = stepOf(start.kind) ?? {};
+  const { gives = [], many = false, branches = false, paced, thin } = stepOf(start.kind) ?? {};
   const begun: Step = paced
     ? {
         ...start,
@@ -95,9 +106,9 @@ export function growingSteps(start: Step, [first, last]: readonly [number, numbe
   return [
     begun,
     ...(paced ? [] : [newStep('grow', { to: growingTo(1, [first, last], 'ease-in-out') })]),
-    newStep(many ? 'wire' : 'tube'),
+    ...(branches ? [newStep('carry'), newStep('tube', BRANCHED)] : [newStep(many ? 'wire' : 'tube')]),
     // Hundreds of glowing tips would outshine everything.
-    newStep('finish', many ? { glow: 0.08 } : {}),
+    newStep('finish', many || branches ? { glow: 0.08 } : {}),
   ];
 }
 

@@ -235,6 +235,8 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   moves?: boolean;
   /** It makes so many paths that a new growth begins with the lightest skin. */
   many?: boolean;
+  /** Its paths branch: a new growth lets them thicken by what they carry, and grow together into one skin. */
+  branches?: boolean;
   /** It makes a sheet that is seen from both sides: a new growth gives it this thickness, metres. */
   thin?: number;
   /** The parameter by which it grows in its own way: a new growth animates that, and needs no Grow. */

@@ -41,6 +41,8 @@ export class SkinMaking {
   readonly #parts: number[] = [];
   readonly #ownerOf: Uint32Array;
   readonly #perTurn: number;
+  /** Vertices that no face has, in the middle of holes. */
+  readonly #spare: number[] = [];
   #vertex = 0;
   #index = 0;
   #rings = 0;
@@ -152,6 +154,11 @@ export class SkinMaking {
     this.#index = write;
   }
 
+  /** Leaves out a vertex of the ring that was made last. */
+  spare(column: number): void {
+    this.#spare.push(this.#first[this.#rings - 1] + column);
+  }
+
   /** Faces from the edge of a hole to a ring. */
   rim(edge: readonly number[], above: number): void {
     for (let k = 0; k < this.sides; k++) {
@@ -176,8 +183,37 @@ export class SkinMaking {
     this.#indices[this.#index++] = c;
   }
 
+  /** Closes the gaps that spare vertices would leave. */
+  #packed(): { positions: Float32Array; outwards: Float32Array; uvs: Float32Array } {
+    const [positions, outwards, uvs] = [this.#positions, this.#outwards, this.#uvs];
+    const spare = Uint32Array.from(this.#spare).sort();
+    if (spare.length === 0) return { positions, outwards, uvs };
+    const now = new Uint32Array(this.#vertex + 1);
+    for (let v = 0, gone = 0; v <= this.#vertex; v++) {
+      now[v] = v - gone;
+      if (gone < spare.length && spare[gone] === v) gone++;
+    }
+    for (let k = 0; k < spare.length; k++) {
+      const end = k + 1 < spare.length ? spare[k + 1] : this.#vertex;
+      positions.copyWithin(3 * (spare[k] - k), 3 * (spare[k] + 1), 3 * end);
+      outwards.copyWithin(3 * (spare[k] - k), 3 * (spare[k] + 1), 3 * end);
+      uvs.copyWithin(2 * (spare[k] - k), 2 * (spare[k] + 1), 2 * end);
+    }
+    for (let i = 0; i < this.#indices.length; i++) this.#indices[i] = now[this.#indices[i]];
+    for (let ring = 0; ring <= this.#rings; ring++) this.#first[ring] = now[this.#first[ring]];
+    for (let k = 0; k < this.#parts.length; k += 2) this.#parts[k] = now[this.#parts[k]];
+    this.#vertex -= spare.length;
+    this.#spare.length = 0;
+    return {
+      positions: positions.slice(0, 3 * this.#vertex),
+      outwards: outwards.subarray(0, 3 * this.#vertex),
+      uvs: uvs.slice(0, 2 * this.#vertex),
+    };
+  }
+
   async mesh({ breathe, tips }: SweepHooks): Promise<Mesh> {
     const { paths } = this;
+    const { positions, outwards, uvs } = this.#packed();
     const owners = this.#parts.filter((_, k) => k % 2 === 1);
     const named = Object.entries(paths.named).map(([name, attribute]): [string, Attribute] => {
       const { values, width, blend, domain } = attribute;
@@ -186,9 +222,9 @@ export class SkinMaking {
         : [name, { ...attribute, domain: 'vertex', values: this.#mixed(values, width, blend === 'nearest') }];
     });
     return meshWith({
-      positions: this.#positions,
-      normals: await cornerNormals(this.#positions, this.#indices, this.#outwards, breathe),
-      uvs: this.#uvs,
+      positions,
+      normals: await cornerNormals(positions, this.#indices, outwards, breathe),
+      uvs,
       u: this.#mixed(paths.u, 1),
       tip: tips === false ? null : this.#mixed(behindTips(paths), 1),
       age: paths.age && this.#mixed(paths.age, 1),

@@ -119,9 +119,9 @@ function lay(skin: Skin, collar: number): void {
     skin.from = sprout.free;
     const { tangent, normal, side } = placeOn(limb, skin.from);
     const flat = (v: Vec3): Vec3 => sub(v, scale(tangent, dot(v, tangent)));
-    const around = flat(outwards(middle, sprout.angle + PI / 2));
+    const sideways = flat(outwards(middle, sprout.angle + PI / 2));
     // Where it leaves sideways, up and down are the better guide.
-    const x = norm(...around) > 0.3 ? unit(around) : cross(unit(flat(middle.tangent), normal), tangent);
+    const x = norm(...sideways) > 0.3 ? unit(sideways) : cross(unit(flat(middle.tangent), normal), tangent);
     const first = add(scale(x, cos(CORNER)), scale(cross(tangent, x), sin(CORNER)));
     rolled(limb, Math.atan2(dot(first, side), dot(first, normal)));
   }
@@ -198,19 +198,24 @@ function draw(making: SkinMaking, skin: Skin, shape: TubeShape, even: Round): vo
     const open = openColumns(whorl, sides);
     const width = sides / 4;
     const rows = new Uint32Array(width + 1);
-    for (let i = 0; i <= width; i++)
+    for (let i = 0; i <= width; i++) {
       rows[i] = row(whorl.low + ((whorl.high - whorl.low) * i) / width, directions, i > 0 ? open : null);
+      if (i === 0 || i === width) continue;
+      for (const { column } of whorl.sprouts) for (let k = 1; k < width; k++) making.spare(around(column + k, sides));
+    }
     skin.rows.push(rows);
   }
   if (limb.closed) making.strip(last, first);
   else drawCap(making, placeIn(skin, limb.length), shape.end, 1, last, even);
 }
 
+/** A column by its number, however often round. */
+const around = (column: number, sides: number): number => ((column % sides) + sides) % sides;
+
 /** 1 for each column that a limb takes the place of. */
 function openColumns({ sprouts }: Whorl, sides: number): Uint8Array {
   const open = new Uint8Array(sides);
-  for (const { column } of sprouts)
-    for (let k = 0; k < sides / 4; k++) open[(((column + k) % sides) + sides) % sides] = 1;
+  for (const { column } of sprouts) for (let k = 0; k < sides / 4; k++) open[around(column + k, sides)] = 1;
   return open;
 }
 
@@ -225,7 +230,7 @@ function drawCollar(making: SkinMaking, skin: Skin): number {
   const middle = (whorl.low + whorl.high) / 2;
   const on = placeIn(carrier, middle);
   const free = placeIn(skin, skin.from);
-  const around = min(0.92 * sprout.half, reachAround(sprout.foot, on.radius));
+  const wide = min(0.92 * sprout.half, reachAround(sprout.foot, on.radius));
   const steep = max(0.45, sprout.limb.root!.across);
   const along = min(0.46 * (whorl.high - whorl.low), sprout.foot / steep);
   const edge: number[] = [];
@@ -238,9 +243,9 @@ function drawCollar(making: SkinMaking, skin: Skin): number {
       [width - i, width],
       [0, width - i],
     ][side];
-    edge.push(rows[row] + ((((sprout.column + column) % sides) + sides) % sides));
+    edge.push(rows[row] + around(sprout.column + column, sides));
     const phase = CORNER + (2 * PI * k) / sides;
-    const [angle, s] = [sprout.angle + around * cos(phase), middle + along * sin(phase)];
+    const [angle, s] = [sprout.angle + wide * cos(phase), middle + along * sin(phase)];
     const edgeAngle = sprout.angle + sprout.half * ((2 * column) / width - 1);
     const edgeAt = whorl.low + ((whorl.high - whorl.low) * row) / width;
     const foot = onSkin(carrier, s, angle);

@@ -64,7 +64,7 @@ export const burst = defineStep({
   takes: [],
   gives: ['paths'],
   params,
-  many: true,
+  branches: true,
   writes: () => ['generation'],
   summary: (p) => `${counted(p.count, 'member')}, ${counted(p.generations, 'burst')}`,
   async run(form, p, context) {

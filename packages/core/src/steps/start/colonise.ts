@@ -127,6 +127,7 @@ export const colonise = defineStep({
   help: 'Branches that grow towards places until all are reached: trees, corals, veins, roots. It is grown once; Grow runs through it, and joints wait for the front.',
   takes: [],
   gives: ['paths'],
+  branches: true,
   params,
   summary: (p) => (p.where === 'points' ? 'to the points of a growth' : `to ${counted(p.count, 'place')}`),
   async run(form, p, context) {
