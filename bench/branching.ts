@@ -1,8 +1,11 @@
 import { readRules } from '../packages/core/src/curves/rules/parse';
 import { expanded } from '../packages/core/src/curves/rules/expand';
 import { drawn } from '../packages/core/src/curves/rules/turtle';
+import { CatmullRomCurve3, TubeGeometry, Vector3 } from 'three';
 import { pipeSizes } from '../packages/core/src/geometry/branches';
-import { pointCount } from '../packages/core/src/geometry/paths';
+import { NO_PARENT, type Paths, pathsFrom, pointCount } from '../packages/core/src/geometry/paths';
+import { at } from '../packages/core/src/geometry/vec';
+import { treeSkin } from '../packages/core/src/surfaces/treeSkin';
 import { colonised } from '../packages/core/src/curves/colonise';
 import { random } from '../packages/core/src/fields/random';
 import { History } from '../packages/core/src/growing/history';
@@ -73,10 +76,52 @@ const pairs = (n: number): number => {
   return neighbours.pairs(places, n);
 };
 
+const POINTS = 60;
+/** Branches of 60 points, each carrying three shorter ones. */
+function tree(branches: number): Paths {
+  const lines: { positions: number[]; length: number }[] = [];
+  const [parent, attach] = [new Uint32Array(branches), new Float32Array(branches)];
+  for (let k = 0; k < branches; k++) {
+    const on = k > 0 ? lines[Math.floor((k - 1) / 3)] : null;
+    const joint = Math.round((0.3 + 0.2 * ((k - 1) % 3)) * (POINTS - 1));
+    const base = on ? at(on.positions, joint) : [0, 0, 0];
+    const way = on ? [Math.cos(2.4 * k), 0.6, Math.sin(2.4 * k)] : [0, 1, 0];
+    const length = on ? 0.7 * on.length : 2;
+    const wavy = (i: number, c: number): number => 0.02 * (Math.sin(0.3 * i + c + k) - Math.sin(c + k));
+    lines.push({
+      length,
+      positions: Array.from({ length: 3 * POINTS }, (_, i) => {
+        const [point, c] = [Math.floor(i / 3), i % 3];
+        return base[c] + (way[c] * length * point) / POINTS + wavy(point, c);
+      }),
+    });
+    parent[k] = on ? Math.floor((k - 1) / 3) : NO_PARENT;
+    attach[k] = on ? joint / (POINTS - 1) : 0;
+  }
+  return { ...pathsFrom(lines), parent, attach };
+}
+const TUBE = {
+  radius: 0.01,
+  along: () => 1,
+  follows: 'whole',
+  swell: 0,
+  sides: 12,
+  start: 'round',
+  end: 'round',
+} as const;
+const curvesOf = ({ positions, offsets }: Paths): CatmullRomCurve3[] =>
+  Array.from(
+    { length: offsets.length - 1 },
+    (_, p) =>
+      new CatmullRomCurve3(Array.from({ length: POINTS }, (_, i) => new Vector3(...at(positions, offsets[p] + i)))),
+  );
+
 /** Branching rules worked and drawn, and what their branches carry. */
 export async function benchBranching(): Promise<Row[]> {
   const symbols = await grow(8);
   const paths = draw(symbols, 8).paths!;
+  const branched = tree(1000);
+  const curves = curvesOf(branched);
   return [
     {
       what: 'branching rules worked through 8 generations',
@@ -97,6 +142,16 @@ export async function benchBranching(): Promise<Row[]> {
       ours: await median(() => pipeSizes(paths, { exponent: 2.4, tip: 0.2, over: 0.2, flare: 0.1 }), 7),
       theirs: null,
       amount: pointCount(paths),
+      unit: 'points',
+    },
+    {
+      what: '1,000 branches of 60 points in one closed skin, beside three TubeGeometry one by one',
+      ours: await median(() => treeSkin(branched, TUBE, 0.5), 5),
+      theirs: await median(
+        () => curves.map((curve) => new TubeGeometry(curve, POINTS - 1, TUBE.radius, TUBE.sides)),
+        5,
+      ),
+      amount: pointCount(branched),
       unit: 'points',
     },
     {
@@ -125,5 +180,12 @@ export const branchingExponents = async (): Promise<(readonly [string, number])[
     ),
   ],
   ['space colonised, places', await exponent([2500, 5000, 10_000, 20_000], (n) => median(() => colonise(n), 3))],
+  [
+    'skins of trees, branches',
+    await exponent([250, 500, 1000, 2000], (n) => {
+      const paths = tree(n);
+      return median(() => treeSkin(paths, TUBE, 0.5), 3);
+    }),
+  ],
   ['pairs within a distance, points', await exponent([5000, 10_000, 20_000, 40_000], (n) => median(() => pairs(n), 3))],
 ];

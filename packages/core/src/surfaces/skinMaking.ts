@@ -19,6 +19,17 @@ export interface Round {
 /** Directions at these angles, radians. */
 export const roundAt = (angles: Float64Array): Round => ({ cos: angles.map(cos), sin: angles.map(sin) });
 
+/** A ring as it stands among the vertices. */
+export interface Ring {
+  first: number;
+  /** How many vertices each column lacks before it, since none are made in the middle of a hole; null where none lack. */
+  lacks: Uint8Array | null;
+}
+
+/** The vertex of a ring's column. */
+export const vertexOf = ({ first, lacks }: Ring, column: number): number =>
+  first + column - (lacks ? lacks[column] : 0);
+
 /** How much of a skin there is. */
 export interface Size {
   vertices: number;
@@ -26,7 +37,7 @@ export interface Size {
   rings: number;
 }
 
-/** The arrays of a skin of rings as they fill. A ring is told by its first vertex; it has as many as there are sides. */
+/** The arrays of a skin of rings as they fill; a ring has as many columns as there are sides. */
 export class SkinMaking {
   readonly #positions: Float32Array;
   readonly #uvs: Float32Array;
@@ -41,8 +52,6 @@ export class SkinMaking {
   readonly #parts: number[] = [];
   readonly #ownerOf: Uint32Array;
   readonly #perTurn: number;
-  /** Vertices that no face has, in the middle of holes. */
-  readonly #spare: number[] = [];
   #vertex = 0;
   #index = 0;
   #rings = 0;
@@ -73,16 +82,25 @@ export class SkinMaking {
     if (this.#parts.at(-1) !== path) this.#parts.push(this.#vertex, path);
   }
 
-  /** A circle about a place. */
-  ring(place: Place, directions: Round, arc: number): number {
+  /**
+   * A circle about a place.
+   * @param hole 1 for columns without a vertex, in the middle of a hole
+   */
+  ring(place: Place, directions: Round, arc: number, hole: Uint8Array | null = null): Ring {
     const { position, normal, side, radius } = place;
     const [px, py, pz] = position;
     const [nx, ny, nz] = normal;
     const [bx, by, bz] = side;
     const positions = this.#positions;
     const outwards = this.#outwards;
-    const first = this.#vertex;
-    for (let k = 0, w = 3 * first; k < this.sides; k++, w += 3) {
+    const lacks = hole && new Uint8Array(this.sides);
+    let lacking = 0;
+    for (let k = 0, w = 3 * this.#vertex; k < this.sides; k++) {
+      if (lacks) lacks[k] = lacking;
+      if (hole?.[k]) {
+        lacking++;
+        continue;
+      }
       const c = directions.cos[k];
       const s = directions.sin[k];
       const x = nx * c + bx * s;
@@ -94,17 +112,18 @@ export class SkinMaking {
       outwards[w] = x;
       outwards[w + 1] = y;
       outwards[w + 2] = z;
+      w += 3;
     }
-    return this.#close(place, this.sides, arc);
+    return { first: this.#close(place, this.sides - lacking, arc, hole), lacks };
   }
 
   /** A ring of places of their own. */
-  places(places: readonly Vec3[], like: Place, arc: number, outwards: Vec3): number {
+  places(places: readonly Vec3[], like: Place, arc: number, outwards: Vec3): Ring {
     places.forEach((place, k) => {
       this.#positions.set(place, 3 * (this.#vertex + k));
       this.#outwards.set(outwards, 3 * (this.#vertex + k));
     });
-    return this.#close(like, this.sides, arc);
+    return { first: this.#close(like, this.sides, arc), lacks: null };
   }
 
   /** A single vertex, where a limb ends. */
@@ -117,11 +136,12 @@ export class SkinMaking {
     return this.#close(place, 1, arc);
   }
 
-  #close({ from, to, share }: Place, count: number, arc: number): number {
+  #close({ from, to, share }: Place, count: number, arc: number, hole: Uint8Array | null = null): number {
     const first = this.#vertex;
-    for (let k = 0; k < count; k++) {
+    for (let k = 0, column = 0; k < count; k++, column++) {
+      while (hole?.[column]) column++;
       // There and back: no seam has to be cut where it comes round.
-      this.#uvs[2 * (first + k)] = 1 - abs((2 * k) / this.sides - 1);
+      this.#uvs[2 * (first + k)] = 1 - abs((2 * column) / this.sides - 1);
       this.#uvs[2 * (first + k) + 1] = arc * this.#perTurn;
     }
     this.#from[this.#rings] = from;
@@ -136,44 +156,41 @@ export class SkinMaking {
    * Faces from a ring to the next.
    * @param open 1 for columns that are left open, where something comes out
    */
-  strip(below: number, above: number, open: Uint8Array | null = null): void {
+  strip(below: Ring, above: Ring, open: Uint8Array | null = null): void {
     const { sides } = this;
     const indices = this.#indices;
     let write = this.#index;
     for (let k = 0; k < sides; k++) {
       if (open?.[k]) continue;
       const next = k + 1 < sides ? k + 1 : 0;
-      indices[write] = below + k;
-      indices[write + 1] = below + next;
-      indices[write + 2] = above + k;
-      indices[write + 3] = below + next;
-      indices[write + 4] = above + next;
-      indices[write + 5] = above + k;
+      const b = vertexOf(below, next);
+      const c = vertexOf(above, k);
+      indices[write] = vertexOf(below, k);
+      indices[write + 1] = b;
+      indices[write + 2] = c;
+      indices[write + 3] = b;
+      indices[write + 4] = vertexOf(above, next);
+      indices[write + 5] = c;
       write += 6;
     }
     this.#index = write;
   }
 
-  /** Leaves out a vertex of the ring that was made last. */
-  spare(column: number): void {
-    this.#spare.push(this.#first[this.#rings - 1] + column);
-  }
-
   /** Faces from the edge of a hole to a ring. */
-  rim(edge: readonly number[], above: number): void {
+  rim(edge: readonly number[], { first }: Ring): void {
     for (let k = 0; k < this.sides; k++) {
       const next = (k + 1) % this.sides;
-      this.#face(edge[k], edge[next], above + k);
-      this.#face(edge[next], above + next, above + k);
+      this.#face(edge[k], edge[next], first + k);
+      this.#face(edge[next], first + next, first + k);
     }
   }
 
   /** Faces between a ring and a single vertex beyond it, or at the base before it. */
-  fan(ring: number, pole: number, way: 1 | -1): void {
+  fan({ first }: Ring, pole: number, way: 1 | -1): void {
     for (let k = 0; k < this.sides; k++) {
       const next = (k + 1) % this.sides;
-      if (way > 0) this.#face(ring + k, ring + next, pole);
-      else this.#face(pole, ring + next, ring + k);
+      if (way > 0) this.#face(first + k, first + next, pole);
+      else this.#face(pole, first + next, first + k);
     }
   }
 
@@ -183,37 +200,8 @@ export class SkinMaking {
     this.#indices[this.#index++] = c;
   }
 
-  /** Closes the gaps that spare vertices would leave. */
-  #packed(): { positions: Float32Array; outwards: Float32Array; uvs: Float32Array } {
-    const [positions, outwards, uvs] = [this.#positions, this.#outwards, this.#uvs];
-    const spare = Uint32Array.from(this.#spare).sort();
-    if (spare.length === 0) return { positions, outwards, uvs };
-    const now = new Uint32Array(this.#vertex + 1);
-    for (let v = 0, gone = 0; v <= this.#vertex; v++) {
-      now[v] = v - gone;
-      if (gone < spare.length && spare[gone] === v) gone++;
-    }
-    for (let k = 0; k < spare.length; k++) {
-      const end = k + 1 < spare.length ? spare[k + 1] : this.#vertex;
-      positions.copyWithin(3 * (spare[k] - k), 3 * (spare[k] + 1), 3 * end);
-      outwards.copyWithin(3 * (spare[k] - k), 3 * (spare[k] + 1), 3 * end);
-      uvs.copyWithin(2 * (spare[k] - k), 2 * (spare[k] + 1), 2 * end);
-    }
-    for (let i = 0; i < this.#indices.length; i++) this.#indices[i] = now[this.#indices[i]];
-    for (let ring = 0; ring <= this.#rings; ring++) this.#first[ring] = now[this.#first[ring]];
-    for (let k = 0; k < this.#parts.length; k += 2) this.#parts[k] = now[this.#parts[k]];
-    this.#vertex -= spare.length;
-    this.#spare.length = 0;
-    return {
-      positions: positions.slice(0, 3 * this.#vertex),
-      outwards: outwards.subarray(0, 3 * this.#vertex),
-      uvs: uvs.slice(0, 2 * this.#vertex),
-    };
-  }
-
   async mesh({ breathe, tips }: SweepHooks): Promise<Mesh> {
     const { paths } = this;
-    const { positions, outwards, uvs } = this.#packed();
     const owners = this.#parts.filter((_, k) => k % 2 === 1);
     const named = Object.entries(paths.named).map(([name, attribute]): [string, Attribute] => {
       const { values, width, blend, domain } = attribute;
@@ -222,9 +210,9 @@ export class SkinMaking {
         : [name, { ...attribute, domain: 'vertex', values: this.#mixed(values, width, blend === 'nearest') }];
     });
     return meshWith({
-      positions,
-      normals: await cornerNormals(positions, this.#indices, outwards, breathe),
-      uvs,
+      positions: this.#positions,
+      normals: await cornerNormals(this.#positions, this.#indices, this.#outwards, breathe),
+      uvs: this.#uvs,
       u: this.#mixed(paths.u, 1),
       tip: tips === false ? null : this.#mixed(behindTips(paths), 1),
       age: paths.age && this.#mixed(paths.age, 1),

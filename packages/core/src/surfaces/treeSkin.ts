@@ -4,7 +4,7 @@ import { type Paths } from '../geometry/paths';
 import { add, cross, dot, norm, scale, sub, unit, type Vec3 } from '../geometry/vec';
 import { type Limb, limbsOf, type Place, placeOn, rolled } from './limbs';
 import { type Cap, POINT_HEIGHT, type TubeShape } from './rings';
-import { roundAt, type Round, type Size, SkinMaking } from './skinMaking';
+import { type Ring, roundAt, type Round, type Size, SkinMaking, vertexOf } from './skinMaking';
 import { type SweepHooks } from './tube';
 import { layWhorls, reachAround, type Sprout, warpedAngles, type Whorl, whorlsOf } from './whorls';
 
@@ -32,8 +32,8 @@ interface Skin {
   carrier: Skin | null;
   whorl: Whorl | null;
   sprout: Sprout | null;
-  /** For each of its whorls, the first vertex of each row. */
-  rows: Uint32Array[];
+  /** The rows of each of its whorls. */
+  rows: Ring[][];
 }
 
 /**
@@ -148,13 +148,15 @@ function capSizes({ start, end }: TubeShape, sides: number): CapSizes {
 function sizeOf({ limb, whorls, kept, carrier }: Skin, sides: number, caps: CapSizes): Size {
   const width = sides / 4;
   const rows = kept.length + whorls.length * (width + 1);
-  const holes = whorls.reduce((sum, { sprouts }) => sum + sprouts.length, 0) * width * width;
+  const sprouts = whorls.reduce((sum, whorl) => sum + whorl.sprouts.length, 0);
+  const holes = sprouts * width * width;
+  const spare = sprouts * (width - 1) ** 2;
   const start = limb.closed || carrier ? NOTHING : caps.start;
   const end = limb.closed ? NOTHING : caps.end;
   const collar = carrier ? COLLAR_RINGS : 0;
   const strips = rows - (limb.closed ? 0 : 1) + (carrier ? COLLAR_RINGS + 1 : 0);
   return {
-    vertices: (rows + collar) * sides + start.vertices + end.vertices,
+    vertices: (rows + collar) * sides - spare + start.vertices + end.vertices,
     faces: 2 * (strips * sides - holes) + start.faces + end.faces,
     rings: rows + collar + start.rings + end.rings,
   };
@@ -165,17 +167,16 @@ function draw(making: SkinMaking, skin: Skin, shape: TubeShape, even: Round): vo
   const { limb, whorls, kept, carrier, from } = skin;
   const { sides } = making;
   making.begin(limb.points[0]);
-  /** The ring before; −1 where there is none. */
   let last = carrier
     ? drawCollar(making, skin)
     : limb.closed
-      ? -1
-      : drawCap(making, placeIn(skin, 0), shape.start, -1, -1, even);
-  let first = -1;
-  const row = (s: number, directions: Round, open: Uint8Array | null): number => {
-    const ring = making.ring(placeIn(skin, s), directions, s);
-    if (last >= 0) making.strip(last, ring, open);
-    if (first < 0) first = ring;
+      ? null
+      : drawCap(making, placeIn(skin, 0), shape.start, -1, null, even);
+  let first: Ring | null = null;
+  const row = (s: number, directions: Round, open: Uint8Array | null, hole: Uint8Array | null): Ring => {
+    const ring = making.ring(placeIn(skin, s), directions, s, hole);
+    if (last) making.strip(last, ring, open);
+    first ??= ring;
     last = ring;
     return ring;
   };
@@ -191,36 +192,35 @@ function draw(making: SkinMaking, skin: Skin, shape: TubeShape, even: Round): vo
       const isLast = !limb.closed && kept[point] === limb.points.length - 1;
       if (whorl && !isFirst && (isLast || s >= whorl.arc)) break;
       making.begin(limb.points[kept[point]]);
-      row(b > a ? at + ((to - at) * (s - a)) / (b - a) : isLast ? to : at, even, null);
+      row(b > a ? at + ((to - at) * (s - a)) / (b - a) : isLast ? to : at, even, null, null);
     }
     if (!whorl) break;
     const directions = roundAt(warpedAngles(whorl, sides));
-    const open = openColumns(whorl, sides);
+    const [open, hole] = [columnsOf(whorl, sides, 0), columnsOf(whorl, sides, 1)];
     const width = sides / 4;
-    const rows = new Uint32Array(width + 1);
+    const rows: Ring[] = [];
     for (let i = 0; i <= width; i++) {
-      rows[i] = row(whorl.low + ((whorl.high - whorl.low) * i) / width, directions, i > 0 ? open : null);
-      if (i === 0 || i === width) continue;
-      for (const { column } of whorl.sprouts) for (let k = 1; k < width; k++) making.spare(around(column + k, sides));
+      const s = whorl.low + ((whorl.high - whorl.low) * i) / width;
+      rows.push(row(s, directions, i > 0 ? open : null, i > 0 && i < width ? hole : null));
     }
     skin.rows.push(rows);
   }
-  if (limb.closed) making.strip(last, first);
+  if (limb.closed) making.strip(last!, first!);
   else drawCap(making, placeIn(skin, limb.length), shape.end, 1, last, even);
 }
 
 /** A column by its number, however often round. */
 const around = (column: number, sides: number): number => ((column % sides) + sides) % sides;
 
-/** 1 for each column that a limb takes the place of. */
-function openColumns({ sprouts }: Whorl, sides: number): Uint8Array {
-  const open = new Uint8Array(sides);
-  for (const { column } of sprouts) for (let k = 0; k < sides / 4; k++) open[around(column + k, sides)] = 1;
-  return open;
+/** 1 for each column of faces that a limb takes the place of; from 1 on, of vertices within its hole. */
+function columnsOf({ sprouts }: Whorl, sides: number, from: 0 | 1): Uint8Array {
+  const marked = new Uint8Array(sides);
+  for (const { column } of sprouts) for (let k = from; k < sides / 4; k++) marked[around(column + k, sides)] = 1;
+  return marked;
 }
 
 /** The collar of a limb, from the edge of the hole in its carrier on; returns its last ring. */
-function drawCollar(making: SkinMaking, skin: Skin): number {
+function drawCollar(making: SkinMaking, skin: Skin): Ring {
   const carrier = skin.carrier!;
   const whorl = skin.whorl!;
   const sprout = skin.sprout!;
@@ -243,7 +243,7 @@ function drawCollar(making: SkinMaking, skin: Skin): number {
       [width - i, width],
       [0, width - i],
     ][side];
-    edge.push(rows[row] + around(sprout.column + column, sides));
+    edge.push(vertexOf(rows[row], around(sprout.column + column, sides)));
     const phase = CORNER + (2 * PI * k) / sides;
     const [angle, s] = [sprout.angle + wide * cos(phase), middle + along * sin(phase)];
     const edgeAngle = sprout.angle + sprout.half * ((2 * column) / width - 1);
@@ -260,14 +260,14 @@ function drawCollar(making: SkinMaking, skin: Skin): number {
     rings[2].push(bezier(foot, one, two, end, 1 / 3));
     rings[3].push(bezier(foot, one, two, end, 2 / 3));
   }
-  let last = -1;
-  rings.forEach((places, k) => {
+  let last: Ring | null = null;
+  for (const [k, places] of rings.entries()) {
     const ring = making.places(places, k < 2 ? on : free, k < 2 ? 0 : skin.from, free.tangent);
-    if (last < 0) making.rim(edge, ring);
-    else making.strip(last, ring);
+    if (last) making.strip(last, ring);
+    else making.rim(edge, ring);
     last = ring;
-  });
-  return last;
+  }
+  return last!;
 }
 
 const bezier = (a: Vec3, b: Vec3, c: Vec3, d: Vec3, t: number): Vec3 => {
@@ -279,10 +279,10 @@ const bezier = (a: Vec3, b: Vec3, c: Vec3, d: Vec3, t: number): Vec3 => {
  * An end of a limb.
  * @param way 1 at its tip, −1 at its base
  * @param edge the last row before it, at the tip
- * @returns the ring that goes on from it at the base; −1 where none does, since a hard edge or nothing is there
+ * @returns the ring that goes on from it at the base; null where none does, since a hard edge or nothing is there
  */
-function drawCap(making: SkinMaking, place: Place, cap: Cap, way: 1 | -1, edge: number, even: Round): number {
-  if (cap === 'open') return -1;
+function drawCap(making: SkinMaking, place: Place, cap: Cap, way: 1 | -1, edge: Ring | null, even: Round): Ring | null {
+  if (cap === 'open') return null;
   const { radius } = place;
   const moved = (shift: number, r: number): Place => ({
     ...place,
@@ -301,21 +301,21 @@ function drawCap(making: SkinMaking, place: Place, cap: Cap, way: 1 | -1, edge: 
   const height = cap === 'round' ? radius : cap === 'pointed' ? POINT_HEIGHT * radius : 0;
   if (way < 0) {
     const pole = making.pole(moved(height, 0), way, 0);
-    let last = -1;
+    let last: Ring | null = null;
     for (const ring of rings.reverse()) {
       const drawn = making.ring(ring, even, 0);
-      if (last < 0) making.fan(drawn, pole, way);
-      else making.strip(last, drawn);
+      if (last) making.strip(last, drawn);
+      else making.fan(drawn, pole, way);
       last = drawn;
     }
-    return cap === 'round' ? last : -1;
+    return cap === 'round' ? last : null;
   }
-  let last = cap === 'round' ? edge : -1;
+  let last = cap === 'round' ? edge : null;
   for (const ring of rings) {
     const drawn = making.ring(ring, even, 0);
-    if (last >= 0) making.strip(last, drawn);
+    if (last) making.strip(last, drawn);
     last = drawn;
   }
-  making.fan(last, making.pole(moved(height, 0), way, 0), way);
-  return -1;
+  making.fan(last!, making.pole(moved(height, 0), way, 0), way);
+  return null;
 }
