@@ -5,9 +5,14 @@ import { areaAndVolume, type Mesh } from '../geometry/mesh';
 import { NO_PARENT, type Paths, pathsFrom } from '../geometry/paths';
 import { topologyCounts } from '../geometry/topology';
 import { add, scale, unit, type Vec3 } from '../geometry/vec';
+import { withFrames } from '../curves/pathFrames';
+import { cornerNormals } from './cornerNormals';
+import { limbsOf } from './limbs';
 import { type TubeShape } from './rings';
+import { sharedIndices } from './sharedIndices';
 import { surfaceOf } from '../../test/surfaces';
 import { treeSkin } from './treeSkin';
+import { whorlsOf } from './whorls';
 
 const shape = (more: Partial<TubeShape> = {}): TubeShape => ({
   radius: 0.1,
@@ -206,4 +211,77 @@ test('what points know goes over to the skin; parts tell whose each vertex is', 
   expect([...mesh.parts!].filter((_, k) => k % 2 === 1)).toEqual([0, 1]);
   for (let v = 0; v < mesh.positions.length / 3; v++)
     expect(Math.abs(mesh.named.height.values[v] - mesh.positions[3 * v + 1])).toBeLessThan(0.004);
+});
+
+/** Distance of a vertex from the stem's axis, metres. */
+const fromAxis = ({ positions }: Mesh, v: number): number => Math.hypot(positions[3 * v], positions[3 * v + 2]);
+
+test('what has not come through yet lies flat in the skin, and all that it carries with it', async () => {
+  const paths = tree([
+    stem,
+    { on: [0, 0.5], way: [1, 0.3, 0], length: 0.06, size: 0.5 },
+    { on: [1, 0.5], way: [0, 1, 0.4], length: 0.05, size: 0.3 },
+  ]);
+  const mesh = await treeSkin(paths, shape(), 0.5);
+  for (let v = mesh.parts![2]; v < mesh.positions.length / 3; v++) {
+    expect(fromAxis(mesh, v)).toBeGreaterThan(0.096);
+    expect(fromAxis(mesh, v)).toBeLessThan(0.101);
+  }
+});
+
+test('where several begin at a tip, the one that goes straightest on is the same tube', async () => {
+  const fork = (ways: Vec3[]) => tree([stem, ...ways.map((way): Branch => ({ on: [0, 1], way, length: 1 }))]);
+  const order = async (paths: Paths) => [...(await treeSkin(paths, shape(), 0.5)).parts!].filter((_, k) => k % 2 === 1);
+  const [aside, ahead]: Vec3[] = [
+    [1, 0.5, 0],
+    [-0.2, 1, 0],
+  ];
+  expect(await order(fork([aside, ahead]))).toEqual([0, 2, 1]);
+  expect(await order(fork([ahead, aside]))).toEqual([0, 1, 2]);
+});
+
+test('a tapering stem is as thick between its points as its taper says, whatever rows joints put there', async () => {
+  const paths = tree([stem, { on: [0, 0.52], way: [1, 0, 0], length: 1, size: 0.1 }]);
+  for (let i = 0; i < stem.points!; i++) paths.size[i] = 1 - 0.04 * i;
+  const mesh = await treeSkin(paths, shape({ start: 'open', end: 'open' }), 0);
+  for (let v = 0; v < mesh.parts![2]; v++)
+    expect(fromAxis(mesh, v)).toBeCloseTo(0.1 * (1 - 0.4 * mesh.positions[3 * v + 1]), 5);
+});
+
+test('what comes out at one place stands abreast where there is room, else in rows of its own', () => {
+  const around = (count: number) => {
+    const ways = Array.from({ length: count }, (_, k) => 0.3 + (2 * Math.PI * k) / count);
+    const abreast = ways.map((a): Branch => ({ on: [0, 0.5], way: [Math.cos(a), 0, Math.sin(a)], length: 1 }));
+    return whorlsOf(limbsOf(withFrames(tree([stem, ...abreast])), shape())[0], 12);
+  };
+  expect(around(4).map(({ sprouts }) => sprouts.length)).toEqual([2, 2]);
+  const [{ sprouts }, ...more] = around(3);
+  expect([sprouts.length, more.length]).toEqual([3, 0]);
+  const columns = sprouts.map(({ column }) => column);
+  for (const [k, column] of columns.entries())
+    expect((columns[(k + 1) % 3] + 12 - column) % 12).toBeGreaterThanOrEqual(3);
+});
+
+// Max (1999): on a sphere the weighted normals are the radii, whatever its faces are like.
+test('normals of corners on a sphere are exactly its radii', async () => {
+  const points = [
+    [1, 0, 0],
+    [0.1, 0.9, 0.3],
+    [-0.4, -0.2, 0.9],
+    [-0.5, 0.1, -0.8],
+    [0.2, -0.95, 0.1],
+  ].map(([x, y, z]) => unit([x, y, z]));
+  // Two tetrahedra on either side of a face: convex or not, all corners lie on the sphere.
+  const indices = Uint32Array.from([0, 1, 2, 0, 3, 1, 1, 3, 2, 0, 2, 4, 2, 3, 4, 3, 0, 4]);
+  const normals = await cornerNormals(Float32Array.from(points.flat()), indices, new Float32Array(15));
+  points.forEach((point, k) => point.forEach((x, c) => expect(normals[3 * k + c]).toBeCloseTo(x, 5)));
+});
+
+test('indices that differ where no sample looks are not taken for the same', () => {
+  const one = new Uint32Array(100_000).fill(3);
+  const other = one.slice();
+  other[5] = 4;
+  expect(sharedIndices(one)).toBe(one);
+  expect(sharedIndices(other)).toBe(other);
+  expect(sharedIndices(other.slice())).toBe(other);
 });

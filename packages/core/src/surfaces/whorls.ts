@@ -30,10 +30,8 @@ export interface Whorl {
   high: number;
 }
 
-/** Limbs that leave in directions nearer to one another than this, a hole's share of the columns, take rows of their own. */
-const APART = Math.PI / 2;
-/** So many fit side by side: each takes a quarter of the columns. */
-const MOST_ABREAST = 3;
+/** Limbs that leave in directions nearer to one another than a hole's share of the columns, a little more, take rows of their own. */
+const APART = Math.PI / 2 + 0.05;
 /** Limbs that lie along another, or against it, count as leaving it no more slowly than so. */
 const STEEP = 0.45;
 /** How much wider than its foot a hole is. */
@@ -59,7 +57,6 @@ export function whorlsOf(limb: Limb, sides: number): Whorl[] {
     const fits = whorls.find(
       (whorl) =>
         Math.abs(whorl.arc - arc) <= same &&
-        whorl.sprouts.length < MOST_ABREAST &&
         whorl.sprouts.every((other) => turn(angle - other.angle + APART) >= 2 * APART),
     );
     if (fits) fits.sprouts.push(sprout);
