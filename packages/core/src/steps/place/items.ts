@@ -3,6 +3,7 @@ import { boundsOf, type Form } from '../../geometry/form';
 import { type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import {
+  type AttributeParam,
   type ChoiceParam,
   type GrowthParam,
   type NumberParam,
@@ -77,6 +78,46 @@ export const itemParams = {
   } satisfies NumberParam,
 };
 
+/** Which item goes by a value: the first at `mixFrom`, each of the others one further; what lies beyond has the last. */
+export const byValue = (value: number, from: number, count: number): number =>
+  Math.min(count - 1, Math.max(0, Math.round(value - from)));
+
+/** The fields of what goes by an attribute, where more than one thing is chosen. */
+export const byAttributeParams = (shown: (p: Resolved) => boolean) => ({
+  mixBy: {
+    type: 'attribute',
+    label: 'Attribute',
+    help: 'A number of places by which items are dealt out: the generation of branches, say.',
+    default: 'generation',
+    shown,
+  } satisfies AttributeParam,
+  mixFrom: {
+    type: 'number',
+    unit: 'plain',
+    label: 'First at',
+    help: 'Value of the attribute that has the first item; one more has the second, and so on.',
+    default: 0,
+    min: -1e6,
+    max: 1e6,
+    slider: [0, 5],
+    shown,
+  } satisfies NumberParam,
+});
+
+const { variants, ...dealt } = itemParams;
+
+/** What is copied to points, which know more: dealt out by an attribute of theirs as well. */
+export const pointItemParams = {
+  ...dealt,
+  mix: {
+    ...itemParams.mix,
+    help: 'How the items are dealt out: in a pattern that repeats, by odds, or by what the points know.',
+    options: [...itemParams.mix.options, { value: 'attribute', label: 'By attribute' }],
+  } satisfies ChoiceParam,
+  ...byAttributeParams((p) => several(p) && p.mix === 'attribute'),
+  variants,
+};
+
 /** How large copies are: the same fields in every step that places them. */
 export const sizeParam: NumberParam = {
   type: 'number',
@@ -103,6 +144,7 @@ interface ItemChoice extends Record<ItemName, string | null> {
   pattern: string;
   odds: string;
   variants: number;
+  mixFrom?: number;
 }
 
 /** An item and its measures. */
@@ -119,8 +161,8 @@ export interface Items {
   shapes: ItemShape[];
   /** How long the pattern is, 1 where there is none. */
   length: number;
-  /** Which item is the k-th of its row. @param number random number of the place */
-  at: (k: number, number: number) => number;
+  /** Which item is the k-th of its row. @param number random number of the place @param value of the attribute they go by */
+  at: (k: number, number: number, value?: number) => number;
   /** Which variant a place shows: 0 is the item as it is. */
   variant: (number: number) => number;
 }
@@ -140,17 +182,21 @@ export async function itemsOf(p: ItemChoice, context: StepContext): Promise<Item
   }
   const variant = (number: number): number => (p.variants > 1 ? hash(number, 5) % p.variants : 0);
   if (shapes.length === 1) return { shapes, length: 1, at: () => 0, variant };
+  if (p.mix === 'attribute') {
+    const from = p.mixFrom ?? 0;
+    return { shapes, length: 1, at: (_, __, value = from) => byValue(value, from, shapes.length), variant };
+  }
   if (p.mix === 'odds') {
     const odds = numbersIn(p.odds).slice(0, shapes.length);
     const total = odds.reduce((sum, odd) => sum + odd, 0);
     if (odds.length < shapes.length || !(total > 0) || odds.some((odd) => !(odd >= 0)))
       throw new Problem(`“${p.odds}” are no odds of ${shapes.length} items.`, 'Write one number an item, as in 3 1.');
-    const dealt = (number: number): number => {
+    const drawn = (number: number): number => {
       let left = random(number, 4) * total;
       const found = odds.findIndex((odd) => (left -= odd) < 0);
       return found < 0 ? shapes.length - 1 : found;
     };
-    return { shapes, length: 1, at: (_, number) => dealt(number), variant };
+    return { shapes, length: 1, at: (_, number) => drawn(number), variant };
   }
   const pattern = numbersIn(p.pattern);
   if (pattern.length === 0 || pattern.some((n) => !Number.isInteger(n) || n < 1 || n > shapes.length))

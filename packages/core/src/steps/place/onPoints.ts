@@ -1,12 +1,13 @@
 import { hash, random } from '../../fields/random';
-import { picked } from '../../geometry/attributes';
+import { columnNamed, picked } from '../../geometry/attributes';
 import { POINTS } from '../../geometry/form';
+import { unwritten } from '../../geometry/meshAttributes';
 import { profileTable, readTable } from '../../geometry/profile';
 import { about, after, between, fromAxes, type Turn } from '../../geometry/turns';
 import { at, sub, unit } from '../../geometry/vec';
 import { defineStep, type NumberParam, type ProfileParam, numberField } from '../declare';
 import { percent } from '../format';
-import { itemParams, itemsOf, sizeParam, varyParam } from './items';
+import { itemsOf, pointItemParams, sizeParam, varyParam } from './items';
 import { turnPattern } from './turnPattern';
 
 const degreesField = numberField({ unit: 'deg', min: -3600, max: 3600 });
@@ -30,7 +31,7 @@ export const onPoints = defineStep({
   takes: ['points'],
   gives: ['copies'],
   params: {
-    ...itemParams,
+    ...pointItemParams,
     size: sizeParam,
     sizeAlong: profile('Size by place', 'Factor on the size, from the centre to the rim.', [{ at: 0, value: 1 }]),
     lean: degrees('Lean', 'Tilts each copy outwards.', 0, [-120, 120]),
@@ -70,6 +71,9 @@ export const onPoints = defineStep({
     if (!items) return form;
     const { joinSeats, SeatList } = await import('../../geometry/seats');
     const points = form.points!;
+    const known = p.mix === 'attribute' && items.shapes.length > 1 ? columnNamed(POINTS, points, p.mixBy) : null;
+    if (p.mix === 'attribute' && items.shapes.length > 1 && (!known?.values || known.type.width !== 1))
+      throw unwritten(p.mixBy);
     const turns = turnPattern(p.turns);
     const [sizes, leans] = [profileTable(p.sizeAlong, 257), profileTable(p.leanAlong, 257)];
     const [goal] = p.facing === 'guide' && p.toward !== null ? await context.places('toward') : [null];
@@ -94,7 +98,7 @@ export const onPoints = defineStep({
       const tilt = p.lean * readTable(leans, share) + p.varyLean * (2 * random(number, 3) - 1);
       const turn = turns.at(order) + (p.varyTurn * Math.PI * (2 * random(number, 2) - 1)) / 180;
       seats.add({
-        growth: items.at(order, number),
+        growth: items.at(order, number, known?.values?.[k]),
         id: points.ids[k],
         dice: order,
         number: order,

@@ -1,11 +1,18 @@
 import { placeIn } from '../../curves/elements';
 import { tipsOf } from '../../curves/tips';
+import { type Form } from '../../geometry/form';
 import { type Placement } from '../../geometry/joinMeshes';
+import { unwritten } from '../../geometry/meshAttributes';
+import { pointValues } from '../../geometry/pathAttributes';
 import { pathCount, PATHS } from '../../geometry/paths';
 import { add, cross, scale } from '../../geometry/vec';
 import { Problem } from '../../problem';
-import { defineStep } from '../declare';
+import { defineStep, type Resolved } from '../declare';
 import { percent } from '../format';
+import { byAttributeParams, byValue } from './items';
+
+const RIDERS = ['growth', 'second', 'third'] as const;
+const several = (p: Resolved): boolean => p.growth !== null && p.second !== null;
 
 export const tips = defineStep({
   kind: 'tips',
@@ -23,6 +30,23 @@ export const tips = defineStep({
       default: null,
       item: true,
     },
+    second: {
+      type: 'growth',
+      label: 'Second growth',
+      help: 'What rides at tips whose attribute is one more: those of the next generation, say.',
+      default: null,
+      item: true,
+      shown: (p) => p.growth !== null,
+    },
+    third: {
+      type: 'growth',
+      label: 'Third growth',
+      help: 'What rides at tips whose attribute is two more, and beyond.',
+      default: null,
+      item: true,
+      shown: several,
+    },
+    ...byAttributeParams(several),
     size: {
       type: 'number',
       unit: 'share',
@@ -65,16 +89,24 @@ export const tips = defineStep({
   summary: (p) => (p.growth === null ? 'no growth chosen' : `${percent(p.size)} size`),
   async run(form, p, context) {
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth that rides at the tips.');
-    const other = await context.other('growth');
     const { wholeMesh } = await import('../../geometry/copies');
-    const rider = wholeMesh(other);
-    // While the rider itself is too young to have a skin, there is nothing to ride.
-    if (!rider) return form;
+    const others: Form[] = [];
+    for (const name of RIDERS) {
+      // Those behind one that is not chosen do not show.
+      if (p[name] === null) break;
+      others.push(await context.other(name));
+    }
+    // While a rider itself is too young to have a skin, nothing rides for it.
+    const riders = others.map((other) => wholeMesh(other));
+    if (riders.every((rider) => rider === null)) return form;
     const { withRiders } = await import('../../geometry/joinMeshes');
     const found = tipsOf(form.paths!);
+    const values = riders.length > 1 ? pointValues(form.paths!, p.mixBy) : null;
+    if (riders.length > 1 && !values) throw unwritten(p.mixBy);
+    const which = found.map(({ point }) => (values ? byValue(values[point], p.mixFrom, riders.length) : 0));
     context.claim(
       'points',
-      (rider.positions.length / 3) * found.length,
+      which.reduce((sum, k) => sum + (riders[k]?.positions.length ?? 0) / 3, 0),
       'the number of paths, or of faces of what rides',
     );
     const [size, turn] = [context.varied('size'), context.varied('turn')];
@@ -93,6 +125,17 @@ export const tips = defineStep({
         size: size(element) * (p.thickness ? tip.size : 1),
       };
     });
-    return { ...form, mesh: withRiders(form.mesh, rider, placements), surface: form.surface ?? other.surface };
+    const mesh = riders.reduce(
+      (made, rider, k) =>
+        rider
+          ? withRiders(
+              made,
+              rider,
+              placements.filter((_, i) => which[i] === k),
+            )
+          : made,
+      form.mesh,
+    );
+    return { ...form, mesh, surface: form.surface ?? others[0].surface };
   },
 });
