@@ -24,12 +24,18 @@ test('what rides at tips goes by their generation: each its own, the last for al
   expect([of(0), of(1), of(2), of(3)].every((count) => count > 0)).toBe(true);
   const ride = (params: Record<string, ParamValue>): Step[] => [
     burst,
-    newStep('tips', { growth: 'a', second: 'b', third: 'c', ...params }),
+    newStep('tips', { growth: 'a', second: 'b', third: 'c', mix: 'attribute', ...params }),
   ];
   const one = await volumeOf([newStep('line'), newStep('tips', { growth: 'a' })]);
   expect((await volumeOf(ride({ mixFrom: first }))) / one).toBeCloseTo(of(0) + 8 * of(1) + 27 * (of(2) + of(3)), 1);
   // From the next on: the first two generations have the first.
   expect((await volumeOf(ride({ mixFrom: first + 1 }))) / one).toBeCloseTo(of(0) + of(1) + 8 * of(2) + 27 * of(3), 1);
+  expect((await volumeOf([newStep('line', {}), newStep('tips', { growth: 'b', second: 'a' })])) / one).toBeCloseTo(
+    8,
+    1,
+  );
+  const turns = [0, 1, 2].map((k) => [...made.ids].filter((id) => id % 3 === k).length);
+  expect((await volumeOf(ride({ mix: 'turn' }))) / one).toBeCloseTo(turns[0] + 8 * turns[1] + 27 * turns[2], 1);
   expect((await volumeOf(ride({ second: null }))) / one).toBeCloseTo(tips.length, 1);
 });
 

@@ -33,7 +33,7 @@ export const tips = defineStep({
     second: {
       type: 'growth',
       label: 'Second growth',
-      help: 'What rides at tips whose attribute is one more: those of the next generation, say.',
+      help: 'Another that rides at some of the tips.',
       default: null,
       item: true,
       shown: (p) => p.growth !== null,
@@ -41,12 +41,23 @@ export const tips = defineStep({
     third: {
       type: 'growth',
       label: 'Third growth',
-      help: 'What rides at tips whose attribute is two more, and beyond.',
+      help: 'One more that rides at some of the tips.',
       default: null,
       item: true,
       shown: several,
     },
-    ...byAttributeParams(several),
+    mix: {
+      type: 'choice',
+      label: 'Mix',
+      help: 'Which rides where: one after the other, path by path, or by what the tips know.',
+      options: [
+        { value: 'turn', label: 'In turn' },
+        { value: 'attribute', label: 'By attribute' },
+      ],
+      default: 'turn',
+      shown: several,
+    },
+    ...byAttributeParams((p) => several(p) && p.mix === 'attribute'),
     size: {
       type: 'number',
       unit: 'share',
@@ -101,9 +112,12 @@ export const tips = defineStep({
     if (riders.every((rider) => rider === null)) return form;
     const { withRiders } = await import('../../geometry/joinMeshes');
     const found = tipsOf(form.paths!);
-    const values = riders.length > 1 ? pointValues(form.paths!, p.mixBy) : null;
-    if (riders.length > 1 && !values) throw unwritten(p.mixBy);
-    const which = found.map(({ point }) => (values ? byValue(values[point], p.mixFrom, riders.length) : 0));
+    const byAttribute = riders.length > 1 && p.mix === 'attribute';
+    const values = byAttribute ? pointValues(form.paths!, p.mixBy) : null;
+    if (byAttribute && !values) throw unwritten(p.mixBy);
+    const which = found.map(({ point, id }) =>
+      values ? byValue(values[point], p.mixFrom, riders.length) : id % riders.length,
+    );
     context.claim(
       'points',
       which.reduce((sum, k) => sum + (riders[k]?.positions.length ?? 0) / 3, 0),
