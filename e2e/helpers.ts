@@ -39,6 +39,40 @@ export async function goTo(page: Page, frame: number): Promise<void> {
   await pictureAt(page, frame);
 }
 
+declare global {
+  interface Window {
+    /** Most components that React has drawn for one change, since it was set to 0. */
+    mostDrawn: number;
+  }
+}
+
+/** Counts what React draws, by the hook that it offers to tools; to be called before the page is opened. */
+export async function countDrawn(page: Page): Promise<void> {
+  await page.addInitScript(`
+    window.mostDrawn = 0;
+    const drawn = (fiber) => {
+      let count = 0;
+      for (; fiber; fiber = fiber.sibling) {
+        const before = fiber.alternate;
+        // Bit 1: the component has run.
+        if (typeof fiber.type !== 'string' && fiber.flags & 1) count++;
+        if (!before || before.child !== fiber.child) count += drawn(fiber.child);
+      }
+      return count;
+    };
+    window.__REACT_DEVTOOLS_GLOBAL_HOOK__ = {
+      supportsFiber: true,
+      renderers: new Map(),
+      inject: () => 1,
+      checkDCE() {},
+      onScheduleFiberRoot() {},
+      onCommitFiberUnmount() {},
+      onPostCommitFiberRoot() {},
+      onCommitFiberRoot: (_, root) => (window.mostDrawn = Math.max(window.mostDrawn, drawn(root.current.child))),
+    };
+  `);
+}
+
 /** The middle of the canvas as a picture, for comparing. */
 export async function picture(page: Page): Promise<Buffer> {
   const box = (await canvas(page).boundingBox())!;

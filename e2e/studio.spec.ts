@@ -1,5 +1,17 @@
 import { expect, test } from '@playwright/test';
-import { canvas, goTo, openEmpty, openStarter, openStep, picture, pictureAt, saved, setNumber, step } from './helpers';
+import {
+  canvas,
+  countDrawn,
+  goTo,
+  openEmpty,
+  openStarter,
+  openStep,
+  picture,
+  pictureAt,
+  saved,
+  setNumber,
+  step,
+} from './helpers';
 
 test.describe('the starter', () => {
   test('opens with a picture; scrubbing changes it; the same frame looks the same forwards and by a jump', async ({
@@ -61,12 +73,21 @@ test.describe('the starter', () => {
     await expect(tube.getByText(/9 sides/)).toBeVisible();
   });
 
-  test('dragging a label is one undo entry', async ({ page }) => {
+  test('dragging a label is one undo entry, and draws only what hangs on the value', async ({ page }) => {
+    await countDrawn(page);
     await openStarter(page);
     const tube = await openStep(page, 'Tube');
     const label = (await tube.getByText('Radius', { exact: true }).boundingBox())!;
     await page.mouse.move(label.x + 10, label.y + 8);
     await page.mouse.down();
+    // The change itself; pictures and measured frames, which come one by one, are smaller still.
+    await page.evaluate(() => (window.mostDrawn = 0));
+    await page.mouse.move(label.x + 15, label.y + 8);
+    await expect(tube.getByLabel('Radius', { exact: true })).not.toHaveValue('0.066');
+    const drawn = await page.evaluate(() => window.mostDrawn);
+    expect(drawn).toBeGreaterThan(50);
+    // Of some 3,000 components that the studio has then.
+    expect(drawn).toBeLessThan(800);
     await page.mouse.move(label.x + 60, label.y + 8, { steps: 10 });
     await page.mouse.up();
     const value = Number(await tube.getByLabel('Radius', { exact: true }).inputValue());
@@ -247,6 +268,42 @@ test.describe('drawing', () => {
     expect(heights.length).toBeGreaterThanOrEqual(2);
     for (const height of heights) expect(Math.abs(height)).toBeLessThan(1e-3);
   });
+});
+
+test('the panel, the list and the timeline are drawn larger, by hand and by keys, and stay so', async ({ page }) => {
+  await openStarter(page);
+  const panel = page.getByRole('complementary', { name: 'Growths and steps' });
+  const width = async () => Math.round((await panel.boundingBox())!.width);
+  const timeline = page.getByRole('region', { name: 'Timeline' });
+  const height = async () => Math.round((await timeline.boundingBox())!.height);
+  expect([await width(), await height()]).toEqual([356, 236]);
+  await page.mouse.move(357, 600);
+  await page.mouse.down();
+  await page.mouse.move(387, 600, { steps: 3 });
+  await page.mouse.up();
+  expect(await width()).toBeGreaterThanOrEqual(384);
+  const divider = page.getByRole('separator', { name: 'Height of the timeline' });
+  await divider.press('ArrowUp');
+  await divider.press('ArrowUp');
+  expect(await height()).toBe(268);
+  const list = page.getByRole('region', { name: 'Growths', exact: true });
+  const before = (await list.boundingBox())!.height;
+  await page.getByRole('separator', { name: 'Height of the list of growths' }).press('ArrowUp');
+  expect((await list.boundingBox())!.height).toBeCloseTo(before - 16, 0);
+  // As wide as leaves the timeline's bar its room, and no wider.
+  await page.getByRole('separator', { name: 'Width of the growths and steps' }).press('End');
+  expect(await width()).toBe(400);
+  // The key is the divider's alone: it does not go to the last frame as well.
+  await expect(canvas(page)).toHaveAttribute('data-frame', '1');
+  const easing = page.getByRole('button', { name: 'Easing' });
+  await expect
+    .poll(async () => (await easing.boundingBox())!.x + (await easing.boundingBox())!.width)
+    .toBeLessThan(1280);
+  await page.reload();
+  await expect(timeline).toBeVisible();
+  expect([await width(), await height()]).toEqual([400, 268]);
+  await divider.dblclick();
+  expect(await height()).toBe(236);
 });
 
 test.describe('keeping', () => {

@@ -14,47 +14,56 @@ import { changeGrowth, deleteGrowth, duplicateGrowth, moveGrowth } from '@/state
 import { copyGrowth, copyTracks } from '@/state/clips';
 import { useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
+import { useSizes } from '@/state/sizes';
 import { SCENE_ENTRY, setView, useView } from '@/state/view';
 import { PodShape } from '@/timeline/PodShape';
+import { Divider } from '@/ui/Divider';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { focusRow, rowBeside } from '@/ui/focusRow';
 import { RenameInput } from '@/ui/RenameInput';
 import { SortableRows } from './SortableRows';
-import { INK } from '@/ui/theme';
+import { INK, ONE_CELL } from '@/ui/theme';
 
 /** The scene and its growths; each with a small pod of how it grows over the range. */
 export function GrowthList() {
   const growths = useDocument((state) => state.scene.growths);
   const selected = useView((state) => state.growth);
+  const height = useSizes((sizes) => sizes.list);
   return (
     <Box
-      component="section"
-      aria-label="Growths"
-      sx={{ borderBottom: `1px solid ${INK.line}`, pb: 1, maxHeight: '38%', overflowY: 'auto', flexShrink: 0 }}
+      sx={{ ...ONE_CELL, position: 'relative', flexShrink: 0, maxHeight: '38%', minHeight: 0 }}
+      style={height === null ? undefined : { height, maxHeight: '70%' }}
     >
-      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', pl: 1.75, pr: 1, pt: 0.75 }}>
-        <Box sx={{ fontSize: 12, color: 'text.secondary' }}>Growths</Box>
-        <Button
-          color="inherit"
-          sx={{ fontSize: 12, py: 0.1, color: 'text.secondary' }}
-          onClick={() => setView({ palette: 'commands' })}
-        >
-          + New
-        </Button>
-      </Box>
-      <ButtonBase
-        aria-pressed={selected === SCENE_ENTRY}
-        onClick={() => setView({ growth: SCENE_ENTRY, keys: [] })}
-        sx={{ ...rowStyle('#7fb4ff', selected === SCENE_ENTRY), width: '100%' }}
+      <Box
+        component="section"
+        aria-label="Growths"
+        sx={{ borderBottom: `1px solid ${INK.line}`, pb: 1, overflowY: 'auto', minHeight: 0 }}
       >
-        <Dot hue="#7fb4ff" />
-        Scene, light and camera
-      </ButtonBase>
-      <SortableRows rows={growths} onMove={moveGrowth}>
-        {growths.map((growth) => (
-          <GrowthRow key={growth.id} growth={growth} selected={selected === growth.id} />
-        ))}
-      </SortableRows>
+        <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', pl: 1.75, pr: 1, pt: 0.75 }}>
+          <Box sx={{ fontSize: 12, color: 'text.secondary' }}>Growths</Box>
+          <Button
+            color="inherit"
+            sx={{ fontSize: 12, py: 0.1, color: 'text.secondary' }}
+            onClick={() => setView({ palette: 'commands' })}
+          >
+            + New
+          </Button>
+        </Box>
+        <ButtonBase
+          aria-pressed={selected === SCENE_ENTRY}
+          onClick={() => setView({ growth: SCENE_ENTRY, keys: [] })}
+          sx={{ ...rowStyle('#7fb4ff', selected === SCENE_ENTRY), width: '100%' }}
+        >
+          <Dot hue="#7fb4ff" />
+          Scene, light and camera
+        </ButtonBase>
+        <SortableRows rows={growths} onMove={moveGrowth}>
+          {growths.map((growth) => (
+            <GrowthRow key={growth.id} growth={growth} selected={selected === growth.id} />
+          ))}
+        </SortableRows>
+      </Box>
+      <Divider part="list" label="Height of the list of growths" edge="bottom" />
     </Box>
   );
 }

@@ -24,10 +24,12 @@ import { GrowthList } from '@/stem/GrowthList';
 import { Stem } from '@/stem/Stem';
 import { Timeline } from '@/timeline/Timeline';
 import { Viewport } from '@/viewport/Viewport';
+import { firstSize, useSizes, within } from '@/state/sizes';
+import { Divider } from './Divider';
 import { Guarded } from './Guarded';
 import { Header } from './Header';
 import { Missing } from './Missing';
-import { INK } from './theme';
+import { INK, ONE_CELL } from './theme';
 import { sayProblem } from './Toasts';
 import { Waiting } from './Waiting';
 
@@ -196,7 +198,8 @@ const somethingInFront = (): boolean =>
 
 /** Runs what a key calls, unless something in front of the studio has the keyboard. */
 function call(event: KeyboardEvent, id: string | undefined): void {
-  if (somethingInFront()) return;
+  // What the focused part has taken is its own business.
+  if (event.defaultPrevented || somethingInFront()) return;
   // A focused button is pressed by the space bar; that is its own business.
   if (event.code === 'Space' && (event.target as HTMLElement).closest('button,[role="button"],[role="option"]')) return;
   event.preventDefault();
@@ -218,6 +221,8 @@ function Room() {
   const name = useDocument((state) => state.scene.name);
   const sheet = useView((state) => state.sheet);
   const palette = useView((state) => state.palette !== null);
+  const panel = useSizes((sizes) => sizes.panel) ?? firstSize('panel');
+  const timeline = useSizes((sizes) => sizes.timeline) ?? firstSize('timeline');
 
   useEffect(() => {
     document.title = `${name} · Uvrex`;
@@ -238,15 +243,18 @@ function Room() {
         display: 'grid',
         // Narrower than this it is scrolled to the side: every part can be reached, at any zoom.
         minWidth: 1180,
-        gridTemplate: '46px minmax(0, 1fr) / 356px minmax(0, 1fr)',
+        gridTemplateRows: '46px minmax(0, 1fr)',
         overflow: 'hidden',
       }}
+      // What is dragged goes past the style sheet: a rule for every width would stay.
+      style={{ gridTemplateColumns: `${within('panel', panel)} minmax(0, 1fr)` }}
     >
       <Header />
       <Box
         component="aside"
         aria-label="Growths and steps"
         sx={{
+          position: 'relative',
           display: 'flex',
           flexDirection: 'column',
           minHeight: 0,
@@ -258,17 +266,22 @@ function Room() {
           <GrowthList />
         </Guarded>
         <Chosen />
+        <Divider part="panel" label="Width of the growths and steps" edge="right" />
       </Box>
       <Box
         component="main"
-        sx={{ display: 'grid', gridTemplateRows: 'minmax(0, 1fr) 236px', minWidth: 0, minHeight: 0 }}
+        sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', minWidth: 0, minHeight: 0 }}
+        style={{ gridTemplateRows: `minmax(0, 1fr) ${within('timeline', timeline)}` }}
       >
         <Guarded what="The picture">
           <Viewport />
         </Guarded>
-        <Guarded what="The timeline">
-          <Timeline />
-        </Guarded>
+        <Box sx={{ ...ONE_CELL, position: 'relative', minWidth: 0, minHeight: 0 }}>
+          <Guarded what="The timeline">
+            <Timeline />
+          </Guarded>
+          <Divider part="timeline" label="Height of the timeline" edge="top" />
+        </Box>
       </Box>
       {palette && <Palette />}
       {sheet === 'shortcuts' && <Shortcuts />}

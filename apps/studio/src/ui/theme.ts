@@ -14,6 +14,9 @@ export const INK = {
   fault: '#ff9d9d',
 } as const;
 
+/** A box whose content is as large as the box, however large it would like to be. */
+export const ONE_CELL = { display: 'grid', gridTemplate: 'minmax(0, 1fr) / minmax(0, 1fr)' } as const;
+
 export const MONO = '"Red Hat Mono Variable", monospace';
 const WORDS = '"Figtree Variable", system-ui, sans-serif';
 const WORDMARK = '"Bricolage Grotesque Variable", sans-serif';
