@@ -87,10 +87,10 @@ test('GLB, OBJ and scene file are sound, and name the growths', async ({ page })
 test('a long export shows progress and is cancelled; wrong sizes are refused', async ({ page }) => {
   await openStarter(page);
   await order(page, /Film, MP4/, [1, 144]);
-  await page.getByLabel('Width').fill('641');
+  await page.getByRole('textbox', { name: 'Width' }).fill('641');
   await expect(page.getByRole('alert')).toContainText('even');
   await expect(page.getByRole('button', { name: 'Make the file' })).toBeDisabled();
-  await page.getByLabel('Width').fill('640');
+  await page.getByRole('textbox', { name: 'Width' }).fill('640');
   await page.getByRole('button', { name: 'Make the file' }).click();
   await expect(page.getByText(/[2-9] of 144 frames/)).toBeVisible();
   await page.getByRole('button', { name: 'Cancel' }).click();

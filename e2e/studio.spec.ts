@@ -95,6 +95,19 @@ test.describe('the starter', () => {
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(tube.getByLabel('Radius', { exact: true })).toHaveValue('0.066');
     await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+
+    // A drag that the system takes away ends where it was.
+    await page.mouse.move(label.x + 10, label.y + 8);
+    await page.mouse.down();
+    await page.mouse.move(label.x + 40, label.y + 8, { steps: 3 });
+    const held = await tube.getByLabel('Radius', { exact: true }).inputValue();
+    await tube.getByText('Radius', { exact: true }).dispatchEvent('pointercancel');
+    await page.mouse.move(label.x + 80, label.y + 8, { steps: 3 });
+    await expect(tube.getByLabel('Radius', { exact: true })).toHaveValue(held);
+    await page.mouse.up();
+    expect(held).not.toBe('0.066');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
   });
 });
 
