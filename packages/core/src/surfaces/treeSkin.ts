@@ -28,10 +28,9 @@ interface Skin {
   /** How far it has come out of its carrier, and where it does. */
   out: number;
   mouth: Vec3;
-  /** The carrier and which of its sprouts this is. */
+  /** The carrier, and where among its whorls this comes out. */
   carrier: Skin | null;
-  whorl: Whorl | null;
-  sprout: Sprout | null;
+  place: { whorl: Whorl; row: number; sprout: Sprout } | null;
   /** The rows of each of its whorls. */
   rows: Ring[][];
 }
@@ -71,6 +70,7 @@ const evenly = (sides: number): Round => roundAt(Float64Array.from({ length: sid
 /** What is known of limbs before their thickness. */
 function planned(limbs: readonly Limb[], sides: number): Skin[] {
   const skins = new Map<Limb, Skin>();
+  const places = new Map<Limb, NonNullable<Skin['place']>>();
   for (const limb of limbs) {
     const whorls = whorlsOf(limb, sides);
     const n = limb.points.length;
@@ -83,9 +83,9 @@ function planned(limbs: readonly Limb[], sides: number): Skin[] {
       if (k === 0 || (k === n - 1 && !limb.closed) || !taken) kept.push(k);
     }
     const carrier = limb.root ? skins.get(limb.root.limb)! : null;
-    const whorl = carrier?.whorls.find(({ sprouts }) => sprouts.some((entry) => entry.limb === limb)) ?? null;
-    const sprout = whorl?.sprouts.find((entry) => entry.limb === limb) ?? null;
-    skins.set(limb, { limb, whorls, kept, from: 0, out: 1, mouth: [0, 0, 0], carrier, whorl, sprout, rows: [] });
+    const place = places.get(limb) ?? null;
+    whorls.forEach((whorl, row) => whorl.sprouts.forEach((sprout) => places.set(sprout.limb, { whorl, row, sprout })));
+    skins.set(limb, { limb, whorls, kept, from: 0, out: 1, mouth: [0, 0, 0], carrier, place, rows: [] });
   }
   return [...skins.values()];
 }
@@ -111,8 +111,9 @@ const onSkin = (skin: Skin, s: number, angle: number): Vec3 => {
 
 /** Lays a limb's rows by its thickness: its own begin where it stands free of its carrier, turned to the corners of the hole. */
 function lay(skin: Skin, collar: number): void {
-  const { limb, carrier, whorl, sprout } = skin;
-  if (carrier && whorl && sprout) {
+  const { limb, carrier, place } = skin;
+  if (carrier && place) {
+    const { whorl, sprout } = place;
     const middle = placeIn(carrier, (whorl.low + whorl.high) / 2);
     skin.mouth = add(middle.position, scale(outwards(middle, sprout.angle), middle.radius));
     skin.out = sprout.out * carrier.out;
@@ -222,17 +223,15 @@ function columnsOf({ sprouts }: Whorl, sides: number, from: 0 | 1): Uint8Array {
 /** The collar of a limb, from the edge of the hole in its carrier on; returns its last ring. */
 function drawCollar(making: SkinMaking, skin: Skin): Ring {
   const carrier = skin.carrier!;
-  const whorl = skin.whorl!;
-  const sprout = skin.sprout!;
+  const { whorl, row: which, sprout } = skin.place!;
   const { sides } = making;
   const width = sides / 4;
-  const rows = carrier.rows[carrier.whorls.indexOf(whorl)];
+  const rows = carrier.rows[which];
   const middle = (whorl.low + whorl.high) / 2;
   const on = placeIn(carrier, middle);
   const free = placeIn(skin, skin.from);
   const wide = min(0.92 * sprout.half, reachAround(sprout.foot, on.radius));
-  const steep = max(0.45, sprout.limb.root!.across);
-  const along = min(0.46 * (whorl.high - whorl.low), sprout.foot / steep);
+  const along = min(0.46 * (whorl.high - whorl.low), sprout.foot / sprout.steep);
   const edge: number[] = [];
   const rings: Vec3[][] = Array.from({ length: COLLAR_RINGS }, () => []);
   for (let k = 0; k < sides; k++) {

@@ -13,6 +13,8 @@ export interface Sprout {
   /** Radius where it has come out, metres, and of its foot on the carrier's skin. */
   radius: number;
   foot: number;
+  /** The sine of the angle at which it leaves, no less than what still makes a hole of a sensible length. */
+  steep: number;
   /** Distance along the limb from the carrier's middle to its skin, and on to where the limb stands free, metres. */
   depth: number;
   free: number;
@@ -51,14 +53,14 @@ export function whorlsOf(limb: Limb, sides: number): Whorl[] {
   const whorls: Whorl[] = [];
   const same = 1e-5 * limb.length;
   for (const sprouting of limb.limbs) {
-    const { arc, way } = sprouting.root!;
+    const { arc, way, across } = sprouting.root!;
+    const steep = Math.max(across, STEEP);
     const angle = angleAt(placeOn(limb, arc), way);
-    const sprout = { limb: sprouting, column: 0, angle, half: 0, radius: 0, foot: 0, depth: 0, free: 0, out: 0 };
-    const fits = whorls.find(
-      (whorl) =>
-        Math.abs(whorl.arc - arc) <= same &&
-        whorl.sprouts.every((other) => turn(angle - other.angle + APART) >= 2 * APART),
-    );
+    const sprout = { limb: sprouting, column: 0, angle, half: 0, radius: 0, foot: 0, steep, depth: 0, free: 0, out: 0 };
+    // They come in order: only the last can be at the same place.
+    let fits: Whorl | null = null;
+    for (let k = whorls.length - 1; k >= 0 && arc - whorls[k].arc <= same; k--)
+      if (whorls[k].sprouts.every((other) => turn(angle - other.angle + APART) >= 2 * APART)) fits = whorls[k];
     if (fits) fits.sprouts.push(sprout);
     else whorls.push({ arc, sprouts: [sprout], low: 0, high: 0 });
   }
@@ -91,8 +93,8 @@ export function layWhorls(
     const { radius } = at(arc);
     let [middle, half] = [0, 0.02 * radius + 1e-9];
     for (const sprout of sprouts) {
-      const { along, across } = sprout.limb.root!;
-      const steep = Math.max(across, STEEP);
+      const { steep } = sprout;
+      const { along } = sprout.limb.root!;
       const slant = Math.min(2, Math.max(-2, along / steep));
       sprout.depth = radius / steep;
       const thick = placeOn(sprout.limb, Math.min(sprout.limb.length, sprout.depth)).radius;

@@ -32,7 +32,7 @@ export const tips = defineStep({
     },
     second: {
       type: 'growth',
-      label: 'Second growth',
+      label: 'Second item',
       help: 'Another that rides at some of the tips.',
       default: null,
       item: true,
@@ -40,7 +40,7 @@ export const tips = defineStep({
     },
     third: {
       type: 'growth',
-      label: 'Third growth',
+      label: 'Third item',
       help: 'One more that rides at some of the tips.',
       default: null,
       item: true,
