@@ -208,6 +208,18 @@ test('markers are set and taken away at the playhead, and no two share a frame',
   expect(scene().markers).toHaveLength(1);
 });
 
+test('a falloff in a growth without copies keeps its weight as an attribute, among what shapes', () => {
+  addStep(growth().id, 'tube');
+  addStep(growth().id, 'falloff');
+  expect(stepOfKind('falloff').params).toMatchObject({ drives: 'attribute', shape: 'ball' });
+  expect(kinds().indexOf('falloff')).toBeLessThan(kinds().indexOf('tube'));
+  travel('undo');
+  addStep(growth().id, 'along');
+  addStep(growth().id, 'falloff');
+  expect(stepOfKind('falloff').params).toMatchObject({ drives: 'size', shape: 'front' });
+  expect(kinds().at(-1)).toBe('falloff');
+});
+
 test('several values are keyed together, and moved where they have keys', () => {
   addStep(growth().id, 'falloff');
   const { id } = stepOfKind('falloff');

@@ -1,5 +1,6 @@
 import {
   declarationOf,
+  type Family,
   defaultsOf,
   growingSteps,
   growingTo,
@@ -108,7 +109,9 @@ export function moveGrowth(from: number, to: number): void {
 // Steps
 
 export function addStep(growthId: string, kind: string, index?: number): void {
-  const step = newStep(kind);
+  const beforehand = growthIn(scene(), growthId)?.steps ?? [];
+  const other = placesCopies(beforehand) ? undefined : stepOf(kind)?.withoutCopies;
+  const step = newStep(kind, other?.params);
   const items = itemParamsOf(kind);
   const item = items.length > 0 ? itemFor(scene(), growthId) : null;
   // Nothing begins with an error: where there is nothing to copy, a leaf is made.
@@ -121,7 +124,7 @@ export function addStep(growthId: string, kind: string, index?: number): void {
       step.params[name] = growingTo(sizeOf(growthId) ?? 2 * spec.default, scene().range, 'linear');
   const done = edit(`Add ${stepOf(kind)?.label}`, (draft) => {
     const steps = growthIn(draft, growthId)?.steps;
-    steps?.splice(index ?? bestPlace(steps, kind), 0, step);
+    steps?.splice(index ?? bestPlace(steps, kind, other?.family), 0, step);
     if (made) draft.growths.push(made);
   });
   if (done) setView(({ openSteps }) => ({ openSteps: [...openSteps, step.id] }));
@@ -151,10 +154,14 @@ export function makeItem(growthId: string, stepId: string, param: string, itemId
 
 const ORDER = ['start', 'shape', 'grow', 'skin', 'finish', 'place'];
 
-/** Where a new step goes: behind the last step of its family or an earlier one. */
-export function bestPlace(steps: readonly Step[], kind: string): number {
+const placesCopies = (steps: readonly Step[]): boolean =>
+  steps.some((step) => step.on && stepOf(step.kind)?.gives.includes('copies'));
+
+/** Where a new step goes: behind the last step of its family, or the family whose part it takes there, or an earlier one. */
+export function bestPlace(steps: readonly Step[], kind: string, part?: Family): number {
   const rank = (of: string): number => ORDER.indexOf(stepOf(of)?.family ?? 'finish');
-  const last = steps.findLastIndex((step) => rank(step.kind) <= rank(kind));
+  const own = part ? ORDER.indexOf(part) : rank(kind);
+  const last = steps.findLastIndex((step) => rank(step.kind) <= own);
   const declaration = stepOf(kind);
   const skins = (step: Step): boolean => {
     const made = stepOf(step.kind);

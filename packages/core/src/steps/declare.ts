@@ -231,6 +231,8 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   takesOne?: readonly FormKind[];
   gives: readonly FormKind[];
   params: S;
+  /** How a new one begins, and among which steps it goes, in a growth without copies, where it acts on those elsewhere. */
+  withoutCopies?: { family: Family; params: Record<string, string> };
   /** Its result may change from frame to frame while its own values stand still. Only then it may ask for the time. */
   moves?: boolean;
   /** It makes so many paths that a new growth begins with the lightest skin. */

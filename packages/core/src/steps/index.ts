@@ -57,6 +57,7 @@ import { fractal } from './start/fractal';
 import { helix } from './start/helix';
 import { line } from './start/line';
 import { phyllotaxis } from './start/phyllotaxis';
+import { rock } from './start/rock';
 import { rules } from './start/rules';
 import { shared } from './start/shared';
 import { skinOf } from './start/skinOf';
@@ -91,6 +92,7 @@ const list = [
     shared,
     form,
     terrain,
+    rock,
     skinOf,
     solid,
     blade,

@@ -5,6 +5,7 @@ import { random } from '../../fields/random';
 import { smoothstep } from '../../fields/smoothstep';
 import { pointsOf } from '../../checks/distance';
 import { oneNumber } from '../../geometry/attributes';
+import { type Form } from '../../geometry/form';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
 import { unwritten, vertexValues } from '../../geometry/meshAttributes';
 import { nearestPlace } from '../../geometry/nearest';
@@ -228,7 +229,10 @@ async function startOn(on: Mesh | Paths, p: FrontParams, context: StepContext): 
 /** The place that another growth comes nearest to; none where there is nothing of it. */
 async function nearestToGrowth(on: Mesh | Paths, p: FrontParams, context: StepContext): Promise<readonly Vec3[]> {
   if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth where the front sets out.');
-  const others = pointsOf(await context.other('growth'));
+  const other = await context.other('growth');
+  const before = nearest.get(other);
+  if (before?.on === on) return before.places;
+  const others = pointsOf(other);
   let [best, place]: [number, Vec3 | null] = [Infinity, null];
   for (let i = 0; 3 * i < others.length; i++) {
     if (i % 256 === 0) await context.breathe();
@@ -236,8 +240,13 @@ async function nearestToGrowth(on: Mesh | Paths, p: FrontParams, context: StepCo
     const near = 'indices' in on ? nearestPlace(on, point) : nearestPoint(on, point);
     if (near && near.distance < best) [best, place] = [near.distance, near.position];
   }
-  return place ? [place] : [];
+  const places = place ? [place] : [];
+  nearest.set(other, { on, places });
+  return places;
 }
+
+/** Where a growth comes nearest to what a front spreads over, as it was found last: other frames ask again. */
+const nearest = new WeakMap<Form, { on: Mesh | Paths; places: readonly Vec3[] }>();
 
 function nearestPoint({ positions }: Paths, point: Vec3): { position: Vec3; distance: number } | null {
   let [best, found]: [number, Vec3 | null] = [Infinity, null];

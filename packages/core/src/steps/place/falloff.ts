@@ -1,4 +1,4 @@
-import { EASE_NAMES, easeAt, type EaseName } from '../../time/easing';
+import { EASE_NAMES } from '../../time/easing';
 import { defineStep, is, shownFor, type NumberParam, type ParamSpecs, type ParamsOf, place } from '../declare';
 import { metres, percent } from '../format';
 
@@ -36,7 +36,7 @@ const params = {
   shape: {
     type: 'choice',
     label: 'Driven by',
-    help: 'What gives each copy its weight between 0 and 100 %.',
+    help: 'What gives each place its weight between 0 and 100 %.',
     options: [
       { value: 'front', label: 'Time since front' },
       { value: 'plane', label: 'Plane' },
@@ -52,7 +52,7 @@ const params = {
   attribute: {
     type: 'attribute',
     label: 'Attribute',
-    help: 'What the copies know of their places: how far a front has come there, what has been measured.',
+    help: 'What is known of the places: how far a front has come there, what has been measured.',
     default: 'front',
     shown: is('shape', 'attribute'),
   },
@@ -127,7 +127,7 @@ const params = {
   combine: {
     type: 'choice',
     label: 'Combine',
-    help: 'How this weight goes with that of the falloff before it.',
+    help: 'How this weight goes with that of the falloff before it; of attributes, with the one of the same name.',
     options: [
       { value: 'own', label: 'On its own' },
       { value: 'times', label: 'Times it' },
@@ -139,7 +139,7 @@ const params = {
   drives: {
     type: 'choice',
     label: 'Changes',
-    help: 'What the weight acts on.',
+    help: 'What the weight acts on: something of the copies; or it is kept as an attribute of all that is there, paths, skins and points too, for later steps to go by.',
     options: [
       { value: 'size', label: 'Size' },
       { value: 'turn', label: 'Turn' },
@@ -147,6 +147,7 @@ const params = {
       { value: 'color', label: 'Colour' },
       { value: 'time', label: 'Time' },
       { value: 'drive', label: 'Drive of item' },
+      { value: 'attribute', label: 'An attribute' },
       { value: 'nothing', label: 'Nothing by itself' },
     ],
     default: 'size',
@@ -184,19 +185,33 @@ const params = {
     [0, 1],
     { shown: is('drives', 'drive') },
   ),
+  name: {
+    type: 'text',
+    label: 'Kept as',
+    help: 'Name of the attribute; “falloff” where it is empty.',
+    default: '',
+    most: 40,
+    shown: is('drives', 'attribute'),
+  },
 } satisfies ParamSpecs;
+
+/** The name under which the weight is kept. */
+export const weightKeptAs = (p: { name: string }): string => p.name.trim() || 'falloff';
 
 export const falloff = defineStep({
   kind: 'falloff',
   family: 'place',
   label: 'Falloff',
   icon: 'M3 15H6C9 15 10 5 13 5H17M3 18H17',
-  help: 'Changes copies by how far they are inside a shape, along the path, in noise, or behind the growing front: their size, turn, place, colour, time, or what drives their item. Several act one after another, each with a delay of its own.',
-  takes: ['copies'],
-  gives: ['copies'],
+  help: 'Changes copies by how far they are inside a shape, along the path, in noise, or behind the growing front: their size, turn, place, colour, time, or what drives their item. Several act one after another, each with a delay of its own. Paths, skins and points keep the weight as an attribute, for later steps to go by.',
+  takes: [],
+  takesOne: ['copies', 'mesh', 'paths', 'points'],
+  gives: [],
   params,
   moves: true,
+  withoutCopies: { family: 'shape', params: { drives: 'attribute', shape: 'ball' } },
   wants: (p) => (p.shape === 'front' ? ['age'] : []),
+  writes: (p) => (p.drives === 'attribute' ? [weightKeptAs(p)] : []),
   summary: (p) =>
     ({
       size: `size to ${percent(p.factor)}`,
@@ -205,30 +220,12 @@ export const falloff = defineStep({
       color: 'tints',
       time: 'later',
       drive: 'drives the item',
+      attribute: `as ${weightKeptAs(p)}`,
       nothing: 'weighs',
     })[p.drives] ?? '',
   async run(form, p, context) {
-    const seats = form.seats;
-    if (!seats) return form;
-    const { driven, weightOf } = await import('./falloffActs');
-    const weigh = await weightOf(p, seats, context);
-    const n = seats.ids.length;
-    const weight = new Float32Array(n);
-    for (let k = 0; k < n; k++) {
-      if (k % 4096 === 0) await context.breathe();
-      const own = easeAt(p.ease as EaseName, weigh(k));
-      const here = p.invert ? 1 - own : own;
-      const before = seats.weight?.[k] ?? 0;
-      weight[k] =
-        p.combine === 'times'
-          ? here * (seats.weight ? before : 1)
-          : p.combine === 'plus'
-            ? Math.min(1, here + before)
-            : p.combine === 'larger'
-              ? Math.max(here, before)
-              : here;
-    }
-    return { ...form, seats: { ...driven(p, seats, weight, context.fps), weight } };
+    const { withFalloff } = await import('./weighed');
+    return withFalloff(form, p, context);
   },
 });
 

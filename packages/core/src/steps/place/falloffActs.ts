@@ -1,8 +1,7 @@
 import { falloffWeight, type FalloffShape } from '../../fields/falloff';
 import { noise3 } from '../../fields/noise';
 import { linearRgb } from '../../geometry/gradient';
-import { columnNamed } from '../../geometry/attributes';
-import { SEATS, type Seats } from '../../geometry/seats';
+import { type Seats } from '../../geometry/seats';
 import { about, after, type Turn, turnedBy } from '../../geometry/turns';
 import { at, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
@@ -10,35 +9,57 @@ import { type StepContext } from '../declare';
 import { progressOf } from '../shape/motion';
 import { type FalloffParams } from './falloff';
 
-/** Weight 0..1 of each seat, before easing. */
-export async function weightOf(p: FalloffParams, seats: Seats, context: StepContext): Promise<(k: number) => number> {
+/** What can have weight: so many places, and what is known of them. */
+export interface Weighed {
+  count: number;
+  /** 3 · count, metres. */
+  positions: Float32Array;
+  /** Seconds since a front passed; null where no growth tells. */
+  age: ArrayLike<number> | null;
+  /** How far along their path they are, 0..1; null where they are on none. */
+  share: ArrayLike<number> | null;
+  /** An attribute by its name, one number a place; null where there is none. */
+  values: (name: string) => ArrayLike<number> | null;
+}
+
+/** Weight 0..1 of each place, before easing. */
+export async function weightOf(
+  p: FalloffParams,
+  { positions, age, share, values }: Weighed,
+  context: StepContext,
+): Promise<(k: number) => number> {
   const clamp = (w: number): number => Math.min(1, Math.max(0, w));
   switch (p.shape) {
     case 'front':
-      return (k) => (p.over > 0 ? clamp((seats.age[k] - p.delay) / p.over) : seats.age[k] >= p.delay ? 1 : 0);
+      // What no front tells of has long been there.
+      if (!age) return () => 1;
+      return (k) => (p.over > 0 ? clamp((age[k] - p.delay) / p.over) : age[k] >= p.delay ? 1 : 0);
     case 'along':
-      return (k) =>
-        p.softShare > 0 ? clamp(0.5 + (p.reach - seats.share[k]) / p.softShare) : seats.share[k] <= p.reach ? 1 : 0;
+      if (!share)
+        throw new Problem(
+          'What is there is on no path.',
+          'Choose something else under Driven by, or put Falloff on what is made of paths.',
+        );
+      return (k) => (p.softShare > 0 ? clamp(0.5 + (p.reach - share[k]) / p.softShare) : share[k] <= p.reach ? 1 : 0);
     case 'noise': {
       const { passed, period } = progressOf(p.evolve, true, context);
       const shape = { detail: 2, roughness: 0.5, seed: context.seed, period };
       const out = new Float64Array(3);
       return (k) => {
-        const [x, y, z] = at(seats.positions, k);
+        const [x, y, z] = at(positions, k);
         noise3(x / p.grain, y / p.grain, z / p.grain, passed, shape, out);
         return clamp(0.5 + out[0]);
       };
     }
     case 'attribute': {
-      const column = columnNamed(SEATS, seats, p.attribute);
-      if (!column?.values || column.type.width !== 1)
+      const own = values(p.attribute);
+      if (!own)
         throw new Problem(
-          `The copies know no attribute “${p.attribute}”.`,
-          'Choose another, or add Measure or a front before they are placed.',
+          `There is no attribute “${p.attribute}” here.`,
+          'Choose another, or add Measure or a front before it, or before the copies are placed.',
         );
-      const { values } = column;
       const run = p.allAt - p.nothingAt;
-      return (k) => (run === 0 ? (values[k] >= p.allAt ? 1 : 0) : clamp((values[k] - p.nothingAt) / run));
+      return (k) => (run === 0 ? (own[k] >= p.allAt ? 1 : 0) : clamp((own[k] - p.nothingAt) / run));
     }
     case 'guide': {
       if (p.guide === null) throw new Problem('No guide is chosen.', 'Choose a guide or the tips of a growth.');
@@ -49,7 +70,7 @@ export async function weightOf(p: FalloffParams, seats: Seats, context: StepCont
           : (await context.places('guide')).map((centre) => ball(centre, p.radius, p.soft));
       const weighs = shapes.map(falloffWeight);
       return (k) => {
-        const place = at(seats.positions, k);
+        const place = at(positions, k);
         return weighs.reduce((most, weigh) => Math.max(most, weigh(place)), 0);
       };
     }
@@ -66,7 +87,7 @@ export async function weightOf(p: FalloffParams, seats: Seats, context: StepCont
               soft: p.soft,
             },
       );
-      return (k) => weigh(at(seats.positions, k));
+      return (k) => weigh(at(positions, k));
     }
   }
 }
