@@ -110,9 +110,19 @@ test('sea fern, as its lesson says; what is wrong in a rule is told with its lin
   await goTo(page, 128);
   await expect(page.getByTestId('statistics')).not.toHaveText(young!);
   await expect(page.locator('aside [role=alert]')).toHaveCount(0);
-  await rules.getByLabel('Rules', { exact: true }).fill('A(x) -> F(x)[+A(x / 2)');
-  await rules.getByLabel('Rules', { exact: true }).blur();
-  await expect(page.locator('aside').getByRole('alert')).toContainText('line 1, column 13');
+  // A rule a row: Enter begins another, what is wrong is marked in its own row, and a row goes away by Backspace.
+  const own = rules.getByRole('group', { name: 'Rules' });
+  await expect(own.getByRole('textbox')).toHaveCount(3);
+  await own.getByRole('textbox', { name: 'Rule 3' }).press('End');
+  await page.keyboard.press('Enter');
+  await expect(own.getByRole('textbox', { name: 'Rule 4' })).toBeFocused();
+  await page.keyboard.type('D(x) -> F(x)[+A(x / 2)');
+  await expect(page.locator('aside').getByRole('alert')).toContainText('line 4, column 13');
+  await expect(own.getByRole('textbox', { name: 'Rule 4' })).toHaveAttribute('aria-invalid', 'true');
+  await expect(own.getByRole('textbox', { name: 'Rule 1' })).not.toHaveAttribute('aria-invalid', 'true');
+  await own.getByRole('button', { name: 'Delete rule 4' }).click();
+  await expect(own.getByRole('textbox')).toHaveCount(3);
+  await expect(page.locator('aside').getByRole('alert')).toHaveCount(0);
 });
 
 test('lantern vine, as its lesson says', async ({ page }) => {

@@ -3,6 +3,8 @@ export interface Place {
   growth?: string;
   step?: string;
   path?: string;
+  /** A place in a text that a field holds: its line and column, counted from 1. */
+  text?: { field: string; line: number; column: number };
 }
 
 /** An error that a person can act on: what went wrong, where, and what to do about it. */

@@ -48,6 +48,7 @@ interface Props {
 }
 
 const StepPresets = dynamic(() => import('./StepPresets').then((module) => module.StepPresets), { ssr: false });
+const RowsField = dynamic(() => import('./RowsField').then((module) => module.RowsField), { ssr: false });
 const StrokesField = dynamic(() => import('./StrokesField').then((module) => module.StrokesField), { ssr: false });
 /** The table of anchors is seldom open, and is loaded when it is. */
 const AnchorTable = dynamic(() => import('./AnchorTable').then((module) => module.AnchorTable));
@@ -249,6 +250,10 @@ function ParamField({
         />
       );
     case 'text':
+      if (spec.rows)
+        return (
+          <RowsField {...{ growth: growth.id, step: step.id, name, spec }} value={value as string} onChange={set} />
+        );
       return <TextField spec={spec} value={value as string} onChange={set} />;
     case 'file':
       return <FileField spec={spec} value={value as string | null} onChange={(next) => set(next, false)} />;

@@ -183,7 +183,11 @@ export class Run {
           return (await run()).form;
         } catch (error) {
           const problem = problemOf(error, declaration);
-          throw new Problem(problem.message, problem.advice, { growth: place.growth.id, step: step.id });
+          throw new Problem(problem.message, problem.advice, {
+            ...problem.place,
+            growth: place.growth.id,
+            step: step.id,
+          });
         }
       };
       return { ...known, ...common(known), form: once(async () => forms.get(known.key) ?? remake()) };
@@ -371,7 +375,7 @@ const noticeOf = (problem: Problem, place: Notice['place']): Notice => ({
   level: 'error',
   what: problem.message,
   advice: problem.advice,
-  place,
+  place: problem.place.text ? { ...place, text: problem.place.text } : place,
 });
 
 /** What a step lacks, in words; null where it has what it takes. */

@@ -40,8 +40,8 @@ export interface TextParam extends Common {
   type: 'text';
   default: string;
   most: number;
-  /** Code, in lines. */
-  lines?: boolean;
+  /** Code, each line a row of its own, which is called so. */
+  rows?: string;
 }
 
 export interface FileParam extends Common {

@@ -78,6 +78,7 @@ class Reader {
     throw new Problem(
       `${this.field}, line ${this.line}, column ${at + 1}: ${what}.`,
       'A rule is written as in A(x) : x > 1 -> F(x)[+A(x / 2)]A(x / 2).',
+      { text: { field: this.field.toLowerCase(), line: this.line, column: at + 1 } },
     );
   }
 

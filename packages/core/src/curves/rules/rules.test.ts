@@ -1,3 +1,4 @@
+import { type Problem } from '../../problem';
 import { NO_PARENT, type Paths } from '../../geometry/paths';
 import { at, distance } from '../../geometry/vec';
 import { treeFlaws } from '../../geometry/tree';
@@ -195,6 +196,18 @@ describe('what is wrong is told with its line and column', () => {
     ['A', 'AB -> F', /column 2.*only one symbol/],
   ])('%s, %s', (axiom, rules, said) => {
     expect(() => readRules(axiom, rules)).toThrow(said);
+  });
+
+  test('the place is told for the field to mark it', () => {
+    const placeOf = (axiom: string, rules: string): unknown => {
+      try {
+        return readRules(axiom, rules);
+      } catch (error) {
+        return (error as Problem).place.text;
+      }
+    };
+    expect(placeOf('A', 'A -> F\nA -> F(2')).toEqual({ field: 'rules', line: 2, column: 7 });
+    expect(placeOf('F]', '')).toEqual({ field: 'axiom', line: 1, column: 2 });
   });
 
   test('a rule that explodes is told of, not run', async () => {

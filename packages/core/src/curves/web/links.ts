@@ -1,4 +1,5 @@
 import { distance, type Vec3 } from '../../geometry/vec';
+import { delaunayPairs } from './delaunay';
 
 /** Links between nodes, in pairs of their numbers, the smaller first. */
 export type Links = readonly (readonly [number, number])[];
@@ -93,6 +94,12 @@ export async function gabrielLinks(nodes: readonly Vec3[], longest: number, brea
     }
   }
   return unique(pairs);
+}
+
+/** Links between all that are neighbours by Delaunay, no longer than a length (see `delaunayPairs`). */
+export async function neighbourLinks(nodes: readonly Vec3[], longest: number, breathe: Breathe): Promise<Links> {
+  const pairs = await delaunayPairs(nodes, breathe);
+  return unique(pairs.filter(([a, b]) => distance(nodes[a], nodes[b]) <= longest));
 }
 
 /** A link from one node to every other. */

@@ -1,7 +1,8 @@
 import { arcLengths, fraction, locate, totalLength } from '../../curves/arclength';
 import { chordSlots, type Hang, slotsAlong, type Slots } from '../../curves/slots';
 import { hash, random } from '../../fields/random';
-import { type FramedPaths, NO_POINT, pathCount, restLengthOf } from '../../geometry/paths';
+import { Carrier, type Domain, type Named, picked } from '../../geometry/attributes';
+import { type FramedPaths, NO_POINT, pathCount, PATHS, restLengthOf } from '../../geometry/paths';
 import { profileTable, readTable } from '../../geometry/profile';
 import { SeatList, type Seats } from '../../geometry/seats';
 import { about, after, axesInto, between, fromAxes, NO_TURN, type Turn, turnedBy } from '../../geometry/turns';
@@ -42,6 +43,16 @@ interface Laying {
   seed: number;
   /** Paths that there are. */
   count: number;
+  /** Between which points each seat stands; null where the points know nothing that it would take over. */
+  stands: Stands | null;
+}
+
+/** For each seat its path, the points before and after it, and how far it is from one to the other. */
+interface Stands {
+  path: number[];
+  from: number[];
+  to: number[];
+  way: number[];
 }
 
 /** Lays copies along every path, and says which of them are there and where, as growth has it. */
@@ -61,6 +72,7 @@ export async function seatsAlong(
     ...{ p, items, fits, turns, goal, motion, seed: context.seed, count: pathCount(paths) },
     tails: fits.map(({ aligned }) => after(lean, p.facing === 'upright' ? NO_TURN : aligned)),
     sizes: profileTable(p.profile, 257),
+    stands: Object.keys(paths.named).length > 0 ? { path: [], from: [], to: [], way: [] } : null,
   };
   const layOut = slotLayer(laying, pattern, context);
   const seats = new SeatList(items.shapes.map(({ id }) => id));
@@ -77,8 +89,20 @@ export async function seatsAlong(
       seat(laying, line, slots.size, spots, [first, Math.min(spots.count, first + CHUNK)], seats);
     }
   }
-  return seats.done();
+  const made = seats.done();
+  return laying.stands ? { ...made, named: inherited(paths, laying.stands) } : made;
 }
+
+/** What seats take over from the points between which they stand, and from their path. */
+function inherited(paths: FramedPaths, { path, from, to, way }: Stands): Named {
+  const rows = new Carrier(PATHS, paths, 'point', path.length);
+  for (let k = 0; k < path.length; k++) rows.mix(from[k], to[k], way[k], k);
+  const own = { ...rows.result().named, ...onlyOf('path', picked(PATHS, paths, 'path', path).named) };
+  return Object.fromEntries(Object.entries(own).map(([name, values]) => [name, { ...values, domain: 'copy' }]));
+}
+
+const onlyOf = (domain: Domain, named: Named): Named =>
+  Object.fromEntries(Object.entries(named).filter(([, attribute]) => attribute.domain === domain));
 
 /** Places between two breaths: some milliseconds. */
 const CHUNK = 16384;
@@ -184,7 +208,7 @@ const way = new Float64Array(4);
 
 /** Puts down the seats of some places of a path. */
 function seat(
-  { p, items, fits, tails, turns, sizes, goal, motion, seed, count }: Laying,
+  { p, items, fits, tails, turns, sizes, goal, motion, seed, count, stands }: Laying,
   { paths, path, id, a, b, closed, loop, whole, visible, arcs }: Line,
   factor: number,
   spots: Spots,
@@ -332,6 +356,12 @@ function seat(
       seats.age[write] = passed;
       if (motion) seats.life![write] = share;
       seats.variant[write] = items.variant(dice);
+      if (stands) {
+        stands.path.push(path);
+        stands.from.push(i);
+        stands.to.push(j);
+        stands.way.push(t);
+      }
     }
   }
   list.took(write - list.count);

@@ -364,3 +364,36 @@ describe('falloffs', () => {
     expect(Array.from(copies.tints!.subarray(0, 3))).toEqual([1, 0, 0]);
   });
 });
+
+describe('on trees', () => {
+  /** Distance from the root of every copy, and how much of four seconds of its life it has had. */
+  const lives = async (frame: number, ...more: Step[]): Promise<readonly (readonly [number, number])[]> => {
+    const tree = { generations: 3, varyCount: 0, varyLength: 0, count: 3, children: 2 };
+    const scene = sceneOf([
+      newStep('burst', tree),
+      newStep('measure', { what: 'root', scale: 'measured', name: 'way' }),
+      newStep('grow', { to: keys([1, 0], [101, 1]), branches: 'even' }),
+      ...more,
+      newStep('falloff', { drives: 'attribute', shape: 'front', over: 4, ease: 'linear', name: 'life' }),
+    ]);
+    scene.growths.push({ ...newGrowth('Bud', 1, [ball(0.02)]), id: 'item', visible: false });
+    const [{ form }] = (await testEvaluator().evaluate(scene, frame)).growths;
+    const { way, life } = form!.copies!.named;
+    return Array.from(way.values, (d, k) => [d, life.values[k]] as const);
+  };
+
+  // Even pace: a front that has gone all of W metres in 100 frames was at d after 100 d / W of them.
+  test('buds along the branches are as old as it is since the front came to them, through all joints', async () => {
+    const at = (count: number) => newStep('along', { growth: 'item', by: 'count', count, settle: 0 });
+    const furthest = Math.max(
+      ...(await lives(101, newStep('along', { growth: 'item', by: 'points' }))).map(([d]) => d),
+    );
+    const all = await lives(101, at(6));
+    expect(all.length).toBeGreaterThan(60);
+    for (const [way, life] of all) expect(life).toBeCloseTo(Math.min(1, ((1 - way / furthest) * 100) / FPS / 4), 2);
+    // Half way through none is there that the front has yet to come to.
+    const young = await lives(51, at(6));
+    expect(Math.max(...young.map(([way]) => way))).toBeLessThanOrEqual(furthest / 2 + 1e-4);
+    expect(new Set(young.map(([, life]) => life.toFixed(3))).size).toBeGreaterThan(8);
+  });
+});

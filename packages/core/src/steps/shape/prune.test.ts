@@ -49,6 +49,20 @@ test('by a guide and a form: straight members from the middle of a ball are cut 
   for (const length of there(inside)) expect(Math.abs(length - 0.5)).toBeLessThan(0.5 * 0.0011);
 });
 
+test('by an attribute: a branch ends where it passes the limit, on either side', async () => {
+  const straight = { generations: 1, atY: 0 };
+  const whole = await paths([newStep('burst', { ...plain, ...straight })]);
+  const below = await pruned({ by: 'attribute', attribute: 'height', limit: 0.2 }, straight);
+  const above = await pruned({ by: 'attribute', attribute: 'height', limit: -0.2, side: 'above' }, straight);
+  for (let p = 0; p < pathCount(whole); p++) {
+    const rise = whole.positions[3 * (whole.offsets[p + 1] - 1) + 1] - whole.positions[3 * whole.offsets[p] + 1];
+    // Straight members of 0.8 m from the middle on: cut where they are so high or low.
+    expect(visibleLength(below, p)).toBeCloseTo(0.8 * Math.min(1, rise > 0 ? 0.2 / rise : 1), 4);
+    expect(visibleLength(above, p)).toBeCloseTo(0.8 * Math.min(1, rise < 0 ? 0.2 / -rise : 1), 4);
+  }
+  await expect(pruned({ by: 'attribute', attribute: 'nothing' })).rejects.toThrow('“nothing”');
+});
+
 test('what is left hangs together, and gets less evenly as the limit falls', async () => {
   let before = Infinity;
   for (const within of [2.5, 1.6, 1.2, 0.9, 0.6]) {

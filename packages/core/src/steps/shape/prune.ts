@@ -8,13 +8,14 @@ const params = {
   by: {
     type: 'choice',
     label: 'Takes off',
-    help: 'Branches beyond so many joints from the root, short ones, what is thinner than some, what is on one side of another growth’s form, or what is far from a guide. What grows from what is taken off goes with it.',
+    help: 'Branches beyond so many joints from the root, short ones, what is thinner than some, what is on one side of another growth’s form, what is far from a guide, or what an attribute says, such as a falloff. What grows from what is taken off goes with it.',
     options: [
       { value: 'depth', label: 'Late branches' },
       { value: 'length', label: 'Short branches' },
       { value: 'thickness', label: 'Thin ends' },
       { value: 'form', label: 'By a form' },
       { value: 'guide', label: 'By a guide' },
+      { value: 'attribute', label: 'By an attribute' },
     ],
     default: 'depth',
   },
@@ -43,6 +44,33 @@ const params = {
   },
   guide: { type: 'guide', label: 'Guide', help: 'What to cut by: distances are from it.', default: null, shown: near },
   within: lengthField('Distance', 'How far from the guide it is cut.', 1, { slider: [0, 4], shown: near }),
+  attribute: {
+    type: 'attribute',
+    label: 'Attribute',
+    help: 'What it goes by: a falloff that is kept as an attribute, something measured, a front.',
+    default: 'height',
+    shown: is('by', 'attribute'),
+  },
+  limit: numberField({ unit: 'plain', min: -1e6, max: 1e6 })(
+    'Limit',
+    'A branch ends where the attribute passes this.',
+    0.5,
+    {
+      slider: [0, 1],
+      shown: is('by', 'attribute'),
+    },
+  ),
+  side: {
+    type: 'choice',
+    label: 'Keeps',
+    help: 'What has less of the attribute, or more.',
+    options: [
+      { value: 'below', label: 'What is below' },
+      { value: 'above', label: 'What is above' },
+    ],
+    default: 'below',
+    shown: is('by', 'attribute'),
+  },
   keeps: {
     type: 'choice',
     label: 'Keeps',
@@ -74,6 +102,7 @@ export const prune = defineStep({
       thickness: 'thin ends',
       form: `what is ${p.keeps === 'inside' ? 'outside' : 'inside'} a form`,
       guide: `what is ${p.keeps === 'inside' ? 'beyond' : 'within'} ${metres(p.within)}`,
+      attribute: `what is ${p.side === 'below' ? 'above' : 'below'} ${figure(p.limit)}`,
     })[p.by as 'depth'],
   async run(form, p, context) {
     const { pruned } = await import('./pruned');

@@ -1,6 +1,8 @@
 import { arcLengths, fraction, locate, totalLength } from '../../curves/arclength';
 import { cutPaths } from '../../curves/cut';
+import { unwritten } from '../../geometry/meshAttributes';
 import { insideOf } from '../../geometry/nearest';
+import { pointValues } from '../../geometry/pathAttributes';
 import { type Paths, pathCount, uncut } from '../../geometry/paths';
 import { pathTreeOf } from '../../geometry/tree';
 import { at, distance, type Vec3 } from '../../geometry/vec';
@@ -68,13 +70,19 @@ interface Left {
   crossing(i: number, j: number): number;
 }
 
-async function measureOf({ positions, size }: Paths, p: PruneParams, context: StepContext): Promise<Left> {
+async function measureOf(paths: Paths, p: PruneParams, context: StepContext): Promise<Left> {
+  const { positions, size } = paths;
   /** Where a value that changes evenly becomes nothing. */
   const evenly = (value: (i: number) => number): Left => ({
     at: value,
     crossing: (i, j) => value(i) / Math.max(1e-12, value(i) - value(j)),
   });
   if (p.by === 'thickness') return evenly((i) => size[i] - p.thinnest);
+  if (p.by === 'attribute') {
+    const values = pointValues(paths, p.attribute);
+    if (!values) throw unwritten(p.attribute);
+    return evenly((i) => (p.side === 'below' ? p.limit - values[i] : values[i] - p.limit));
+  }
   const side = p.keeps === 'inside' ? 1 : -1;
   if (p.by === 'guide') {
     if (p.guide === null) throw new Problem('No guide is chosen.', 'Choose the guide to cut by.');

@@ -12,7 +12,7 @@ const params = {
     help: 'What it begins with. F draws a line, f leaves a gap; + and − turn left and right, ^ and & up and down, \\ and / roll, | turns back, $ levels; [ and ] begin and end a branch; ! thins, ’ goes to the next colour; { and } frame a sheet. Other letters are buds.',
     default: 'A',
     most: 200,
-    lines: true,
+    rows: 'Axiom',
   },
   rules: {
     type: 'text',
@@ -20,7 +20,7 @@ const params = {
     help: 'What becomes of symbols in each generation, one rule a line: A -> F[+A][-A]. Parameters: A(x) : x > 1 -> F(x)A(x / 2). Odds: A -0.3-> FA. What stands before and after: B < A > C -> FA.',
     default: 'A -> F[+A]F[-A]\\A',
     most: 4000,
-    lines: true,
+    rows: 'Rule',
   },
   generations: {
     type: 'number',

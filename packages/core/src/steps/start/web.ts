@@ -52,12 +52,13 @@ const params = {
   links: {
     type: 'choice',
     label: 'Links',
-    help: 'Which nodes are linked: each with those nearest to it, all within a distance, so that all hang together on the shortest way, all with no other between them, or all with the hub.',
+    help: 'Which nodes are linked: each with those nearest to it, all within a distance, so that all hang together on the shortest way, all with no other between them, all neighbours by Delaunay, which fill space with tetrahedra, or all with the hub.',
     options: [
       { value: 'nearest', label: 'To the nearest' },
       { value: 'within', label: 'Within a distance' },
       { value: 'tree', label: 'Shortest tree' },
       { value: 'between', label: 'None between' },
+      { value: 'delaunay', label: 'All neighbours' },
       { value: 'hub', label: 'To the hub' },
     ],
     default: 'between',
@@ -76,7 +77,7 @@ const params = {
   },
   longest: length('No longer than', 'Links that would be longer are left out.', 1.2, {
     slider: [0.05, 4],
-    shown: is('links', 'nearest', 'within', 'between'),
+    shown: is('links', 'nearest', 'within', 'between', 'delaunay'),
   }),
   ...place('hub', 'Hub', 'It grows out from the node that is nearest to this place.', [0, 0, 0]),
   grown: {

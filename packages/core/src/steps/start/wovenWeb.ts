@@ -5,6 +5,7 @@ import {
   type Links,
   linksWithin,
   nearestLinks,
+  neighbourLinks,
   shortestTree,
 } from '../../curves/web/links';
 import { noise3 } from '../../fields/noise';
@@ -134,6 +135,7 @@ async function planOf(nodes: readonly Vec3[], p: WebParams, context: StepContext
     within: () => linksWithin(nodes, p.longest, breathe),
     tree: () => shortestTree(nodes, hub, breathe),
     between: () => gabrielLinks(nodes, p.longest, breathe),
+    delaunay: () => neighbourLinks(nodes, p.longest, breathe),
     hub: () => Promise.resolve(hubLinks(nodes, hub)),
   }[p.links as 'tree']();
   plan = { links, away: hubDistances(nodes, links, hub) };
