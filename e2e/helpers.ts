@@ -89,7 +89,14 @@ export async function openStep(page: Page, name: string): Promise<Locator> {
   if ((await head.getAttribute('aria-expanded')) === 'false') await head.click();
   // Fields are loaded when a step is first opened.
   await expect(found.locator('input').first()).toBeAttached();
+  await openParts(found);
   return found;
+}
+
+/** Opens whatever parts of a step's fields are folded away. */
+async function openParts(found: Locator): Promise<void> {
+  const folded = found.locator('[data-part][aria-expanded=false]');
+  while ((await folded.count()) > 0) await folded.first().click();
 }
 
 /** Types a value into a number field. */

@@ -1,6 +1,7 @@
 import {
+  bestPlace,
   declarationOf,
-  type Family,
+  placesCopies,
   defaultsOf,
   growingSteps,
   growingTo,
@@ -130,12 +131,10 @@ export function addStep(growthId: string, kind: string, index?: number): void {
   if (done) setView(({ openSteps }) => ({ openSteps: [...openSteps, step.id] }));
 }
 
-/** Length of the diagonal of what a growth shows now, to two figures, metres; null where it shows nothing. */
-function sizeOf(growthId: string): number | null {
-  const bounds = useResults.getState().record?.growths.find(({ id }) => id === growthId)?.bounds;
-  if (!bounds) return null;
-  const diagonal = Math.hypot(...[0, 1, 2].map((axis) => bounds.max[axis] - bounds.min[axis]));
-  return diagonal > 0 ? Number(diagonal.toPrecision(2)) : null;
+/** Length of the diagonal of a growth and all that it grows to, to two figures, metres; null where it is not known. */
+export function sizeOf(growthId: string): number | null {
+  const size = useResults.getState().record?.growths.find(({ id }) => id === growthId)?.size;
+  return size ? Number(size.toPrecision(2)) : null;
 }
 
 /** Makes something to copy, and has a step copy it. */
@@ -150,35 +149,6 @@ export function makeItem(growthId: string, stepId: string, param: string, itemId
     step.params[param] = made.id;
     suit(step, item);
   });
-}
-
-const ORDER = ['start', 'shape', 'grow', 'skin', 'finish', 'place'];
-
-const placesCopies = (steps: readonly Step[]): boolean =>
-  steps.some((step) => step.on && stepOf(step.kind)?.gives.includes('copies'));
-
-/** Where a new step goes: behind the last step of its family, or the family whose part it takes there, or an earlier one. */
-export function bestPlace(steps: readonly Step[], kind: string, part?: Family): number {
-  const rank = (of: string): number => ORDER.indexOf(stepOf(of)?.family ?? 'finish');
-  const own = part ? ORDER.indexOf(part) : rank(kind);
-  const last = steps.findLastIndex((step) => rank(step.kind) <= own);
-  const declaration = stepOf(kind);
-  const skins = (step: Step): boolean => {
-    const made = stepOf(step.kind);
-    return made?.family === 'skin' && made.takes.includes('paths') && made.gives.includes('mesh');
-  };
-  const writes = steps.findLastIndex((step) => stepOf(step.kind)?.writes !== undefined);
-  // What works on paths and on skins alike works on the paths, before they get one, unless it goes by what comes later.
-  const skin = steps.findIndex(skins);
-  const either = declaration?.family === 'skin' && declaration.takesOne?.includes('paths');
-  if (either && !declaration.writes && skin >= 0 && writes < skin) return skin;
-  if (!either && !declaration?.takes.includes('mesh')) return last + 1;
-  // What works on a skin comes after all that makes it, and after what it may go by.
-  const needed = steps.findLastIndex((step) => {
-    const made = stepOf(step.kind);
-    return made?.writes !== undefined || (made?.gives.includes('mesh') && !made.takes.includes('mesh'));
-  });
-  return Math.max(last, needed) + 1;
 }
 
 export function duplicateStep(growthId: string, stepId: string): void {
@@ -257,6 +227,19 @@ export function setParam(
     },
     merge && `${merge}:${growthId}:${stepId}:${param}`,
   );
+}
+
+/** Sets a value back to what it is where a step is new, keys and formulas and all. */
+export function resetParam(growthId: string, stepId: string, param: string): void {
+  edit('Set a value back', (draft) => {
+    const step = stepIn(draft, growthId, stepId);
+    const declaration = step && declarationOf(step.kind);
+    if (!declaration) return;
+    const before = { ...step.params };
+    step.params[param] = defaultsOf(declaration)[param];
+    if (declaration.params[param].type === 'choice')
+      Object.assign(step.params, completed(draft, growthId, step, before));
+  });
 }
 
 /** Sets several numbers of a step at once: where they are animated, keys at the playhead. */

@@ -30,6 +30,9 @@ export const setPictureTaker = (taker: typeof takePicture): void => {
   takePicture = taker;
 };
 
+/** The small picture of the scene as it stands; null where there is none. */
+export const smallPicture = async (): Promise<Blob | null> => (await takePicture?.()) ?? null;
+
 /** Milliseconds after a change; and while changes go on, from the first of them. */
 const SCENE_DELAY = 400;
 const SCENE_MOST = 900;

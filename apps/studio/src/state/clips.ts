@@ -1,5 +1,6 @@
 import {
   baseOf,
+  bestPlace,
   type Clip,
   declarationOf,
   type Growth,
@@ -19,7 +20,7 @@ import {
   writeClip,
 } from '@uvrex/core';
 import { say, sayProblem } from '@/ui/Toasts';
-import { bestPlace, freeName, ownFrame, selectedGrowth } from './actions';
+import { freeName, ownFrame, selectedGrowth } from './actions';
 import { edit, growthIn, holderIn, stepIn, useDocument } from './document';
 import { setView, useView } from './view';
 
@@ -62,6 +63,10 @@ export const copyStep = (growth: Growth, step: Step): void =>
   toClipboard(stepClip(useDocument.getState().scene, growth, [step]), 'Step');
 export const copyTracks = (growth: Growth): void =>
   toClipboard(trackClip(useDocument.getState().scene, growth.id), 'Tracks');
+
+/** Keeps a growth, or one of its steps, among one's cuttings. */
+export const keepAsCutting = (growth: string, step?: string): void =>
+  void import('./cuttings').then(({ keepCutting }) => keepCutting(growth, step)).catch(sayProblem);
 
 /** Pastes what was copied here or in another scene. Gives false for a text that is nothing of ours. */
 export function pasteText(text: string): boolean {
@@ -120,10 +125,8 @@ function bring(draft: { files: Clip['scene']['files']; guides: Clip['scene']['gu
       draft.guides.push(guide);
 }
 
-function pasteGrowths(clip: Clip): void {
-  // What the first one needs comes along where it is not here already.
-  const { scene } = useDocument.getState();
-  const fresh = clip.scene.growths.filter(({ id }, i) => i === 0 || !growthIn(scene, id));
+/** Growths as they are put into the scene, with ids and names of their own there. */
+function copiesOf(fresh: readonly Growth[]): { growths: Growth[]; own: ReadonlyMap<string, string>; lost: number } {
   const own = new Map(fresh.map(({ id }) => [id, newId()]));
   let lost = 0;
   const growths = fresh.map((growth): Growth => {
@@ -133,6 +136,13 @@ function pasteGrowths(clip: Clip): void {
     const steps = made.steps.map((step, i) => ({ ...step, id: growth.steps[i].id }));
     return { ...structuredClone(growth), id: own.get(growth.id)!, name: freeName(growth.name), steps };
   });
+  return { growths, own, lost };
+}
+
+function pasteGrowths(clip: Clip): void {
+  // What the first one needs comes along where it is not here already.
+  const { scene } = useDocument.getState();
+  const { growths, lost } = copiesOf(clip.scene.growths.filter(({ id }, i) => i === 0 || !growthIn(scene, id)));
   const done = edit('Paste a growth', (draft) => {
     bring(draft, clip);
     draft.growths.push(...growths);
@@ -148,13 +158,15 @@ function pasteSteps(clip: Clip): void {
     say({ tone: 'info', text: 'Select the growth that the step is for, and paste again.' });
     return;
   }
-  const { steps, lost } = settled(
-    clip.scene.growths.flatMap((entry) => entry.steps),
-    new Map(),
-  );
+  // What the steps need comes along behind the growth that they are of, where it is not here already.
+  const { scene } = useDocument.getState();
+  const [from, ...needs] = clip.scene.growths;
+  const brought = copiesOf(needs.filter(({ id }) => !growthIn(scene, id)));
+  const { steps, lost } = settled(from?.steps ?? [], brought.own);
   const { focusStep } = useView.getState();
   const done = edit('Paste a step', (draft) => {
     bring(draft, clip);
+    draft.growths.push(...brought.growths);
     const list = growthIn(draft, growth.id)?.steps;
     for (const step of steps) {
       const focused = list?.findIndex(({ id }) => id === focusStep) ?? -1;

@@ -152,6 +152,7 @@ export const COMMANDS: readonly Command[] = [
     can: () => useDocument.getState().history.future.length > 0,
   },
   { id: 'draw', label: 'Draw a path', keys: 'd', run: () => setView({ tool: 'draw', redraw: null, playing: false }) },
+  { id: 'begin', label: 'New growth, by its picture', keys: 'shift+n', run: () => setView({ palette: 'begin' }) },
   {
     id: 'steps',
     label: 'Add a step to this growth',

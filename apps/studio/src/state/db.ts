@@ -26,10 +26,24 @@ export interface StoredFile {
   taken: number;
 }
 
+/** Growths or a step that are kept to be planted again. */
+export interface StoredCutting {
+  id: string;
+  name: string;
+  /** Milliseconds since 1970 when it was kept. */
+  made: number;
+  /** A whole growth with what it needs, or steps. */
+  of: 'growths' | 'steps';
+  /** As on the clipboard. */
+  text: string;
+  picture: Blob | null;
+}
+
 class Store extends Dexie {
   scenes!: EntityTable<StoredScene, 'id'>;
   views!: EntityTable<StoredView, 'id'>;
   files!: EntityTable<StoredFile, 'id'>;
+  cuttings!: EntityTable<StoredCutting, 'id'>;
 
   constructor() {
     super('uvrex');
@@ -50,6 +64,7 @@ class Store extends Dexie {
           }
         }
       });
+    this.version(3).stores({ cuttings: 'id, made' });
   }
 }
 

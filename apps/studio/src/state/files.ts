@@ -50,14 +50,17 @@ export async function takeFile(kind: SceneFile['kind'], file: File): Promise<str
 /** Files that nothing uses stay for so long: a deletion or a change may still be taken back, milliseconds. */
 const GRACE = 24 * 3600 * 1000;
 
-/** Removes files that no scene on this device uses any more. */
+/** Removes files that no scene and no cutting on this device uses any more. */
 export async function dropUnusedFiles(now = Date.now()): Promise<void> {
-  await db.transaction('rw', db.scenes, db.files, async () => {
+  await db.transaction('rw', db.scenes, db.files, db.cuttings, async () => {
     const used = new Set<string>();
     await db.scenes.each(({ scene }) => {
       for (const { id } of scene?.files ?? []) used.add(id);
     });
-    const old = await db.files.filter(({ id, taken }) => !used.has(id) && now - taken > GRACE).primaryKeys();
+    const kept = (await db.cuttings.toArray()).map(({ text }) => text).join();
+    const old = await db.files
+      .filter(({ id, taken }) => !used.has(id) && !kept.includes(id) && now - taken > GRACE)
+      .primaryKeys();
     await db.files.bulkDelete(old);
   });
 }

@@ -49,6 +49,7 @@ class FakeEngine {
       costs: [],
       counts: { points: 2, faces: 0, copies: 0 },
       bounds: null,
+      size: null,
       failed: false,
       items: [],
       shown: something(),

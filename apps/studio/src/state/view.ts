@@ -49,7 +49,9 @@ interface ViewState extends SavedView {
   span: readonly [number, number] | null;
   /** The step that the keyboard last stood on: what B switches. */
   focusStep: string | null;
-  palette: 'commands' | 'steps' | null;
+  /** Parts of steps' fields that stand open, by kind of step and name. */
+  openParts: readonly string[];
+  palette: 'commands' | 'steps' | 'begin' | null;
   sheet: 'shortcuts' | 'export' | null;
   /** Frames before and after the playhead that are shown faintly, so many apart; 0 for none. */
   ghosts: number;
@@ -111,6 +113,7 @@ export const useView = create<ViewState>(() => ({
   keys: [],
   span: null,
   focusStep: null,
+  openParts: [],
   palette: null,
   sheet: null,
   ghosts: 0,

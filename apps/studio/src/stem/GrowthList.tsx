@@ -11,7 +11,7 @@ import IconButton from '@mui/material/IconButton';
 import { memo, useState } from 'react';
 import { type Growth, HUES } from '@uvrex/core';
 import { changeGrowth, deleteGrowth, duplicateGrowth, moveGrowth } from '@/state/actions';
-import { copyGrowth, copyTracks } from '@/state/clips';
+import { copyGrowth, copyTracks, keepAsCutting } from '@/state/clips';
 import { useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { useSizes } from '@/state/sizes';
@@ -44,7 +44,7 @@ export function GrowthList() {
           <Button
             color="inherit"
             sx={{ fontSize: 12, py: 0.1, color: 'text.secondary' }}
-            onClick={() => setView({ palette: 'commands' })}
+            onClick={() => setView({ palette: 'begin' })}
           >
             + New
           </Button>
@@ -169,6 +169,7 @@ const GrowthRow = memo(function GrowthRow({ growth, selected }: { growth: Growth
           { label: 'Rename', run: () => setNaming(true) },
           { label: 'Duplicate', run: () => duplicateGrowth(growth.id) },
           { label: 'Copy', run: () => copyGrowth(growth) },
+          { label: 'Keep as a cutting', run: () => keepAsCutting(growth.id) },
           { label: 'Copy tracks', run: () => copyTracks(growth) },
           {
             label: 'Delete',

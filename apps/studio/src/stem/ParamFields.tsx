@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import dynamic from 'next/dynamic';
-import { Fragment, useState } from 'react';
+import { Fragment, type ReactNode, useState } from 'react';
 import {
   isTrack,
   type OwnerDeclaration,
@@ -26,13 +26,23 @@ import {
   Problem,
   READY_ITEMS,
 } from '@uvrex/core';
-import { makeItem, ownFrame, setFormula, setParam, setVariation, stopAnimating, toggleKey } from '@/state/actions';
+import {
+  makeItem,
+  ownFrame,
+  resetParam,
+  setFormula,
+  setParam,
+  setVariation,
+  stopAnimating,
+  toggleKey,
+} from '@/state/actions';
 import { endEdit, type Holder, useDocument } from '@/state/document';
 import { setView, useView } from '@/state/view';
 import { ChoiceField, ColorField, ToggleField } from '@/ui/fields';
 import { GradientField } from '@/ui/GradientField';
 import { attributeLabel, attributeNames } from '@/state/attributeNames';
 import { FileField } from './FileField';
+import { differs, Marked, Part } from './parts';
 import { PlacesField } from './PlacesField';
 import { TextField } from './TextField';
 import { firstVariation, VaryButton, VaryField } from './VaryField';
@@ -79,24 +89,48 @@ export function ParamFields({ growth, step, declaration }: Props) {
   );
   const resolved = Object.fromEntries(Object.entries(readings).map(([name, { value }]) => [name, value]));
   // Only steps have any, of all that has fields.
-  const presets = stepOf(step.kind)?.presets;
-  let group: string | undefined;
-  return (
-    <>
-      {presets && <StepPresets growth={growth.id} step={step.id} hue={growth.hue} presets={presets} />}
-      {Object.entries(declaration.params).map(([name, spec]) => {
-        if (spec.shown && !spec.shown(resolved)) return null;
-        const heading = spec.type === 'number' && spec.group !== group ? spec.group : undefined;
-        group = spec.type === 'number' ? spec.group : undefined;
-        return (
-          <Fragment key={name}>
-            {heading && <Box sx={{ fontSize: 12, color: 'text.secondary', pt: 0.75 }}>{heading}</Box>}
+  const { presets, parts = {} } = stepOf(step.kind) ?? {};
+  const folded = new Set(Object.values(parts).flat());
+  const there = Object.keys(declaration.params).filter((name) => declaration.params[name].shown?.(resolved) ?? true);
+  const differing = new Set(there.filter((name) => differs(step.params[name], declaration.params[name].default)));
+
+  const fields = (names: readonly string[]): ReactNode => {
+    let group: string | undefined;
+    return names.map((name) => {
+      const spec = declaration.params[name];
+      const heading = spec.type === 'number' && spec.group !== group ? spec.group : undefined;
+      group = spec.type === 'number' ? spec.group : undefined;
+      return (
+        <Fragment key={name}>
+          {heading && <Box sx={{ fontSize: 12, color: 'text.secondary', pt: 0.75 }}>{heading}</Box>}
+          <Marked
+            label={group ? `${group} ${spec.label}` : spec.label}
+            on={differing.has(name)}
+            middle={spec.type !== 'number'}
+            back={() => resetParam(growth.id, step.id, name)}
+          >
             {spec.type === 'number' ? (
               <NumberParamField {...{ growth, step, declaration, name, spec, values }} reading={readings[name]} />
             ) : (
               <ParamField {...{ growth, step, name, spec }} value={readings[name].value} />
             )}
-          </Fragment>
+          </Marked>
+        </Fragment>
+      );
+    });
+  };
+  return (
+    <>
+      {presets && <StepPresets growth={growth.id} step={step.id} hue={growth.hue} presets={presets} />}
+      {fields(there.filter((name) => !folded.has(name)))}
+      {Object.entries(parts).map(([part, names]) => {
+        const own = there.filter((name) => names.includes(name));
+        return (
+          own.length > 0 && (
+            <Part key={part} of={step.kind} name={part}>
+              {(open) => fields(open ? own : own.filter((name) => differing.has(name)))}
+            </Part>
+          )
         );
       })}
     </>

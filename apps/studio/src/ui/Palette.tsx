@@ -1,94 +1,154 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import Dialog from '@mui/material/Dialog';
-import InputBase from '@mui/material/InputBase';
-import List from '@mui/material/List';
-import ListItemButton from '@mui/material/ListItemButton';
+import Button from '@mui/material/Button';
+import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useRef, useState } from 'react';
-import { type FormKind, STEPS, stepOf, type Step } from '@uvrex/core';
-import { addStep, selectedGrowth } from '@/state/actions';
-import { COMMANDS, keysText } from '@/state/commands';
+import { type Family, type FormKind, type StepDeclaration, STEPS, stepOf, type Step, USES } from '@uvrex/core';
+import { type Cutting, CUTTINGS } from '@uvrex/core/cuttings';
+import { MOMENTS, SMALL } from '@uvrex/examples/small';
+import { addStartedGrowth, addStep, selectedGrowth } from '@/state/actions';
+import { COMMANDS } from '@/state/commands';
+import { deleteCutting, exportCutting, importCutting, plant, plantOwn, renameCutting } from '@/state/cuttings';
+import { db, type StoredCutting } from '@/state/db';
 import { setView, useView } from '@/state/view';
-import { StepIcon } from './StepIcon';
 import { focusRow } from './focusRow';
-import { INK, MONO } from './theme';
-
-interface Entry {
-  id: string;
-  label: string;
-  help?: string;
-  icon?: string;
-  keys?: string;
-  run: () => void;
-  off?: string;
-}
+import { MoreMenu } from './MoreMenu';
+import { type Entry, Picker, type Section } from './Picker';
+import { RenameInput } from './RenameInput';
+import { INK } from './theme';
+import { say, sayProblem } from './Toasts';
 
 /** Kinds of geometry that a growth's steps give. */
 const given = (steps: readonly Step[]): Set<FormKind> =>
   new Set(steps.flatMap(({ kind, on }) => (on ? (stepOf(kind)?.gives ?? []) : [])));
 
-function stepEntries(): Entry[] {
+const small = (name: string): Entry['picture'] => (name in SMALL ? { src: SMALL[name], moments: MOMENTS } : undefined);
+
+const FAMILIES: readonly { of: Family; title: string }[] = [
+  { of: 'shape', title: 'Shape' },
+  { of: 'grow', title: 'Grow' },
+  { of: 'skin', title: 'Skin' },
+  { of: 'finish', title: 'Finish' },
+  { of: 'place', title: 'Place' },
+  { of: 'start', title: 'One more start' },
+];
+
+/** Why a step cannot be added to what is there; undefined where it can. */
+function missingFor({ takes, takesOne }: StepDeclaration, kinds: ReadonlySet<FormKind>): string | undefined {
+  const missing = takes.filter((kind) => !kinds.has(kind));
+  if (missing.length > 0) return `needs ${missing.join(' and ')} first`;
+  if (!takesOne || takesOne.some((kind) => kinds.has(kind))) return undefined;
+  return `needs ${takesOne.slice(0, -1).join(', ')} or ${takesOne.at(-1)} first`;
+}
+
+/** Steps by family, those that fit first; what does not fit comes last, with why. */
+function stepSections(): Section[] {
   const growth = selectedGrowth();
   if (!growth) return [];
   const kinds = given(growth.steps);
-  return STEPS.map((step) => {
-    const missing = step.takes.filter((kind) => !kinds.has(kind));
-    const none = step.takesOne !== undefined && !step.takesOne.some((kind) => kinds.has(kind));
-    return {
-      id: `step:${step.kind}`,
-      label: step.label,
-      help: step.help,
-      icon: step.icon,
-      run: () => addStep(growth.id, step.kind),
-      off:
-        missing.length > 0
-          ? `needs ${missing.join(' and ')} first`
-          : none
-            ? `needs ${step.takesOne!.slice(0, -1).join(', ')} or ${step.takesOne!.at(-1)} first`
-            : undefined,
-    };
-  });
+  const entries = STEPS.map((step): Entry & { family: Family } => ({
+    id: `step:${step.kind}`,
+    family: step.family,
+    label: step.label,
+    help: step.help,
+    words: step.words,
+    icon: step.icon,
+    run: () => addStep(growth.id, step.kind),
+    off: missingFor(step, kinds),
+  }));
+  const fitting = (of: Family): Entry[] => entries.filter(({ family, off }) => family === of && !off);
+  return [
+    ...FAMILIES.map(({ of, title }): Section => ({ title, as: 'rows', entries: fitting(of) })),
+    { title: 'Not here yet', as: 'rows', entries: entries.filter(({ off }) => off) },
+  ];
 }
 
-const commandEntries = (): Entry[] =>
-  COMMANDS.filter(({ id, can }) => id !== 'palette' && (can?.() ?? true)).map((command) => ({
+const cuttingEntry = (cutting: Cutting): Entry => ({
+  id: `cutting:${cutting.id}`,
+  label: cutting.name,
+  help: cutting.help,
+  words: cutting.words,
+  picture: small(`cutting-${cutting.id}`),
+  run: () => plant(cutting),
+});
+
+/** What can be planted on the selected growth. */
+function fittingCuttings(): Section[] {
+  const growth = selectedGrowth();
+  const kinds = given(growth?.steps ?? []);
+  const fit = CUTTINGS.filter(({ on }) => on !== null && kinds.has(on));
+  return [{ title: 'Plant on this growth', as: 'cards', entries: fit.map(cuttingEntry) }];
+}
+
+/** Everything that a growth can begin with. */
+const startSections = (): Section[] => [
+  { title: 'Whole pieces', as: 'cards', entries: CUTTINGS.filter(({ on }) => on === null).map(cuttingEntry) },
+  ...USES.map((use): Section => ({
+    title: use,
+    as: 'cards',
+    entries: STEPS.filter((step) => step.use === use).map((step) => ({
+      id: `new:${step.kind}`,
+      label: step.label,
+      help: step.help,
+      words: step.words,
+      icon: step.icon,
+      picture: small(`start-${step.kind}`),
+      run: () => addStartedGrowth(step.kind),
+    })),
+  })),
+];
+
+function commandSections(): Section[] {
+  const commands = COMMANDS.filter(({ id, can }) => id !== 'palette' && (can?.() ?? true)).map((command): Entry => ({
     ...command,
     keys: command.keys ?? command.native,
   }));
+  const isStart = ({ id }: Entry): boolean => id.startsWith('new:');
+  const steps = stepSections().flatMap(({ entries }) =>
+    entries.map((entry) => ({ ...entry, label: `Add step: ${entry.label.toLowerCase()}` })),
+  );
+  const cuttings = [
+    ...fittingCuttings().flatMap(({ entries }) => entries),
+    ...CUTTINGS.filter(({ on }) => on === null).map(cuttingEntry),
+  ].map((entry) => ({ ...entry, label: `Plant: ${entry.label.toLowerCase()}` }));
+  return [
+    {
+      title: null,
+      as: 'rows',
+      entries: [...commands.filter(isStart), ...commands.filter((entry) => !isStart(entry)), ...steps, ...cuttings],
+    },
+  ];
+}
 
-/** Finds and runs everything: steps that fit the selected growth, new growths, all commands. */
+/** Finds and runs everything: steps and cuttings that fit the selected growth, new growths, all commands. */
 export function Palette() {
   const kind = useView((state) => state.palette);
   return kind ? <OpenPalette kind={kind} /> : null;
 }
 
-function OpenPalette({ kind }: { kind: 'commands' | 'steps' }) {
-  const [query, setQuery] = useState('');
-  const [chosen, setChosen] = useState(0);
-  const list = useRef<HTMLUListElement>(null);
-  const steps = stepEntries();
-  const commands = commandEntries();
-  const starts = commands.filter(({ id }) => id.startsWith('new:'));
-  const sorted =
-    kind === 'steps'
-      ? steps
-      : [
-          ...starts,
-          ...commands.filter(({ id }) => !id.startsWith('new:')),
-          ...steps.map((entry) => ({ ...entry, label: `Add step: ${entry.label.toLowerCase()}` })),
-        ];
-  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = sorted
-    .filter(({ label, help }) => words.every((word) => `${label} ${help ?? ''}`.toLowerCase().includes(word)))
-    .sort((a, b) => Number(a.off !== undefined) - Number(b.off !== undefined));
+const WORDS = {
+  commands: { label: 'Commands', placeholder: 'What would you like to do?' },
+  steps: { label: 'Add a step', placeholder: 'Which step?' },
+  begin: { label: 'New growth', placeholder: 'What shall grow? A leaf, a chain, a vine, letters …' },
+};
+
+function OpenPalette({ kind }: { kind: keyof typeof WORDS }) {
   const [before] = useState(() => document.activeElement);
+  const own = useOwnCuttings(kind === 'begin' ? 'growths' : 'steps');
+  // Sections stay the same objects while it is open: a growth that is being measured changes nothing in it.
+  const [sections] = useState(() =>
+    kind === 'commands'
+      ? commandSections()
+      : kind === 'begin'
+        ? startSections()
+        : [...fittingCuttings(), ...stepSections()],
+  );
   const close = (): void => {
     setView({ palette: null });
     focusRow(undefined, before);
   };
-  const run = (entry: Entry | undefined): void => {
-    if (!entry || entry.off) return;
+  const pick = (entry: Entry): void => {
     const { openSteps } = useView.getState();
     setView({ palette: null });
     entry.run();
@@ -98,83 +158,111 @@ function OpenPalette({ kind }: { kind: 'commands' | 'steps' }) {
     const back = before?.isConnected && before !== document.body ? undefined : now.growth;
     focusRow(added ?? back ?? undefined, before);
   };
-  useEffect(() => {
-    list.current?.children[chosen]?.scrollIntoView({ block: 'nearest' });
-  }, [chosen]);
-
   return (
-    <Dialog
-      open
-      onClose={close}
-      maxWidth="sm"
-      fullWidth
-      slotProps={{
-        paper: { 'aria-label': kind === 'steps' ? 'Add a step' : 'Commands', 'aria-labelledby': undefined },
-      }}
-      sx={{ '& .MuiDialog-container': { alignItems: 'flex-start', pt: '9vh' } }}
-      disableRestoreFocus
-    >
-      <InputBase
-        autoFocus
-        placeholder={kind === 'steps' ? 'Which step?' : 'What would you like to do?'}
-        value={query}
-        onChange={(event) => {
-          setQuery(event.target.value);
-          setChosen(0);
-        }}
-        onKeyDown={(event) => {
-          if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-            event.preventDefault();
-            setChosen((at) => Math.min(found.length - 1, Math.max(0, at + (event.key === 'ArrowDown' ? 1 : -1))));
-          }
-          if (event.key === 'Enter') run(found[chosen]);
-        }}
-        inputProps={{
-          'aria-label': 'Find',
-          role: 'combobox',
-          'aria-expanded': true,
-          'aria-controls': 'palette-list',
-          'aria-activedescendant': found[chosen] ? `palette-${found[chosen].id}` : undefined,
-        }}
-        sx={{ px: 2.5, py: 1.5, fontSize: 16, borderBottom: `1px solid ${INK.line}` }}
-      />
-      <List
-        ref={list}
-        id="palette-list"
-        role="listbox"
-        aria-label="Found"
-        sx={{ overflowY: 'auto', maxHeight: '56vh', py: 0.75 }}
-      >
-        {found.map((entry, i) => (
-          <ListItemButton
-            key={entry.id}
-            id={`palette-${entry.id}`}
-            role="option"
-            aria-selected={i === chosen}
-            aria-disabled={entry.off !== undefined}
-            selected={i === chosen}
-            onClick={() => run(entry)}
-            sx={{ mx: 0.75, borderRadius: 2, py: 0.6, gap: 2, opacity: entry.off ? 0.65 : 1 }}
-          >
-            {entry.icon && (
-              <Box sx={{ color: 'primary.main', display: 'flex' }}>
-                <StepIcon icon={entry.icon} />
-              </Box>
-            )}
-            <Box sx={{ flex: 1, minWidth: 0 }}>
-              <Box sx={{ fontSize: 14, fontWeight: 550 }}>{entry.label}</Box>
-              {entry.help && <Box sx={{ fontSize: 12, color: 'text.secondary' }}>{entry.help}</Box>}
-            </Box>
-            {entry.off && <Box sx={{ fontSize: 12, color: '#f2d06b' }}>{entry.off}</Box>}
-            {entry.keys && (
-              <Box sx={{ fontFamily: MONO, fontSize: 11.5, color: 'text.secondary', whiteSpace: 'nowrap' }}>
-                {keysText(entry.keys)}
-              </Box>
-            )}
-          </ListItemButton>
-        ))}
-        {found.length === 0 && <Box sx={{ px: 2.5, py: 1.5, color: 'text.secondary' }}>Nothing is called that.</Box>}
-      </List>
-    </Dialog>
+    <Picker
+      {...WORDS[kind]}
+      wide={kind !== 'commands'}
+      sections={kind === 'commands' ? sections : [...own.sections, ...sections]}
+      close={close}
+      pick={pick}
+      foot={kind === 'commands' ? undefined : own.foot}
+    />
   );
+}
+
+/** One's own cuttings, what can be done with them, and how others come in. */
+function useOwnCuttings(of: StoredCutting['of']): { sections: Section[]; foot: React.ReactNode } {
+  const stored =
+    useLiveQuery(
+      () =>
+        db.cuttings
+          .orderBy('made')
+          .reverse()
+          .toArray()
+          .catch(() => []),
+      [],
+    ) ?? [];
+  const [naming, setNaming] = useState<StoredCutting | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  const pictures = usePictures(stored);
+  const remove = async (cutting: StoredCutting): Promise<void> => {
+    const bringBack = await deleteCutting(cutting);
+    say({
+      tone: 'info',
+      text: `“${cutting.name}” is deleted.`,
+      action: { label: 'Bring it back', run: () => void bringBack().catch(sayProblem) },
+    });
+  };
+  const entries = stored
+    .filter((cutting) => cutting.of === of)
+    .map((cutting): Entry => {
+      const src = pictures.get(cutting.id);
+      return {
+        id: `own:${cutting.id}`,
+        label: cutting.name,
+        icon: 'M10 17V9M10 9C10 5 6 4 4 4 4 7 6 9 10 9M10 11C10 8 13 7 16 7 16 10 13 11 10 11',
+        picture: src ? { src, moments: 1 } : undefined,
+        run: () => plantOwn(cutting),
+        more: (
+          <MoreMenu
+            of={cutting.name}
+            items={[
+              { label: 'Rename', run: () => setNaming(cutting) },
+              { label: 'Export', run: () => exportCutting(cutting) },
+              { label: 'Delete', run: () => void remove(cutting).catch(sayProblem) },
+            ]}
+          />
+        ),
+      };
+    });
+  const foot = (
+    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, px: 2, py: 1, borderTop: `1px solid ${INK.line}` }}>
+      {naming ? (
+        <RenameInput
+          value={naming.name}
+          label="Name of the cutting"
+          done={(name) => {
+            if (name) void renameCutting(naming, name).catch(sayProblem);
+            setNaming(null);
+          }}
+        />
+      ) : (
+        <Box sx={{ flex: 1, fontSize: 12, color: 'text.secondary' }}>
+          Keep a growth or a step as a cutting of your own by its menu.
+        </Box>
+      )}
+      <Button color="inherit" size="small" sx={{ color: 'text.secondary' }} onClick={() => input.current?.click()}>
+        Import a cutting
+      </Button>
+      <input
+        ref={input}
+        type="file"
+        accept=".json,application/json"
+        hidden
+        data-testid="import-cutting"
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          if (file) importCutting(file).catch(sayProblem);
+          event.target.value = '';
+        }}
+      />
+    </Box>
+  );
+  return { sections: [{ title: 'Your cuttings', as: 'cards', entries }], foot };
+}
+
+/** Addresses of the pictures of one's own cuttings, given back when they are no longer shown. */
+function usePictures(stored: readonly StoredCutting[]): ReadonlyMap<string, string> {
+  const [urls, setUrls] = useState<ReadonlyMap<string, string>>(new Map());
+  const ids = stored.map(({ id }) => id).join();
+  useEffect(() => {
+    const made = new Map(
+      stored.flatMap(({ id, picture }) => (picture ? [[id, URL.createObjectURL(picture)] as const] : [])),
+    );
+    setUrls(made);
+    return () => made.forEach((url) => URL.revokeObjectURL(url));
+    // By which there are: names that change make no new pictures.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [ids]);
+  return urls;
 }

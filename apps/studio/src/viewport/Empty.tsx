@@ -27,14 +27,14 @@ export function Empty() {
     >
       <Typography variant="h2">Nothing grows here yet</Typography>
       <Typography color="text.secondary" sx={{ maxWidth: 340 }}>
-        Draw a path in this view and it grows at once, or begin with a line or a helix.
+        Draw a path in this view and it grows at once, or choose from all that a growth can begin with.
       </Typography>
       <Box sx={{ display: 'flex', gap: 1 }}>
         <Button variant="contained" onClick={() => setView({ tool: 'draw', redraw: null })}>
           Draw a path
         </Button>
-        <Button variant="outlined" color="inherit" onClick={() => setView({ palette: 'commands' })}>
-          Begin with a step
+        <Button variant="outlined" color="inherit" onClick={() => setView({ palette: 'begin' })}>
+          Choose what grows
         </Button>
       </Box>
     </Box>

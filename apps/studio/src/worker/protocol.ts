@@ -58,6 +58,8 @@ export interface GrowthPayload {
   costs: StepCost[];
   counts: { points: number; faces: number; copies: number };
   bounds: { min: [number, number, number]; max: [number, number, number] } | null;
+  /** Diagonal of all of it, of what has yet to grow as well, metres; null where there is nothing. */
+  size: number | null;
   failed: boolean;
   /** Keys of the items that its copies show. */
   items: string[];

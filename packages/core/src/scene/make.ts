@@ -92,7 +92,13 @@ const BRANCHED: Step['params'] = {
 
 /** The steps that a start needs to be seen: of a path, growing over the range, with a skin; colour in any case. */
 export function growingSteps(start: Step, [first, last]: readonly [number, number]): Step[] {
-  const { gives = [], many = false, branches = false, paced, thin } = stepOf(start.kind) ?? {};
+  const { gives = [], many = false, branches = false, paced, thin, dress } = stepOf(start.kind) ?? {};
+  const dressed: Step['params'] = dress
+    ? {
+        roughness: dress.roughness,
+        gradient: dress.colors.map((color, i) => ({ at: i / (dress.colors.length - 1), color })),
+      }
+    : {};
   const begun: Step = paced
     ? {
         ...start,
@@ -101,7 +107,7 @@ export function growingSteps(start: Step, [first, last]: readonly [number, numbe
     : start;
   if (!gives.includes('paths'))
     return gives.includes('mesh')
-      ? [begun, ...(thin ? [newStep('thicken', { thick: thin })] : []), newStep('finish', { glow: 0 })]
+      ? [begun, ...(thin ? [newStep('thicken', { thick: thin })] : []), newStep('finish', { glow: 0, ...dressed })]
       : [begun];
   return [
     begun,

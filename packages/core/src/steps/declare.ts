@@ -208,6 +208,16 @@ export interface StepContext {
   breathe(): Promise<void>;
 }
 
+/** What starts are for. */
+export const USES = [
+  'Curves',
+  'Branches and webs',
+  'Folds and heads',
+  'Forms',
+  'Letters and drawings',
+  'From another growth',
+] as const;
+
 export type Family = 'start' | 'shape' | 'grow' | 'skin' | 'place' | 'finish';
 
 /** Values of a step to begin from. */
@@ -225,12 +235,18 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   /** Strokes on a field of 20 × 20, as SVG path data. */
   icon: string;
   help: string;
+  /** Other words that it is looked for by. */
+  words: string;
+  /** What it is for, where a growth can begin with it. */
+  use?: (typeof USES)[number];
   /** Kinds of geometry that must be there already. Steps that take nothing add to what is there. */
   takes: readonly FormKind[];
   /** Kinds of which one must be there, where a step works on any of them. */
   takesOne?: readonly FormKind[];
   gives: readonly FormKind[];
   params: S;
+  /** Parameters that are seldom changed, by the name of the part of the panel that they fold away in. */
+  parts?: Readonly<Record<string, readonly (keyof S & string)[]>>;
   /** How a new one begins, and among which steps it goes, in a growth without copies, where it acts on those elsewhere. */
   withoutCopies?: { family: Family; params: Record<string, string> };
   /** Its result may change from frame to frame while its own values stand still. Only then it may ask for the time. */
@@ -241,6 +257,8 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   branches?: boolean;
   /** It makes a sheet that is seen from both sides: a new growth gives it this thickness, metres. */
   thin?: number;
+  /** How a new growth of it is coloured, where its own green does not suit it. */
+  dress?: { roughness: number; colors: readonly string[] };
   /** The parameter by which it grows in its own way: a new growth animates that, and needs no Grow. */
   paced?: string;
   /** The parameter that names the growth whose paths it takes over, with what later steps want of them. */

@@ -74,6 +74,14 @@ test('every step has help, and a sign of its own within its field', () => {
   }
 });
 
+test('a field folds away in one part only, and no step folds all of its fields away', () => {
+  for (const { kind, params, parts = {} } of STEPS) {
+    const names = Object.values(parts).flat();
+    expect([kind, new Set(names).size]).toEqual([kind, names.length]);
+    expect(Object.keys(params).length).toBeGreaterThan(names.length + 2);
+  }
+});
+
 test("every choice's default is one of its options, and sliders lie within what is allowed", () => {
   for (const { params } of STEPS) {
     for (const spec of Object.values(params)) {

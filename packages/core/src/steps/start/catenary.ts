@@ -9,6 +9,8 @@ export const catenary = defineStep({
   kind: 'catenary',
   family: 'start',
   label: 'Catenary',
+  use: 'Curves',
+  words: 'rope hang cable swag curve',
   icon: 'M3 4C5 18 15 18 17 4',
   help: 'A chain or rope that hangs between two places, by its length or by its sag.',
   takes: [],

@@ -1,0 +1,156 @@
+import { expect, type Page, test } from '@playwright/test';
+import { canvas, copies, openEmpty, openNamed, openStep, picture, step } from './helpers';
+import { Hands } from './hands';
+
+const find = (page: Page, text: string): Promise<void> => page.getByRole('combobox', { name: 'Find' }).fill(text);
+const option = (page: Page, name: string) => page.getByRole('option', { name, exact: true });
+const faces = async (page: Page): Promise<string> => (await page.getByTestId('statistics').textContent()) ?? '';
+
+/** What the commonest jobs are called among the whole pieces. */
+const JOBS = [
+  'Stem with leaves',
+  'Hanging chain',
+  'Blooming head',
+  'Pieces falling into place',
+  'Burning line',
+  'Text that grows',
+  'Bars that follow sound',
+  'Creature of segments',
+  'Shell',
+  'Coral that branches',
+];
+
+test('each of the ten commonest jobs is two actions away from an empty scene, and moves', async ({ page }) => {
+  await openEmpty(page);
+  for (const job of JOBS) {
+    await page.keyboard.press('Shift+N');
+    await option(page, job).click();
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+    await expect(canvas(page)).toHaveAttribute('data-rest', 'true');
+    await expect(page.locator('aside [role=alert]')).toHaveCount(0);
+    expect(Number(/^([\d.]+)/.exec(await faces(page))?.[1])).toBeGreaterThan(0);
+    // One entry of undo.
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText('Nothing grows here yet')).toBeVisible();
+  }
+});
+
+test('New is a field of moving pictures, found by plain words and gone through by keys', async ({ page }) => {
+  await openEmpty(page);
+  await page.getByRole('button', { name: '+ New' }).click();
+  const dialog = page.getByRole('dialog', { name: 'New growth' });
+  for (const title of ['Whole pieces', 'Curves', 'Branches and webs', 'Forms'])
+    await expect(dialog.getByRole('group', { name: title })).toBeVisible();
+  for (const [word, ...names] of [
+    ['leaf', 'Stem with leaves', 'Blade'],
+    ['vine', 'Wander', 'Twine'],
+    ['letter', 'Text that grows', 'Text'],
+    ['stone', 'Rock', 'Rock with barnacles'],
+    ['rope', 'Catenary'],
+    ['logo', 'Drawing'],
+  ]) {
+    await find(page, word);
+    for (const name of names) await expect(option(page, name)).toBeVisible();
+  }
+  await find(page, '');
+  await expect(dialog.getByRole('option', { selected: true })).toHaveAccessibleName('Stem with leaves');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowUp');
+  await expect(dialog.getByRole('option', { selected: true })).toHaveAccessibleName('Blooming head');
+  // The chosen one plays.
+  const playing = dialog.getByRole('option', { selected: true }).locator('[aria-hidden]').first();
+  await expect(playing).toHaveCSS('animation-iteration-count', 'infinite');
+  await page.keyboard.press('Enter');
+  await expect(step(page, 'Phyllotaxis')).toBeVisible();
+  expect(await copies(page)).toBeGreaterThan(10);
+});
+
+test('leaves are planted on the chosen stem, sized for it, and taken away again', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Stems');
+  await hands.newGrowth('helix');
+  await expect(canvas(page)).toHaveAttribute('data-rest', 'true');
+  const bare = await picture(page);
+  await page.getByRole('button', { name: 'Add a step' }).click();
+  const cards = page.getByRole('group', { name: 'Plant on this growth' });
+  // What fits this growth, and nothing that needs copies.
+  await expect(cards.getByRole('option', { name: 'Chain along it' })).toBeVisible();
+  await expect(cards.getByRole('option', { name: 'Copies drop in' })).toHaveCount(0);
+  await cards.getByRole('option', { name: 'Leaves on this stem' }).click();
+  await expect.poll(() => copies(page)).toBe(26);
+  await expect(step(page, 'Along the paths').getByLabel('Count', { exact: true })).toHaveValue('26');
+  await expect(page.getByRole('button', { name: 'Show Leaf', exact: true })).toBeVisible();
+  await expect(page.locator('aside [role=alert]')).toHaveCount(0);
+  expect((await picture(page)).equals(bare)).toBe(false);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(step(page, 'Along the paths')).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Show Leaf', exact: true })).toHaveCount(0);
+});
+
+test('a step that does not fit comes last, and says why', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Lines');
+  await hands.newGrowth('line');
+  await page.getByRole('button', { name: 'Add a step' }).click();
+  const last = page.getByRole('group', { name: 'Not here yet' });
+  await expect(last.getByRole('option', { name: /^On the points/ })).toContainText('needs points first');
+  await expect(page.getByRole('group', { name: 'Grow' }).getByRole('option', { name: /^Grow/ })).toBeVisible();
+});
+
+test('a cutting of one’s own: kept with its picture, renamed, planted in another scene, deleted and brought back', async ({
+  page,
+}) => {
+  await openNamed(page, 'Lantern wreath');
+  await page
+    .getByRole('button', { name: /^More for Wreath/ })
+    .first()
+    .click();
+  await page.getByRole('menuitem', { name: 'Keep as a cutting' }).click();
+  await expect(page.getByText(/is kept among your cuttings/)).toBeVisible();
+  await openEmpty(page);
+  await page.keyboard.press('Shift+N');
+  const own = page.getByRole('group', { name: 'Your cuttings' });
+  const card = own.getByRole('option').first();
+  await expect(card).toBeVisible();
+  await own.getByRole('button', { name: /^More for/ }).click();
+  await page.getByRole('menuitem', { name: 'Rename' }).click();
+  await page.getByLabel('Name of the cutting').fill('Wreath to keep');
+  await page.getByLabel('Name of the cutting').press('Enter');
+  await expect(own.getByRole('option', { name: 'Wreath to keep' })).toBeVisible();
+  await own.getByRole('option', { name: 'Wreath to keep' }).click();
+  await expect(page.getByText('Growth pasted.')).toBeVisible();
+  await expect.poll(() => copies(page)).toBeGreaterThan(5);
+  await page.keyboard.press('Shift+N');
+  await own.getByRole('button', { name: 'More for Wreath to keep' }).click();
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(own).toHaveCount(0);
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(own.getByRole('option', { name: 'Wreath to keep' })).toBeVisible();
+});
+
+test('fields fold away, show where they differ, and are set back one by one', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Fields');
+  await hands.newGrowth('line');
+  const grow = step(page, 'Grow');
+  await grow.locator('[aria-expanded]').first().click();
+  const tip = grow.getByRole('group', { name: 'Tip' });
+  await expect(grow.getByLabel('To', { exact: true })).toBeVisible();
+  await expect(tip.getByLabel('Soft tip', { exact: true })).toHaveCount(0);
+  await tip.getByRole('button', { name: 'Tip' }).click();
+  await tip.getByLabel('Soft tip', { exact: true }).fill('0.2');
+  await tip.getByLabel('Soft tip', { exact: true }).press('Enter');
+  // Folded again, what differs still shows.
+  await tip.getByRole('button', { name: 'Tip', exact: true }).click();
+  await expect(tip.getByLabel('Soft tip', { exact: true })).toHaveValue('0.2');
+  await expect(tip.getByRole('switch', { name: 'Whole pieces' })).toHaveCount(0);
+  await tip.getByRole('button', { name: 'Set Soft tip back' }).click();
+  await expect(tip.getByLabel('Soft tip', { exact: true })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(tip.getByLabel('Soft tip', { exact: true })).toHaveValue('0.2');
+  // Keys go too.
+  await grow.getByRole('button', { name: 'Set To back' }).click();
+  await expect(grow.getByLabel('To', { exact: true })).toHaveValue('100');
+  await expect((await openStep(page, 'Grow')).getByRole('button', { name: 'Set To back' })).toHaveCount(0);
+});

@@ -1,0 +1,124 @@
+// Written by scripts/smallPictures.ts.
+import cuttingAppear from './cutting-appear.webp';
+import cuttingBarnacles from './cutting-barnacles.webp';
+import cuttingBloomingHead from './cutting-blooming-head.webp';
+import cuttingBubbles from './cutting-bubbles.webp';
+import cuttingBuds from './cutting-buds.webp';
+import cuttingBurningLine from './cutting-burning-line.webp';
+import cuttingChain from './cutting-chain.webp';
+import cuttingCoral from './cutting-coral.webp';
+import cuttingCreature from './cutting-creature.webp';
+import cuttingDancingBars from './cutting-dancing-bars.webp';
+import cuttingDropIn from './cutting-drop-in.webp';
+import cuttingEmber from './cutting-ember.webp';
+import cuttingFallingPier from './cutting-falling-pier.webp';
+import cuttingFallingPlanks from './cutting-falling-planks.webp';
+import cuttingGrowingText from './cutting-growing-text.webp';
+import cuttingHangingChain from './cutting-hanging-chain.webp';
+import cuttingHeadPetals from './cutting-head-petals.webp';
+import cuttingHeadSpines from './cutting-head-spines.webp';
+import cuttingLeafPairs from './cutting-leaf-pairs.webp';
+import cuttingLeaves from './cutting-leaves.webp';
+import cuttingPlant from './cutting-plant.webp';
+import cuttingReefRock from './cutting-reef-rock.webp';
+import cuttingRings from './cutting-rings.webp';
+import cuttingRipple from './cutting-ripple.webp';
+import cuttingShell from './cutting-shell.webp';
+import cuttingSpines from './cutting-spines.webp';
+import cuttingSwelling from './cutting-swelling.webp';
+import cuttingTipBlossoms from './cutting-tip-blossoms.webp';
+import cuttingTwining from './cutting-twining.webp';
+import cuttingVertebrae from './cutting-vertebrae.webp';
+import cuttingWeeds from './cutting-weeds.webp';
+import cuttingWireCells from './cutting-wire-cells.webp';
+import startArc from './start-arc.webp';
+import startBlade from './start-blade.webp';
+import startBurst from './start-burst.webp';
+import startCatenary from './start-catenary.webp';
+import startCells from './start-cells.webp';
+import startColonise from './start-colonise.webp';
+import startContours from './start-contours.webp';
+import startDrawn from './start-drawn.webp';
+import startEdges from './start-edges.webp';
+import startForm from './start-form.webp';
+import startFractal from './start-fractal.webp';
+import startFrill from './start-frill.webp';
+import startHelix from './start-helix.webp';
+import startLine from './start-line.webp';
+import startPhyllotaxis from './start-phyllotaxis.webp';
+import startRock from './start-rock.webp';
+import startRuffle from './start-ruffle.webp';
+import startRules from './start-rules.webp';
+import startShared from './start-shared.webp';
+import startSkinOf from './start-skin-of.webp';
+import startSolid from './start-solid.webp';
+import startTerrain from './start-terrain.webp';
+import startText from './start-text.webp';
+import startTwine from './start-twine.webp';
+import startWander from './start-wander.webp';
+import startWeb from './start-web.webp';
+
+/** Moments of each, side by side. */
+export const MOMENTS = 8;
+
+/** Small moving pictures of starts and cuttings, by what they are of. */
+export const SMALL: Readonly<Record<string, string>> = {
+  'cutting-appear': cuttingAppear.src,
+  'cutting-barnacles': cuttingBarnacles.src,
+  'cutting-blooming-head': cuttingBloomingHead.src,
+  'cutting-bubbles': cuttingBubbles.src,
+  'cutting-buds': cuttingBuds.src,
+  'cutting-burning-line': cuttingBurningLine.src,
+  'cutting-chain': cuttingChain.src,
+  'cutting-coral': cuttingCoral.src,
+  'cutting-creature': cuttingCreature.src,
+  'cutting-dancing-bars': cuttingDancingBars.src,
+  'cutting-drop-in': cuttingDropIn.src,
+  'cutting-ember': cuttingEmber.src,
+  'cutting-falling-pier': cuttingFallingPier.src,
+  'cutting-falling-planks': cuttingFallingPlanks.src,
+  'cutting-growing-text': cuttingGrowingText.src,
+  'cutting-hanging-chain': cuttingHangingChain.src,
+  'cutting-head-petals': cuttingHeadPetals.src,
+  'cutting-head-spines': cuttingHeadSpines.src,
+  'cutting-leaf-pairs': cuttingLeafPairs.src,
+  'cutting-leaves': cuttingLeaves.src,
+  'cutting-plant': cuttingPlant.src,
+  'cutting-reef-rock': cuttingReefRock.src,
+  'cutting-rings': cuttingRings.src,
+  'cutting-ripple': cuttingRipple.src,
+  'cutting-shell': cuttingShell.src,
+  'cutting-spines': cuttingSpines.src,
+  'cutting-swelling': cuttingSwelling.src,
+  'cutting-tip-blossoms': cuttingTipBlossoms.src,
+  'cutting-twining': cuttingTwining.src,
+  'cutting-vertebrae': cuttingVertebrae.src,
+  'cutting-weeds': cuttingWeeds.src,
+  'cutting-wire-cells': cuttingWireCells.src,
+  'start-arc': startArc.src,
+  'start-blade': startBlade.src,
+  'start-burst': startBurst.src,
+  'start-catenary': startCatenary.src,
+  'start-cells': startCells.src,
+  'start-colonise': startColonise.src,
+  'start-contours': startContours.src,
+  'start-drawn': startDrawn.src,
+  'start-edges': startEdges.src,
+  'start-form': startForm.src,
+  'start-fractal': startFractal.src,
+  'start-frill': startFrill.src,
+  'start-helix': startHelix.src,
+  'start-line': startLine.src,
+  'start-phyllotaxis': startPhyllotaxis.src,
+  'start-rock': startRock.src,
+  'start-ruffle': startRuffle.src,
+  'start-rules': startRules.src,
+  'start-shared': startShared.src,
+  'start-skin-of': startSkinOf.src,
+  'start-solid': startSolid.src,
+  'start-terrain': startTerrain.src,
+  'start-text': startText.src,
+  'start-twine': startTwine.src,
+  'start-wander': startWander.src,
+  'start-web': startWeb.src,
+};

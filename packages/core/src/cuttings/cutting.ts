@@ -1,0 +1,82 @@
+import { type FormKind } from '../geometry/form';
+import { newGrowth, newStep, unusedName } from '../scene/make';
+import { type Growth, type ParamValue, type Scene, type Step } from '../scene/schema';
+import { type EaseName } from '../time/easing';
+import { type Track } from '../time/track';
+
+/** What a cutting is planted into. */
+export interface Bed {
+  scene: Scene;
+  /** The growth that it is planted on; null in the open. */
+  host: Growth | null;
+  /** How large that one is: length of its longest path, or else of its diagonal, metres. */
+  size: number;
+}
+
+/** What comes of planting one. */
+export interface Planting {
+  /** Steps that the host gets. */
+  steps: Step[];
+  /** Growths that the scene gets, the one to be looked at first. */
+  growths: Growth[];
+}
+
+/** A ready piece that is planted in one go, as ordinary growths and steps. */
+export interface Cutting {
+  id: string;
+  /** What it is called. */
+  name: string;
+  /** What it does, in a sentence. */
+  help: string;
+  /** Other words that it is looked for by. */
+  words: string;
+  /** What its host must have; null for one that is planted in the open. */
+  on: FormKind | null;
+  plant: (bed: Bed) => Planting;
+}
+
+type Params = Record<string, ParamValue>;
+
+/** Rounded as a person would type it. */
+export const round = (value: number): number => Number(value.toPrecision(2));
+
+export const gradient = (...colors: readonly string[]): ParamValue =>
+  colors.map((color, i) => ({ at: i / (colors.length - 1), color }));
+
+/** Keys at shares of the scene's range. */
+export function over(
+  { scene }: Bed,
+  ease: EaseName,
+  ...keys: readonly (readonly [share: number, value: number])[]
+): Track {
+  const [first, last] = scene.range;
+  return {
+    keys: keys.map(([share, value]) => ({ frame: Math.round(first + share * (last - first)), value, ease })),
+    before: 'hold',
+    after: 'hold',
+  };
+}
+
+/** A growth that others copy, hidden itself. */
+export const item = (bed: Bed, name: string, ...steps: Step[]): Growth => ({
+  ...growth(bed, name, ...steps),
+  visible: false,
+});
+
+/** A growth with a name of its own in the scene. */
+export const growth = ({ scene }: Bed, name: string, ...steps: Step[]): Growth =>
+  newGrowth(unusedName(name, new Set(scene.growths.map((other) => other.name))), scene.growths.length, steps);
+
+export const finish = (roughness: number, colors: readonly string[], more: Params = {}): Step =>
+  newStep('finish', { glow: 0, roughness, gradient: gradient(...colors), ...more });
+
+/** Grows over most of the range. */
+export const grows = (bed: Bed, more: Params = {}): Step =>
+  newStep('grow', { to: over(bed, 'ease-in-out', [0, 0], [0.8, 1]), ...more });
+
+/** Colours of what ships, from the Lantern Reef. */
+export const GREENS = ['#2f5d3a', '#8fb84a', '#e3f29a'] as const;
+export const ROSES = ['#7d1f4f', '#e0567f', '#ffd0c2'] as const;
+export const STEELS = ['#8d9a9c', '#cfd8d6', '#ffffff'] as const;
+export const AMBERS = ['#c4622d', '#f2b45c', '#fff0c9'] as const;
+export const BONES = ['#5c5348', '#b9a98a', '#f3e8cf'] as const;

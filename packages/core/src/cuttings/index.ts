@@ -1,0 +1,10 @@
+import { ALONE } from './alone';
+import { type Bed, type Cutting, type Planting } from './cutting';
+import { ON_FORMS } from './onForms';
+import { ON_PATHS } from './onPaths';
+
+export { type Bed, type Cutting, type Planting };
+export { plantIn } from './plant';
+
+/** The cuttings that ship, those that begin by themselves first. */
+export const CUTTINGS: readonly Cutting[] = [...ALONE, ...ON_PATHS, ...ON_FORMS];

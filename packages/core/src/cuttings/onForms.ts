@@ -1,0 +1,229 @@
+import { newStep } from '../scene/make';
+import { BONES, type Cutting, finish, GREENS, growth, item, over, ROSES, round } from './cutting';
+
+/** What is planted on growths that have points, a skin, or copies. */
+export const ON_FORMS: readonly Cutting[] = [
+  {
+    id: 'head-petals',
+    name: 'Petals on this head',
+    help: 'A petal on every point, small and upright in the middle, long and open at the rim.',
+    words: 'flower bloom blossom petal rose dahlia',
+    on: 'points',
+    plant(bed) {
+      const length = round(0.32 * bed.size);
+      const petal = item(
+        bed,
+        'Petal',
+        newStep('blade', { length, width: round(0.42 * length), fold: 6, cup: 0.4, droop: 24 }),
+        finish(0.5, ROSES),
+      );
+      return {
+        growths: [petal],
+        steps: [
+          newStep('on-points', {
+            ...{ growth: petal.id, lean: 62, vary: 0.12 },
+            sizeAlong: [
+              { at: 0, value: 0.25, shape: 'smooth' },
+              { at: 1, value: 1 },
+            ],
+            leanAlong: [
+              { at: 0, value: 0.1, shape: 'smooth' },
+              { at: 1, value: 1 },
+            ],
+          }),
+        ],
+      };
+    },
+  },
+  {
+    id: 'head-spines',
+    name: 'Spines on this head',
+    help: 'A spine on every point, swaying in noise that closes with the range.',
+    words: 'urchin thorn spike needle quill',
+    on: 'points',
+    plant(bed) {
+      const height = round(0.2 * bed.size);
+      const spine = item(
+        bed,
+        'Spine',
+        newStep('solid', { which: 'crystal', radius: round(0.08 * height), height, point: 0.86, sides: 6 }),
+        finish(0.3, ['#3d2a6b', '#8f7bd8', '#e6dcff']),
+      );
+      return {
+        growths: [spine],
+        steps: [
+          newStep('on-points', { growth: spine.id, lean: 12, vary: 0.2, varyLean: 8 }),
+          newStep('falloff', {
+            ...{ shape: 'noise', grain: round(0.3 * bed.size), evolve: 0.15, ease: 'linear' },
+            ...{ drives: 'turn', spinX: 22 },
+          }),
+        ],
+      };
+    },
+  },
+  {
+    id: 'barnacles',
+    name: 'Barnacles over this form',
+    help: 'Barnacles of many sizes come up as a front spreads over the form.',
+    words: 'scatter cover crust spread moss growth infect',
+    on: 'mesh',
+    plant(bed) {
+      const radius = round(0.022 * bed.size);
+      const cone = item(
+        bed,
+        'Barnacle',
+        newStep('line', { toY: round(0.9 * radius), points: 12 }),
+        newStep('sweep', {
+          ...{ profile: 'star', corners: 9, inner: 0.82, rounding: 0.6, radius, swell: 0 },
+          along: [
+            { at: 0, value: 1, shape: 'smooth' },
+            { at: 1, value: 0.42 },
+          ],
+        }),
+        finish(0.8, BONES),
+      );
+      const steps = [
+        newStep('front', {
+          from: 'random',
+          count: 4,
+          reach: over(bed, 'linear', [0, 0], [0.85, round(0.7 * bed.size)]),
+          soft: round(0.04 * bed.size),
+        }),
+        newStep('scatter', { count: 420 }),
+        newStep('on-points', { growth: cone.id, vary: 0.75, varyTurn: 180, varyLean: 10 }),
+        newStep('falloff', { shape: 'attribute', attribute: 'front', invert: true, ease: 'back-out', factor: 0 }),
+      ];
+      return { growths: [cone], steps };
+    },
+  },
+  {
+    id: 'weeds',
+    name: 'Weeds on this ground',
+    help: 'Tall blades stand upright where the ground is not too steep, each in a size of its own.',
+    words: 'grass field meadow scatter plant kelp forest lawn',
+    on: 'mesh',
+    plant(bed) {
+      const length = round(0.16 * bed.size);
+      const weed = item(
+        bed,
+        'Weed',
+        newStep('blade', { length, width: round(0.14 * length), droop: 55 }),
+        finish(0.55, GREENS),
+      );
+      const steps = [
+        newStep('scatter', { count: 260, upright: 1, steepest: 60, sink: round(0.02 * length) }),
+        newStep('on-points', { growth: weed.id, vary: 0.6, varyTurn: 180, varyLean: 12 }),
+        newStep('falloff', {
+          ...{ shape: 'noise', grain: round(0.25 * bed.size), evolve: 0.2, ease: 'linear', drives: 'turn', spinX: 24 },
+        }),
+      ];
+      return { growths: [weed], steps };
+    },
+  },
+  {
+    id: 'appear',
+    name: 'Appears behind a front',
+    help: 'The form appears from one place on, cut exactly along a front with a hot edge.',
+    words: 'reveal dissolve wipe materialise build transition',
+    on: 'mesh',
+    plant: (bed) => ({
+      growths: [],
+      steps: [
+        newStep('front', {
+          ...{ reach: over(bed, 'ease-in-out', [0, 0], [0.8, round(1.1 * bed.size)]), soft: round(0.05 * bed.size) },
+          ...{ rough: round(0.05 * bed.size), grain: round(0.1 * bed.size) },
+        }),
+        newStep('reveal', { glow: 1.6, width: round(0.02 * bed.size) }),
+      ],
+    }),
+  },
+  {
+    id: 'wire-cells',
+    name: 'Wire running over it',
+    help: 'Cells of wire run over the form from its lowest place.',
+    words: 'net mesh lattice hologram scan cage wireframe',
+    on: 'mesh',
+    plant(bed) {
+      const wire = growth(
+        bed,
+        'Wire',
+        newStep('cells', { growth: bed.host!.id, size: round(0.07 * bed.size) }),
+        newStep('front', {
+          reach: over(bed, 'linear', [0, 0], [0.8, round(1.2 * bed.size)]),
+          soft: round(0.1 * bed.size),
+        }),
+        newStep('reveal', {}),
+        newStep('wire', { radius: round(0.0022 * bed.size) }),
+        finish(0.4, ['#1f8f8a', '#66d3c8', '#d8fff4'], { glow: 0.8, glowColor: '#66d3c8' }),
+      );
+      return { growths: [wire], steps: [] };
+    },
+  },
+  {
+    id: 'swelling',
+    name: 'Swells as a front passes',
+    help: 'The skin rises behind a front that spreads over it.',
+    words: 'bulge inflate grow wave displace grow thick',
+    on: 'mesh',
+    plant: (bed) => ({
+      growths: [],
+      steps: [
+        newStep('front', {
+          ...{ reach: over(bed, 'linear', [0, 0], [0.8, round(1.1 * bed.size)]), soft: round(0.25 * bed.size) },
+        }),
+        newStep('displace', {
+          noise: 0,
+          amount: {
+            base: 0,
+            vary: {
+              ...{ by: 'attribute', attribute: 'front', span: [0, 1], amount: round(0.06 * bed.size), waves: 3 },
+              shape: [
+                { at: 0, value: 0, shape: 'smooth' },
+                { at: 1, value: 1 },
+              ],
+            },
+          },
+        }),
+      ],
+    }),
+  },
+  {
+    id: 'drop-in',
+    name: 'Copies drop in',
+    help: 'What is copied comes from above, tumbling, one after another.',
+    words: 'fall assemble build piece land',
+    on: 'copies',
+    plant(bed) {
+      const falls = { shape: 'front', over: 1.1, invert: true };
+      return {
+        growths: [],
+        steps: [
+          newStep('falloff', { ...falls, ease: 'bounce-out', drives: 'move', moveY: round(0.5 * bed.size) }),
+          newStep('falloff', { ...falls, ease: 'cubic-out', drives: 'turn', spinX: 75, spinY: 40, spinZ: 25 }),
+        ],
+      };
+    },
+  },
+  {
+    id: 'ripple',
+    name: 'A ripple of size',
+    help: 'Copies swell and shrink in noise that closes with the range.',
+    words: 'pulse wave breathe noise animate scale',
+    on: 'copies',
+    plant: (bed) => ({
+      growths: [],
+      steps: [
+        newStep('falloff', {
+          ...{
+            shape: 'noise',
+            grain: round(0.3 * bed.size),
+            evolve: 0.4,
+            ease: 'linear',
+            drives: 'size',
+            factor: 0.35,
+          },
+        }),
+      ],
+    }),
+  },
+];

@@ -1,0 +1,33 @@
+import { type Family } from '../steps/declare';
+import { stepOf } from '../steps/index';
+import { type Step } from './schema';
+
+const ORDER = ['start', 'shape', 'grow', 'skin', 'finish', 'place'];
+
+/** Whether any of a growth's steps that are on places copies. */
+export const placesCopies = (steps: readonly Step[]): boolean =>
+  steps.some((step) => step.on && stepOf(step.kind)?.gives.includes('copies'));
+
+/** Where a new step goes: behind the last step of its family, or the family whose part it takes there, or an earlier one. */
+export function bestPlace(steps: readonly Step[], kind: string, part?: Family): number {
+  const rank = (of: string): number => ORDER.indexOf(stepOf(of)?.family ?? 'finish');
+  const own = part ? ORDER.indexOf(part) : rank(kind);
+  const last = steps.findLastIndex((step) => rank(step.kind) <= own);
+  const declaration = stepOf(kind);
+  const skins = (step: Step): boolean => {
+    const made = stepOf(step.kind);
+    return made?.family === 'skin' && made.takes.includes('paths') && made.gives.includes('mesh');
+  };
+  const writes = steps.findLastIndex((step) => stepOf(step.kind)?.writes !== undefined);
+  // What works on paths and on skins alike works on the paths, before they get one, unless it goes by what comes later.
+  const skin = steps.findIndex(skins);
+  const either = declaration?.family === 'skin' && declaration.takesOne?.includes('paths');
+  if (either && !declaration.writes && skin >= 0 && writes < skin) return skin;
+  if (!either && !declaration?.takes.includes('mesh')) return last + 1;
+  // What works on a skin comes after all that makes it, and after what it may go by.
+  const needed = steps.findLastIndex((step) => {
+    const made = stepOf(step.kind);
+    return made?.writes !== undefined || (made?.gives.includes('mesh') && !made.takes.includes('mesh'));
+  });
+  return Math.max(last, needed) + 1;
+}
