@@ -43,11 +43,11 @@ test('New is a field of moving pictures, found by plain words and gone through b
     await expect(dialog.getByRole('group', { name: title })).toBeVisible();
   for (const [word, ...names] of [
     ['leaf', 'Stem with leaves', 'Blade'],
-    ['vine', 'Wander', 'Twine'],
-    ['letter', 'Text that grows', 'Text'],
+    ['vine', 'Wandering tendrils', 'Twining tendrils'],
+    ['letter', 'Text that grows', 'Text outline'],
     ['stone', 'Rock', 'Rock with barnacles'],
     ['rope', 'Catenary'],
-    ['logo', 'Drawing'],
+    ['logo', 'Vector file'],
   ]) {
     await find(page, word);
     for (const name of names) await expect(option(page, name)).toBeVisible();
@@ -102,10 +102,7 @@ test('a cutting of one’s own: kept with its picture, renamed, planted in anoth
   page,
 }) => {
   await openNamed(page, 'Lantern wreath');
-  await page
-    .getByRole('button', { name: /^More for Wreath/ })
-    .first()
-    .click();
+  await page.getByRole('button', { name: 'More for Lantern wreath', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Keep as a cutting' }).click();
   await expect(page.getByText(/is kept among your cuttings/)).toBeVisible();
   await openEmpty(page);

@@ -9,6 +9,7 @@ import sharp from 'sharp';
 import {
   boundsOf,
   Evaluator,
+  type GrowthResult,
   growingSteps,
   newGrowth,
   newScene,
@@ -33,7 +34,7 @@ const [WIDTH, HEIGHT] = [216, 144];
 /** What stands there for those that need another growth. */
 const HOSTS: Record<string, () => Step[]> = {
   paths: () => [newStep('helix', { below: 0.12, above: 0.3, height: 1.9, turns: 1.6 })],
-  mesh: () => [newStep('rock'), newStep('finish', { glow: 0, roughness: 0.85 })],
+  mesh: () => growingSteps(newStep('rock'), [1, FRAMES + 1]),
   points: () => [newStep('phyllotaxis', { which: 'dome', count: 90, radius: 0.5, height: 0.4 })],
   copies: () => [newStep('helix', { below: 0.3, above: 0.5, turns: 2 })],
 };
@@ -121,12 +122,13 @@ function cuttingScene(id: string): Scene {
 /** Brings all that there is at the last frame into the picture. */
 async function framed(scene: Scene): Promise<Scene> {
   const evaluator = new Evaluator({ now: () => 0, shipped, file: async () => undefined });
-  const { growths } = await evaluator.evaluate(scene, FRAMES + 1);
   const [low, high] = [
     [Infinity, Infinity, Infinity],
     [-Infinity, -Infinity, -Infinity],
   ];
-  for (const { form, notices } of growths) {
+  const all: GrowthResult[] = [];
+  for (let frame = 2; frame <= FRAMES + 1; frame++) all.push(...(await evaluator.evaluate(scene, frame)).growths);
+  for (const { form, notices } of all) {
     const bad = notices.filter(({ level }) => level !== 'note');
     if (bad.length > 0)
       console.error(scene.growths.map(({ name }) => name).join(), bad.map(({ what }) => what).join(' '));
@@ -138,7 +140,7 @@ async function framed(scene: Scene): Promise<Scene> {
   }
   const middle = low.map((x, c) => (x + high[c]) / 2);
   const radius = Math.hypot(...low.map((x, c) => high[c] - x)) / 2;
-  const away = (0.84 * radius) / Math.sin((15 * Math.PI) / 180);
+  const away = (0.92 * radius) / Math.sin((15 * Math.PI) / 180);
   const way = [0.42, 0.26, 0.87];
   const stands = middle.map((x, c) => x + away * way[c]);
   const named = (prefix: string, of: readonly number[]) =>

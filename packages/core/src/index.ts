@@ -53,6 +53,7 @@ export * from './scene/read';
 export type { Files, PackedScene } from './scene/sceneFile';
 export * from './scene/make';
 export * from './scene/readyItems';
+export { pathsAhead, wholeBoundsOf } from './geometry/extent';
 export { bestPlace, placesCopies } from './scene/bestPlace';
 export * from './steps/declare';
 export * from './steps/format';

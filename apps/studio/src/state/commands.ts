@@ -171,7 +171,12 @@ export const COMMANDS: readonly Command[] = [
     },
     can: () => selectedGrowth()?.steps.some(({ id }) => id === useView.getState().focusStep) ?? false,
   },
-  { id: 'all', label: 'See everything', keys: 'o', run: () => setView(({ frameAll }) => ({ frameAll: frameAll + 1 })) },
+  {
+    id: 'all',
+    label: 'See everything',
+    keys: 'o',
+    run: () => setView(({ frameAll }) => ({ frameAll: frameAll + 1, frameOf: null })),
+  },
   { id: 'shot', label: "Look through the shot's camera", keys: 'c', run: () => setView({ eye: null }) },
   {
     id: 'look',

@@ -50,6 +50,7 @@ class FakeEngine {
       counts: { points: 2, faces: 0, copies: 0 },
       bounds: null,
       size: null,
+      ahead: [],
       failed: false,
       items: [],
       shown: something(),

@@ -67,6 +67,10 @@ interface ViewState extends SavedView {
   shade: Shade | null;
   /** Counts up to ask the viewport to frame everything. */
   frameAll: number;
+  /** The growth that is framed then; null for everything. */
+  frameOf: string | null;
+  /** The growth that was chosen in the view last, and when: it is outlined for a moment. */
+  pointed: { growth: string; at: number } | null;
 }
 
 export const firstView: SavedView = {
@@ -123,6 +127,8 @@ export const useView = create<ViewState>(() => ({
   table: false,
   shade: null,
   frameAll: 0,
+  frameOf: null,
+  pointed: null,
 }));
 
 export const setView = useView.setState;

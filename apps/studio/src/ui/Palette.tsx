@@ -78,7 +78,7 @@ function fittingCuttings(): Section[] {
   const growth = selectedGrowth();
   const kinds = given(growth?.steps ?? []);
   const fit = CUTTINGS.filter(({ on }) => on !== null && kinds.has(on));
-  return [{ title: 'Plant on this growth', as: 'cards', entries: fit.map(cuttingEntry) }];
+  return [{ title: 'Plant on this growth', as: 'cards', beside: true, entries: fit.map(cuttingEntry) }];
 }
 
 /** Everything that a growth can begin with. */
@@ -248,7 +248,7 @@ function useOwnCuttings(of: StoredCutting['of']): { sections: Section[]; foot: R
       />
     </Box>
   );
-  return { sections: [{ title: 'Your cuttings', as: 'cards', entries }], foot };
+  return { sections: [{ title: 'Your cuttings', as: 'cards', beside: of === 'steps', entries }], foot };
 }
 
 /** Addresses of the pictures of one's own cuttings, given back when they are no longer shown. */

@@ -33,6 +33,8 @@ export interface Section {
   title: string | null;
   as: 'cards' | 'rows';
   entries: readonly Entry[];
+  /** Stands beside the others, not among them. */
+  beside?: boolean;
 }
 
 interface Props {
@@ -45,8 +47,8 @@ interface Props {
   foot?: ReactNode;
 }
 
-/** Cards in a row. */
-const COLUMNS = 4;
+/** Cards in a row of a section. */
+const columnsOf = ({ beside }: Section): number => (beside ? 2 : 4);
 
 /** What is left of sections by what is typed; what cannot be picked comes last of its section. */
 function foundIn(sections: readonly Section[], query: string): Section[] {
@@ -69,7 +71,10 @@ export function Picker({ label, placeholder, sections, wide = false, close, pick
   const [chosen, setChosen] = useState(0);
   const list = useRef<HTMLDivElement>(null);
   const found = foundIn(sections, query);
-  const flat = found.flatMap(({ entries, as }) => entries.map((entry, k) => ({ entry, as, column: k % COLUMNS })));
+  const [among, beside] = [found.filter((section) => !section.beside), found.filter((section) => section.beside)];
+  const flat = [...among, ...beside].flatMap((section) =>
+    section.entries.map((entry, k) => ({ entry, as: section.as, column: k % columnsOf(section) })),
+  );
   const active = flat[chosen]?.entry;
   const choose = (entry: Entry | undefined): void => {
     if (entry && !entry.off) pick(entry);
@@ -105,6 +110,33 @@ export function Picker({ label, placeholder, sections, wide = false, close, pick
   }, [chosen]);
 
   let number = 0;
+  const drawn = (sections: readonly Section[]): ReactNode =>
+    sections.map((section) => (
+      <Box
+        key={section.title ?? 'all'}
+        role={section.title ? 'group' : undefined}
+        aria-label={section.title ?? undefined}
+      >
+        {section.title && (
+          <Box aria-hidden sx={{ fontSize: 12, fontWeight: 650, color: 'text.secondary', px: 1.25, pt: 1.25, pb: 0.5 }}>
+            {section.title}
+          </Box>
+        )}
+        <Box
+          sx={
+            section.as === 'cards'
+              ? { display: 'grid', gridTemplateColumns: `repeat(${columnsOf(section)}, 1fr)`, gap: 1, px: 1 }
+              : {}
+          }
+        >
+          {section.entries.map((entry) => {
+            const own = number++;
+            const props = { entry, chosen: own === chosen, pick: () => choose(entry), over: () => setChosen(own) };
+            return section.as === 'cards' ? <Card key={entry.id} {...props} /> : <Line key={entry.id} {...props} />;
+          })}
+        </Box>
+      </Box>
+    ));
   return (
     <Dialog
       open
@@ -138,31 +170,15 @@ export function Picker({ label, placeholder, sections, wide = false, close, pick
         id="picker-list"
         role="listbox"
         aria-label="Found"
-        sx={{ overflowY: 'auto', maxHeight: wide ? '74vh' : '56vh', py: 0.75, px: 0.75 }}
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: among.length > 0 && beside.length > 0 ? 'minmax(0, 1fr) minmax(0, 1fr)' : '1fr',
+          minHeight: 0,
+          '& > div': { overflowY: 'auto', maxHeight: wide ? '74vh' : '56vh', py: 0.75, px: 0.75 },
+        }}
       >
-        {found.map(({ title, as, entries }) => (
-          <Box key={title ?? 'all'} role={title ? 'group' : undefined} aria-label={title ?? undefined}>
-            {title && (
-              <Box
-                aria-hidden
-                sx={{ fontSize: 12, fontWeight: 650, color: 'text.secondary', px: 1.25, pt: 1.25, pb: 0.5 }}
-              >
-                {title}
-              </Box>
-            )}
-            <Box
-              sx={
-                as === 'cards' ? { display: 'grid', gridTemplateColumns: `repeat(${COLUMNS}, 1fr)`, gap: 1, px: 1 } : {}
-              }
-            >
-              {entries.map((entry) => {
-                const own = number++;
-                const props = { entry, chosen: own === chosen, pick: () => choose(entry), over: () => setChosen(own) };
-                return as === 'cards' ? <Card key={entry.id} {...props} /> : <Line key={entry.id} {...props} />;
-              })}
-            </Box>
-          </Box>
-        ))}
+        {among.length > 0 && <div>{drawn(among)}</div>}
+        {beside.length > 0 && <Box sx={{ borderLeft: `1px solid ${INK.line}` }}>{drawn(beside)}</Box>}
         {flat.length === 0 && <Box sx={{ px: 2.5, py: 1.5, color: 'text.secondary' }}>Nothing is called that.</Box>}
       </Box>
       {foot}

@@ -132,7 +132,7 @@ export const Chips = memo(function Chips() {
               label="See all"
               help="Brings everything into view (O)"
               on={false}
-              pick={() => setView(({ frameAll }) => ({ frameAll: frameAll + 1 }))}
+              pick={() => setView(({ frameAll }) => ({ frameAll: frameAll + 1, frameOf: null }))}
             />
             <Choice
               label="Shot"

@@ -162,7 +162,8 @@ export class Stage {
 
   #frameAll(): void {
     const camera = this.#camera;
-    const { center, radius } = this.#rig.bounds;
+    const { frameOf } = useView.getState();
+    const { center, radius } = (frameOf && this.#rig.boundsOf(frameOf)) || this.#rig.bounds;
     const half = Math.min(camera.fov, camera.fov * camera.aspect) / 2;
     const reach = (1.12 * radius) / Math.sin((half * Math.PI) / 180);
     const direction = camera.position.clone().sub(this.#orbit.target).normalize();

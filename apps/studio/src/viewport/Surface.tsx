@@ -2,6 +2,7 @@
 
 import Box from '@mui/material/Box';
 import { useEffect, useRef, useState } from 'react';
+import { startChoosing } from './choose';
 import { Stage } from './Stage';
 
 /** Holds the stage's canvas, and keeps it as large as its place. */
@@ -23,6 +24,7 @@ export function Surface() {
     stage.onLost = (lost) =>
       setTrouble(lost ? 'The graphics were lost: the picture comes back when the browser gives them back.' : null);
     holder.append(stage.canvas);
+    const stopChoosing = startChoosing(stage.canvas);
     const observer = new ResizeObserver(() => {
       const { width, height } = holder.getBoundingClientRect();
       stage.resize(width, height);
@@ -30,6 +32,7 @@ export function Surface() {
     observer.observe(holder);
     return () => {
       observer.disconnect();
+      stopChoosing();
       stage.dispose();
     };
   }, []);

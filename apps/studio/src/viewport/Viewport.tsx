@@ -10,6 +10,7 @@ import { Empty } from './Empty';
 import { Pins } from './Pins';
 import { TrailLine } from './TrailLine';
 import { Chips } from './Chips';
+import { Chosen } from './Chosen';
 import { Surface } from './Surface';
 
 // What is seldom there is loaded when it is first asked for.
@@ -64,6 +65,7 @@ export function Viewport() {
   const shaded = useView((state) => state.shade !== null);
   const painting = useView((state) => state.tool === 'paint');
   const lost = useResults((state) => state.lost !== null);
+  const resting = useView((state) => !state.playing && state.tool === 'look');
   const shaping = useHandled('falloff');
   const drawn = useHandled('drawn');
   const placed = usePlaced();
@@ -96,6 +98,7 @@ export function Viewport() {
         {painting && <PaintLayer />}
         {guiding && <GuideHandles />}
         {shaping && <FalloffHandles growth={shaping.growth} step={shaping.step} />}
+        {resting && <Chosen />}
         <Pins />
         <TrailLine />
         {drawing && <DrawLayer />}

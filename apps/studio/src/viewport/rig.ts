@@ -50,6 +50,8 @@ export interface Picture {
 /** What a line of sight meets. */
 export interface Hit {
   place: Vec3;
+  /** The growth that it is of. */
+  growth: string;
   /** The point as it can be followed; null where nothing of it stays the same from frame to frame. */
   target: TrailTarget | null;
 }
@@ -134,6 +136,11 @@ export class Rig {
     return this.#bounds.clone();
   }
 
+  /** The sphere round one growth as it is shown; null where nothing of it is. */
+  boundsOf(growth: string): Sphere | null {
+    return this.#entries.get(growth)?.sphere()?.clone() ?? null;
+  }
+
   /** The colours of a growth's skin have been changed in place: they are handed to the graphics again. */
   recoloured(growth: string): void {
     this.#entries.get(growth)?.recoloured();
@@ -154,7 +161,12 @@ export class Rig {
     const [nearest] = ray.intersectObjects([...skins.keys()], false);
     if (!nearest) return null;
     const { point, object, instanceId } = nearest;
-    return { place: [point.x, point.y, point.z], target: skins.get(object)!.targetAt(object, point, instanceId) };
+    const entry = skins.get(object)!;
+    return {
+      place: [point.x, point.y, point.z],
+      growth: entry.growth,
+      target: entry.targetAt(object, point, instanceId),
+    };
   }
 
   dispose(): void {
@@ -190,6 +202,10 @@ class Entry {
   readonly #parts = new Group();
   readonly #copies = new CopySet();
   #growth: OnScreen | null = null;
+
+  get growth(): string {
+    return this.#growth?.id ?? '';
+  }
   #shape = '';
   #drawnAs = '';
   #rendering: Rendering = { quality: 'draft' };

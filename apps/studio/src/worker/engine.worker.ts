@@ -1,6 +1,8 @@
 import * as Comlink from 'comlink';
 import {
   boundsOf,
+  pathsAhead,
+  wholeBoundsOf,
   Cancelled,
   clashesOf,
   type Copies,
@@ -191,8 +193,15 @@ function payload({ id, key, form, share, notices, costs }: GrowthResult, buffers
   const items = form?.copies?.items.map((item) => itemKey(item.key)) ?? [];
   const length = grownLength(form?.paths ?? null);
   const common = { id, key, share, length, notices, costs, items, failed: form === null };
-  if (!form) return { ...common, counts: { points: 0, faces: 0, copies: 0 }, bounds: null, size: null, shown: null };
-  const measured = { ...common, counts: countsOf(form), bounds: boundsOf(form), size: sizeOf(form) };
+  if (!form)
+    return { ...common, counts: { points: 0, faces: 0, copies: 0 }, bounds: null, size: null, ahead: [], shown: null };
+  const measured = {
+    ...common,
+    counts: countsOf(form),
+    bounds: boundsOf(form),
+    size: sizeOf(form),
+    ahead: pathsAhead(form),
+  };
   if (held.has(key)) return { ...measured, shown: null };
   held.add(key);
   return { ...measured, shown: shownOf(form, buffers) };
@@ -200,12 +209,8 @@ function payload({ id, key, form, share, notices, costs }: GrowthResult, buffers
 
 /** Diagonal of a form and of all that it will grow to; null where there is nothing. */
 function sizeOf(form: Form): number | null {
-  const whole = [form, ...(form.extent ? [{ ...emptyForm(), paths: form.extent }] : [])].flatMap(
-    (part) => boundsOf(part) ?? [],
-  );
-  const reach = (axis: number): number =>
-    Math.max(...whole.map(({ max }) => max[axis])) - Math.min(...whole.map(({ min }) => min[axis]));
-  return whole.length > 0 ? Math.hypot(reach(0), reach(1), reach(2)) : null;
+  const whole = wholeBoundsOf(form);
+  return whole && Math.hypot(...[0, 1, 2].map((axis) => whole.max[axis] - whole.min[axis]));
 }
 
 /** An item is held apart from the growth that it comes from, which may show copies besides. */

@@ -60,6 +60,8 @@ export interface GrowthPayload {
   bounds: { min: [number, number, number]; max: [number, number, number] } | null;
   /** Diagonal of all of it, of what has yet to grow as well, metres; null where there is nothing. */
   size: number | null;
+  /** Courses that are not there yet, or no more, points of three numbers each, metres; none of what has very many paths. */
+  ahead: number[][];
   failed: boolean;
   /** Keys of the items that its copies show. */
   items: string[];

@@ -45,7 +45,7 @@ export const ALONE: readonly Cutting[] = [
     on: null,
     plant(bed) {
       const head = newStep('phyllotaxis', {
-        ...{ which: 'dome', radius: 0.3, height: 0.22, swell: 14 },
+        ...{ which: 'dome', radius: 0.3, height: 0.3, swell: 14 },
         count: over(bed, 'ease-in-out', [0, 0], [0.8, 90]),
       });
       return planted(bed, 'Head', 1.4, [head], 'head-petals');
@@ -189,13 +189,11 @@ export const ALONE: readonly Cutting[] = [
           newStep('sweep', {
             ...{ profile: 'star', corners: 9, inner: 0.88, rounding: 0.85, radius: 0.47, follows: 'whole', swell: 0 },
             along: [
-              { at: 0, value: 1, shape: 'smooth' },
-              { at: 0.35, value: 0.31, shape: 'smooth' },
-              { at: 0.7, value: 0.08, shape: 'smooth' },
+              { at: 0, value: 1 },
               { at: 1, value: 0.02 },
             ],
           }),
-          finish(0.25, ['#f4e3c8', '#d8906a', '#6b2f3f']),
+          finish(0.25, ['#fbeede', '#c8694a', '#8c3b4a', '#e3b46e', '#7e4a63', '#f6dcb0', '#a2574e', '#ffe9c9']),
         ),
       ],
     }),

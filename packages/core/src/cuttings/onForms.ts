@@ -21,7 +21,7 @@ export const ON_FORMS: readonly Cutting[] = [
         growths: [petal],
         steps: [
           newStep('on-points', {
-            ...{ growth: petal.id, lean: 62, vary: 0.12 },
+            ...{ growth: petal.id, lean: 24, vary: 0.12 },
             sizeAlong: [
               { at: 0, value: 0.25, shape: 'smooth' },
               { at: 1, value: 1 },
@@ -154,7 +154,7 @@ export const ON_FORMS: readonly Cutting[] = [
         }),
         newStep('reveal', {}),
         newStep('wire', { radius: round(0.0022 * bed.size) }),
-        finish(0.4, ['#1f8f8a', '#66d3c8', '#d8fff4'], { glow: 0.8, glowColor: '#66d3c8' }),
+        finish(0.4, ['#1f8f8a', '#66d3c8', '#d8fff4'], { glow: 0 }),
       );
       return { growths: [wire], steps: [] };
     },

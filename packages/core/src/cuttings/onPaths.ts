@@ -190,7 +190,7 @@ export const ON_PATHS: readonly Cutting[] = [
     words: 'fire burn glow spark light tip',
     on: 'paths',
     plant(bed) {
-      const radius = round(0.022 * bed.size);
+      const radius = round(0.03 * bed.size);
       const ember = item(
         bed,
         'Ember',

@@ -1,0 +1,37 @@
+import { setView, useView } from '@/state/view';
+import { skinUnder, useProjection } from './projection';
+
+/** Pixels that a pointer may move in a click. */
+const STILL = 4;
+
+/**
+ * Lets growths be chosen in the picture: a click selects the one under the pointer, a double click brings it into the picture.
+ * A drag looks round, as ever.
+ * @returns what stops it
+ */
+export function startChoosing(canvas: HTMLCanvasElement): () => void {
+  let down: { x: number; y: number } | null = null;
+  const under = (event: MouseEvent): string | null => {
+    const box = canvas.getBoundingClientRect();
+    return skinUnder(event.clientX - box.left, event.clientY - box.top, useProjection.getState())?.growth ?? null;
+  };
+  const free = (): boolean => useView.getState().tool === 'look';
+  const onDown = (event: PointerEvent): void => void (down = { x: event.clientX, y: event.clientY });
+  const onClick = (event: MouseEvent): void => {
+    if (!down || !free() || Math.hypot(event.clientX - down.x, event.clientY - down.y) > STILL) return;
+    const growth = under(event);
+    if (growth) setView({ growth, keys: [], pointed: { growth, at: performance.now() } });
+  };
+  const onDouble = (event: MouseEvent): void => {
+    const growth = free() ? under(event) : null;
+    if (growth) setView(({ frameAll }) => ({ frameAll: frameAll + 1, frameOf: growth }));
+  };
+  canvas.addEventListener('pointerdown', onDown);
+  canvas.addEventListener('click', onClick);
+  canvas.addEventListener('dblclick', onDouble);
+  return () => {
+    canvas.removeEventListener('pointerdown', onDown);
+    canvas.removeEventListener('click', onClick);
+    canvas.removeEventListener('dblclick', onDouble);
+  };
+}
