@@ -64,10 +64,6 @@ export const copyStep = (growth: Growth, step: Step): void =>
 export const copyTracks = (growth: Growth): void =>
   toClipboard(trackClip(useDocument.getState().scene, growth.id), 'Tracks');
 
-/** Keeps a growth, or one of its steps, among one's cuttings. */
-export const keepAsCutting = (growth: string, step?: string): void =>
-  void import('./cuttings').then(({ keepCutting }) => keepCutting(growth, step)).catch(sayProblem);
-
 /** Pastes what was copied here or in another scene. Gives false for a text that is nothing of ours. */
 export function pasteText(text: string): boolean {
   try {

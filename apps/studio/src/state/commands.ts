@@ -12,7 +12,7 @@ import {
   toggleMarker,
   toggleStep,
 } from './actions';
-import { copyText, pasteText } from './clips';
+import { withClips } from './clipsLater';
 import { travel, useDocument } from './document';
 import { zoomed } from '@/timeline/scale';
 import { soundOf } from './sound';
@@ -216,10 +216,11 @@ export const COMMANDS: readonly Command[] = [
     id: 'copy',
     label: 'Copy the chosen keys, the focused step, or this growth',
     native: 'mod+c',
-    run: () => {
-      const text = copyText();
-      if (text !== null) void navigator.clipboard.writeText(text);
-    },
+    run: () =>
+      withClips(({ copyText }) => {
+        const text = copyText();
+        return text === null ? undefined : navigator.clipboard.writeText(text);
+      }),
     can: hasGrowth,
   },
   {
@@ -229,7 +230,10 @@ export const COMMANDS: readonly Command[] = [
     run: () =>
       void navigator.clipboard.readText().then(
         (text) =>
-          pasteText(text) || say({ tone: 'info', text: 'There is nothing copied from a scene on the clipboard.' }),
+          withClips(
+            ({ pasteText }) =>
+              pasteText(text) || say({ tone: 'info', text: 'There is nothing copied from a scene on the clipboard.' }),
+          ),
         () =>
           say({ tone: 'info', text: `Press ${keysText('mod+v')}: the browser lets nothing else read the clipboard.` }),
       ),

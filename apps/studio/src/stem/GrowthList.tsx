@@ -11,7 +11,7 @@ import IconButton from '@mui/material/IconButton';
 import { memo, useState } from 'react';
 import { type Growth, HUES } from '@uvrex/core';
 import { changeGrowth, deleteGrowth, duplicateGrowth, moveGrowth } from '@/state/actions';
-import { copyGrowth, copyTracks, keepAsCutting } from '@/state/clips';
+import { keepAsCutting, withClips } from '@/state/clipsLater';
 import { useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { useSizes } from '@/state/sizes';
@@ -168,9 +168,9 @@ const GrowthRow = memo(function GrowthRow({ growth, selected }: { growth: Growth
         items={[
           { label: 'Rename', run: () => setNaming(true) },
           { label: 'Duplicate', run: () => duplicateGrowth(growth.id) },
-          { label: 'Copy', run: () => copyGrowth(growth) },
+          { label: 'Copy', run: () => withClips(({ copyGrowth }) => copyGrowth(growth)) },
           { label: 'Keep as a cutting', run: () => keepAsCutting(growth.id) },
-          { label: 'Copy tracks', run: () => copyTracks(growth) },
+          { label: 'Copy tracks', run: () => withClips(({ copyTracks }) => copyTracks(growth)) },
           {
             label: 'Delete',
             run: () => {

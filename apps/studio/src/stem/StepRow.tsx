@@ -22,7 +22,7 @@ import {
 } from '@uvrex/core';
 import { deleteStep, duplicateStep, ownFrame, renameStep, titleOf, toggleStep } from '@/state/actions';
 import { growthIn, useDocument } from '@/state/document';
-import { copyStep, keepAsCutting } from '@/state/clips';
+import { keepAsCutting, withClips } from '@/state/clipsLater';
 import { useResults } from '@/state/results';
 import { setView, useView } from '@/state/view';
 import { MoreMenu } from '@/ui/MoreMenu';
@@ -212,7 +212,7 @@ export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Pro
           items={[
             { label: 'Rename', run: () => setNaming(true) },
             { label: 'Duplicate', run: () => duplicateStep(growth, step.id) },
-            { label: 'Copy', run: () => copyStep(grown(growth)!, step) },
+            { label: 'Copy', run: () => withClips(({ copyStep }) => copyStep(grown(growth)!, step)) },
             { label: 'Keep as a cutting', run: () => keepAsCutting(growth, step.id) },
             { label: step.on ? 'Switch off' : 'Switch on', run: () => toggleStep(growth, step.id) },
             {

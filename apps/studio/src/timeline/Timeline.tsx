@@ -11,10 +11,10 @@ import { sameKey, tracksOf } from './keys';
 import { Markers } from './Markers';
 import { Pod, POD, VALUE, ValueRow } from './rows';
 import { exactFrame, frameAt, panned, type Scale, scaleOf, ticks, xOf, zoomed } from './scale';
-import { SelectionBar } from './SelectionBar';
 import { SpanBar } from './SpanBar';
 import { Transport } from './Transport';
 
+const SelectionBar = dynamic(() => import('./SelectionBar').then((module) => module.SelectionBar), { ssr: false });
 const EasingMenu = dynamic(() => import('./EasingMenu').then((module) => module.EasingMenu), { ssr: false });
 
 const RULER = 24;
@@ -24,6 +24,7 @@ export function Timeline() {
   const scene = useDocument((state) => state.scene);
   const selected = useView((state) => state.growth);
   const span = useView((state) => state.span);
+  const several = useView((state) => state.keys.length > 1);
   const body = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(900);
   const [easing, setEasing] = useState<Element | null>(null);
@@ -122,7 +123,7 @@ export function Timeline() {
           ))}
           <ReadyBar scale={scale} />
           <Markers scale={scale} />
-          <SelectionBar scale={scale} y={15} />
+          {several && <SelectionBar scale={scale} y={15} />}
           <Playhead scale={scale} height={RULER} head />
         </Box>
         <Box

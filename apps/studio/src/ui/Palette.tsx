@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useRef, useState } from 'react';
 import { type Family, type FormKind, type StepDeclaration, STEPS, stepOf, type Step, USES } from '@uvrex/core';
-import { type Cutting, CUTTINGS } from '@uvrex/core/cuttings';
+import { type Cutting, CUTTINGS, STEP_WORDS } from '@uvrex/core/cuttings';
 import { MOMENTS, SMALL } from '@uvrex/examples/small';
 import { addStartedGrowth, addStep, selectedGrowth } from '@/state/actions';
 import { COMMANDS } from '@/state/commands';
@@ -52,7 +52,7 @@ function stepSections(): Section[] {
     family: step.family,
     label: step.label,
     help: step.help,
-    words: step.words,
+    words: STEP_WORDS[step.kind],
     icon: step.icon,
     run: () => addStep(growth.id, step.kind),
     off: missingFor(step, kinds),
@@ -91,7 +91,7 @@ const startSections = (): Section[] => [
       id: `new:${step.kind}`,
       label: step.label,
       help: step.help,
-      words: step.words,
+      words: STEP_WORDS[step.kind],
       icon: step.icon,
       picture: small(`start-${step.kind}`),
       run: () => addStartedGrowth(step.kind),

@@ -208,7 +208,6 @@ const optionOf = ({ entry, chosen }: OneProps) => ({
   role: 'option',
   'aria-selected': chosen,
   'aria-disabled': entry.off !== undefined,
-  tabIndex: -1,
 });
 
 /** An entry as a small moving picture with its name. */

@@ -8,7 +8,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { checkScene, Problem, type Scene } from '@uvrex/core';
 import { keepBeside } from '@/library/scenes';
 import { setKeeper, startAutosave, useSaving } from '@/state/autosave';
-import { startClipboard } from '@/state/clips';
+import { startClipboardSoon } from '@/state/clipsLater';
 import { COMMANDS, runCommand } from '@/state/commands';
 import { db, type StoredScene } from '@/state/db';
 import { edit, growthIn, openScene, useDocument } from '@/state/document';
@@ -166,7 +166,7 @@ function start(id: string): Closing {
   const stops = [
     startDirector(),
     startPlaying(),
-    startClipboard(),
+    startClipboardSoon(),
     startSound(),
     hearTabs((news) => {
       if (news.news === 'renamed' && news.id === id) edit('Rename scene', (draft) => void (draft.name = news.name));

@@ -3,14 +3,12 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useDocument } from '@/state/document';
 import { setView, useView } from '@/state/view';
 
 /** What an empty scene offers first. */
 export function Empty() {
-  const empty = useDocument((state) => state.scene.growths.length === 0);
   const drawing = useView((state) => state.tool === 'draw');
-  if (!empty || drawing) return null;
+  if (drawing) return null;
   return (
     <Box
       sx={{

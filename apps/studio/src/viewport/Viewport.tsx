@@ -6,15 +6,15 @@ import { type Growth, type Resolved, type Step, stepOf } from '@uvrex/core';
 import { growthIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { SCENE_ENTRY, useView } from '@/state/view';
-import { Empty } from './Empty';
 import { Pins } from './Pins';
-import { TrailLine } from './TrailLine';
 import { Chips } from './Chips';
 import { Chosen } from './Chosen';
 import { Surface } from './Surface';
 
 // What is seldom there is loaded when it is first asked for.
 const LostNotice = dynamic(() => import('./LostNotice').then((module) => module.LostNotice), { ssr: false });
+const Empty = dynamic(() => import('./Empty').then((module) => module.Empty), { ssr: false });
+const TrailLine = dynamic(() => import('./TrailLine').then((module) => module.TrailLine), { ssr: false });
 const DrawLayer = dynamic(() => import('./DrawLayer').then((module) => module.DrawLayer), { ssr: false });
 const PickLayer = dynamic(() => import('./PickLayer').then((module) => module.PickLayer), { ssr: false });
 const PlaceLayer = dynamic(() => import('./PlaceLayer').then((module) => module.PlaceLayer), { ssr: false });
@@ -61,6 +61,8 @@ export function Viewport() {
   const drawing = useView((state) => state.tool === 'draw');
   const picking = useView((state) => state.tool === 'pick');
   const checks = useView((state) => state.checks);
+  const trailing = useView((state) => state.trail !== null);
+  const empty = useDocument((state) => state.scene.growths.length === 0);
   const table = useView((state) => state.table);
   const shaded = useView((state) => state.shade !== null);
   const painting = useView((state) => state.tool === 'paint');
@@ -100,10 +102,10 @@ export function Viewport() {
         {shaping && <FalloffHandles growth={shaping.growth} step={shaping.step} />}
         {resting && <Chosen />}
         <Pins />
-        <TrailLine />
+        {trailing && <TrailLine />}
         {drawing && <DrawLayer />}
         {picking && <PickLayer />}
-        <Empty />
+        {empty && <Empty />}
         {shaded && <Legend />}
         <Chips />
         {lost && <LostNotice />}

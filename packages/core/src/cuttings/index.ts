@@ -8,3 +8,5 @@ export { plantIn } from './plant';
 
 /** The cuttings that ship, those that begin by themselves first. */
 export const CUTTINGS: readonly Cutting[] = [...ALONE, ...ON_PATHS, ...ON_FORMS];
+
+export { STEP_WORDS } from '../steps/words';

@@ -235,8 +235,6 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   /** Strokes on a field of 20 × 20, as SVG path data. */
   icon: string;
   help: string;
-  /** Other words that it is looked for by. */
-  words: string;
   /** What it is for, where a growth can begin with it. */
   use?: (typeof USES)[number];
   /** Kinds of geometry that must be there already. Steps that take nothing add to what is there. */

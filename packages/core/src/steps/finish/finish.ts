@@ -21,7 +21,6 @@ export const finish = defineStep({
   kind: 'finish',
   family: 'finish',
   label: 'Finish',
-  words: 'material colour color shade glow surface',
   icon: 'M4 16C3 8 8 3 16 4 17 12 12 17 4 16ZM4 16 10.5 9.5',
   help: 'Colours the skin along the path, lets the growing tip glow, and sets how matt it is.',
   takes: ['mesh'],

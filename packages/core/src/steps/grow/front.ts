@@ -118,7 +118,6 @@ export const front = defineStep({
   kind: 'front',
   family: 'skin',
   label: 'Front',
-  words: 'spread infect grow wave',
   icon: 'M4 17C4 9 9 4 17 4M4 13.5C4 12 4.5 10.8 5.2 9.8M8.5 17C8.5 12 12 8.5 17 8.5M13 17C13 14.5 14.5 13 17 13',
   help: 'A front that spreads over a skin, or along paths while there is none, at an even pace. It changes nothing by itself: colours, glow, Reveal, Displace, Scatter, falloffs and time offsets after it go by it.',
   takes: [],

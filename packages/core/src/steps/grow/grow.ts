@@ -10,7 +10,6 @@ export const grow = defineStep({
   kind: 'grow',
   family: 'grow',
   label: 'Grow',
-  words: 'trim reveal draw on animate length',
   icon: 'M10 17V6M6.5 9.5 10 6 13.5 9.5M5 17H15M10 3H10.01',
   help: 'Shows the part of each path between two shares of its length. Animate To and the path grows at an even pace; animate From and it is eaten away.',
   takes: ['paths'],

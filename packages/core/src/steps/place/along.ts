@@ -9,7 +9,6 @@ export const along = defineStep({
   kind: 'along',
   family: 'place',
   label: 'Along the paths',
-  words: 'array chain scatter copies clone repeat beads leaf',
   icon: 'M3 13C7 3 13 17 17 7M3 13H3.01M7 9.2H7.01M11.5 11.5H11.51M17 7H17.01M4.2 15.5 2 11M18.2 9.5 16 5',
   help: "Copies of another growth along the paths. Places are laid out on the whole path once; growth uncovers them, or feeds them through like a pulled chain. Spacing comes from the item's own size; for a chain link that is its inner length, so that links hang together.",
   takes: ['paths'],

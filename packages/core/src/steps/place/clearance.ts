@@ -5,7 +5,6 @@ export const clearance = defineStep({
   kind: 'clearance',
   family: 'place',
   label: 'Clearance',
-  words: 'collision apart spacing overlap',
   icon: 'M3 7H8V13H3ZM12 7H17V13H12ZM10 4V16',
   help: 'Keeps copies from standing in each other: those that come later, or are smaller, are shrunk until they are clear, or left out. It goes by the boxes of the items at the last frame.',
   takes: ['copies'],

@@ -202,7 +202,6 @@ export const falloff = defineStep({
   kind: 'falloff',
   family: 'place',
   label: 'Falloff',
-  words: 'field influence weight',
   icon: 'M3 15H6C9 15 10 5 13 5H17M3 18H17',
   help: 'Changes copies by how far they are inside a shape, along the path, in noise, or behind the growing front: their size, turn, place, colour, time, or what drives their item. Several act one after another, each with a delay of its own. Paths, skins and points keep the weight as an attribute, for later steps to go by.',
   takes: [],

@@ -10,7 +10,6 @@ export const offset = defineStep({
   kind: 'offset',
   family: 'place',
   label: 'Time offset',
-  words: 'stagger delay time',
   icon: 'M4 16A4 4 0 1 1 4 15.99M4 13.5V16L6 17M13 8A4 4 0 1 1 13 7.99M13 5.5V8L15 9',
   help: 'Each copy shows its item at a moment of its own: later by its number, its place, its distance from a guide, or at random; from its first frame when the front uncovers it; or over its whole life where copies are born and go.',
   takes: ['copies'],

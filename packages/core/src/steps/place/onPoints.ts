@@ -26,7 +26,6 @@ export const onPoints = defineStep({
   kind: 'on-points',
   family: 'place',
   label: 'On the points',
-  words: 'instance copies clone petal spine',
   icon: 'M6 15V11M6 11 4 8 6 5 8 8ZM14 15V11M14 11 12 8 14 5 16 8ZM3 17.5H17',
   help: 'A copy of another growth on every point, standing away from the surface that the points lie on.',
   takes: ['points'],

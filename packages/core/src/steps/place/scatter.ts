@@ -114,7 +114,6 @@ export const scatter = defineStep({
   kind: 'scatter',
   family: 'place',
   label: 'Scatter',
-  words: 'distribute random spread points grass',
   icon: 'M4 13C6 8 14 8 16 13M6 16H14M7 6H7.01M12 4H12.01M15 7.5H15.01M4 8.5H4.01M10 8H10.01',
   help: 'Points on a skin: evenly spread, at random, so far apart, or at its corners, faces and edges. More of them move none that stand, and they ride on the skin however it moves. Put copies on them with On the points.',
   takes: ['mesh'],

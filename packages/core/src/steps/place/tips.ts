@@ -18,7 +18,6 @@ export const tips = defineStep({
   kind: 'tips',
   family: 'place',
   label: 'At the tips',
-  words: 'end head flower bud',
   icon: 'M3 17C3 11 6 8 10.5 7.5M10.5 7.5A3.2 3.2 0 1 0 17 7.5 3.2 3.2 0 1 0 10.5 7.5',
   help: 'Another growth rides at the growing end of each path, its upward axis along the path: a ball, a cap, a spark.',
   takes: ['paths'],

@@ -7,7 +7,6 @@ export const bend = defineStep({
   kind: 'bend',
   family: 'shape',
   label: 'Bend',
-  words: 'curl curve arch',
   icon: 'M5 17V11C5 6 9 4 15 4M12 1.8 15 4 12 6.2',
   help: 'Bends what is upright over to one side, like a rod: what stood on the vertical axis keeps its length.',
   takes: [],

@@ -12,7 +12,6 @@ export const blend = defineStep({
   kind: 'blend',
   family: 'shape',
   label: 'Blend',
-  words: 'morph mix interpolate',
   icon: 'M3 5C9 5 11 15 17 15M3 15C9 15 11 5 17 5',
   help: "Moves each path towards another growth's path, point by point at equal shares of their lengths. Animate Amount and one becomes the other.",
   takes: ['paths'],

@@ -7,7 +7,6 @@ export const carry = defineStep({
   kind: 'carry',
   family: 'shape',
   label: 'Branch thickness',
-  words: 'thickness pipe model tree',
   icon: 'M8.5 17V10L4 4M11.5 17V10L16 4M8.5 10 10 7 11.5 10',
   help: 'Makes branches as thick as what they carry: a stem thickens smoothly as its branches come up, and thins where they are taken off.',
   takes: ['paths'],

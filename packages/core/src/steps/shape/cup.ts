@@ -9,7 +9,6 @@ export const cup = defineStep({
   kind: 'cup',
   family: 'shape',
   label: 'Cup',
-  words: 'bowl curl leaf',
   icon: 'M3 5C4 12 7 15.5 10 15.5S16 12 17 5M3 5C6 7.5 14 7.5 17 5',
   help: 'Bends it across into a trough or a spoon: its sides come forward round an upright line, and keep their width.',
   takes: [],

@@ -87,7 +87,6 @@ export const displace = defineStep({
   kind: 'displace',
   family: 'shape',
   label: 'Displace',
-  words: 'bump raise push noise relief',
   icon: 'M3 15C5 15 5.5 11 7 11 8.5 11 9 14 10.5 14 12 14 12.5 8 14 8 15.5 8 16 12 17 12M10 6V2.5M8.3 4.2 10 2.5 11.7 4.2',
   help: 'Raises and sinks a skin along its normals: by an amount, which can go by an attribute such as a front, and by noise.',
   takes: ['mesh'],

@@ -11,7 +11,6 @@ export const feel = defineStep({
   kind: 'feel',
   family: 'shape',
   label: 'Feeling tips',
-  words: 'tendril touch',
   icon: 'M3 17C6 16 8 13 9 10 10 7 12 5 14 6 16 7 15.5 9.5 13.5 9M14 3C16.5 3 18.5 5 18 8',
   help: 'The growing ends reach out from their course and circle, as tendrils look for a hold; what has grown on comes back to it.',
   takes: ['paths'],

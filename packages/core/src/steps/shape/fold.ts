@@ -9,7 +9,6 @@ export const fold = defineStep({
   kind: 'fold',
   family: 'shape',
   label: 'Fold',
-  words: 'crease paper',
   icon: 'M10 17V5L3 3V15ZM10 17 17 15V3L10 5',
   help: 'Folds both halves forward about the upright middle line, like a book or a leaf closing.',
   takes: [],

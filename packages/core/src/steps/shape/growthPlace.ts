@@ -7,7 +7,6 @@ export const growthPlace = defineStep({
   kind: 'place',
   family: 'place',
   label: 'Place',
-  words: '',
   icon: 'M10 17C6 12 4.5 10 4.5 7.5A5.5 5.5 0 0 1 15.5 7.5C15.5 10 14 12 10 17ZM10 7.5H10.01',
   help: 'Moves, turns and sizes the whole growth, about the origin, after all its steps.',
   takes: [],

@@ -50,7 +50,6 @@ export const mask = defineStep({
   kind: 'mask',
   family: 'shape',
   label: 'Mask',
-  words: 'paint brush weight',
   icon: 'M13 3 17 7 10 13C9 11 9 11 7 10ZM7 11C9 12 9 15 6 16.5 4.5 17 3 17 3 17 4.5 15.5 3.5 13.5 4 11.5 4.5 10.5 5.5 10.5 7 11Z',
   help: 'Painted on the form with a brush: 0 to 1 at every place, kept as an attribute. Slow a front by it, scatter by it, displace, colour or reveal by it.',
   takes: ['mesh'],

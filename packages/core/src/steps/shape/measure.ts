@@ -121,7 +121,6 @@ export const measure = defineStep({
   kind: 'measure',
   family: 'shape',
   label: 'Measure',
-  words: 'attribute map value height distance',
   icon: 'M3 13 13 3 17 7 7 17ZM6 10 8 12M9 7 11 9M12 4 14 6',
   help: 'Keeps what it measures at every place as an attribute, for later steps to go by: height, slope, curvature, thickness, distances, chance, noise.',
   takes: [],

@@ -9,7 +9,6 @@ export const noise = defineStep({
   kind: 'noise',
   family: 'shape',
   label: 'Noise',
-  words: 'turbulence wobble jitter sway',
   icon: 'M3 11 5 7 7 13 9 6 11 14 13 8 15 12 17 9',
   help: 'Moves it irregularly, centred on its own course. Evolving noise sways; the base of a path can stay where it is.',
   takes: [],

@@ -90,7 +90,6 @@ export const prune = defineStep({
   kind: 'prune',
   family: 'shape',
   label: 'Prune',
-  words: 'trim cut branches delete',
   icon: 'M10 17V9M10 12 6 8M10 9 13 5M3 5 8 10M3 10 8 5M15 5V4',
   help: 'Takes branches off, whole or from some place on; what grows from them goes with them. Every limit can be animated: a tree is cut back smoothly.',
   takes: ['paths'],

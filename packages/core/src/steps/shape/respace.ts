@@ -11,7 +11,6 @@ export const respace = defineStep({
   kind: 'respace',
   family: 'shape',
   label: 'Respace',
-  words: 'resample points subdivide',
   icon: 'M3 10H17M3 7.5V12.5M7.7 7.5V12.5M12.3 7.5V12.5M17 7.5V12.5',
   help: 'Places the points of each path anew at equal lengths along it.',
   takes: ['paths'],

@@ -28,7 +28,6 @@ export const rollUp = defineStep({
   kind: 'roll-up',
   family: 'shape',
   label: 'Roll up',
-  words: 'scroll unroll fern curl',
   icon: 'M4 18V9A5.5 5.5 0 0 1 15 9 4 4 0 0 1 7 9 2.5 2.5 0 0 1 12 9',
   help: 'Rolls what is upright into a spiral that does not cut through itself, as many turns as it takes, from its top, its foot, both or its middle. Animate how much, and it unrolls.',
   takes: [],

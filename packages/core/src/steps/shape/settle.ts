@@ -7,7 +7,6 @@ export const settle = defineStep({
   kind: 'settle',
   family: 'shape',
   label: 'Settle',
-  words: 'project drop snap surface',
   icon: 'M3 15C6 11 9 17 12 13 14 11 16 12 17 13M10 3V8M7.8 6 10 8.2 12.2 6',
   help: 'Puts paths, points, copies or a skin onto the skin of another growth: at its nearest place, or straight down or along another direction.',
   takes: [],

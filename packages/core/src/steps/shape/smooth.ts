@@ -8,7 +8,6 @@ export const smooth = defineStep({
   kind: 'smooth',
   family: 'shape',
   label: 'Smooth',
-  words: 'relax soften',
   icon: 'M3 14C6 4 8 14 11 9.5S15 6 17 7',
   help: 'Evens out kinks by moving each point towards its neighbours; ends stay where they are.',
   takes: ['paths'],

@@ -13,7 +13,6 @@ export const strands = defineStep({
   kind: 'strands',
   family: 'shape',
   label: 'Strands',
-  words: 'copy rope hair array duplicate parallel',
   icon: 'M5 17C5 11 3 9 4 3M10 17V3M15 17C15 11 17 9 16 3',
   help: 'Makes many paths of one: side by side, parallel to its course or in a ring about it, fanned out, or as a bed on the ground.',
   takes: ['paths'],

@@ -9,7 +9,6 @@ export const taper = defineStep({
   kind: 'taper',
   family: 'shape',
   label: 'Taper',
-  words: 'thin pointed scale',
   icon: 'M4 17H16M5.5 17 8.5 3H11.5L14.5 17',
   help: 'Makes it narrower or wider about the vertical axis, by a profile from foot to top.',
   takes: [],

@@ -10,7 +10,6 @@ export const thin = defineStep({
   kind: 'thin',
   family: 'shape',
   label: 'Simplify',
-  words: 'reduce cut delete random',
   icon: 'M3 14 8 6 12 12 17 5M3 14H3.01M8 6H8.01M12 12H12.01M17 5H17.01',
   help: 'Leaves out points that the course can do without; those that stay do not move.',
   takes: ['paths'],

@@ -35,7 +35,6 @@ export const transform = defineStep({
   kind: 'transform',
   family: 'shape',
   label: 'Move and turn',
-  words: 'move rotate scale position place',
   icon: 'M10 3V17M3 10H17M8 5 10 3 12 5M15 8 17 10 15 12',
   help: 'Scales, turns and moves all of it at once, about the origin.',
   takes: [],

@@ -8,7 +8,6 @@ export const twist = defineStep({
   kind: 'twist',
   family: 'shape',
   label: 'Twist',
-  words: 'spiral turn',
   icon: 'M6 3C6 8 14 8 14 12S6 13 6 17M14 3C14 8 6 8 6 12S14 13 14 17',
   help: 'Turns everything about the vertical axis, more and more with height: strands become a rope.',
   takes: [],

@@ -8,7 +8,6 @@ export const wave = defineStep({
   kind: 'wave',
   family: 'shape',
   label: 'Wave',
-  words: 'sine ripple oscillate',
   icon: 'M3 10C5 3 8 3 10 10S15 17 17 10',
   help: 'Sends a regular wave along each path, to one side of it.',
   takes: ['paths'],

@@ -8,7 +8,6 @@ export const plate = defineStep({
   kind: 'plate',
   family: 'skin',
   label: 'Plate',
-  words: 'fill extrude cap flat',
   icon: 'M3 7 10 4 17 7 10 10ZM3 7V12L10 15 17 12V7M10 10V15',
   help: 'Fills closed flat paths and gives them a depth: solid letters, badges, petals cut from a drawing. Paths inside others are holes.',
   takes: ['paths'],

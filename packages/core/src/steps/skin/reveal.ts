@@ -95,7 +95,6 @@ export const reveal = defineStep({
   kind: 'reveal',
   family: 'skin',
   label: 'Reveal',
-  words: 'dissolve cut appear wipe',
   icon: 'M4 16V7C4 5 5 4 7 4H11M11 4C9 6 13 8 11 10 9 12 13 14 11 16M4 16H11M14.5 5.5H14.51M16.5 9H16.51M14.5 12.5H14.51',
   help: 'Shows a skin, or paths, only where a front has passed or an attribute is high enough: cut exactly along the line, or dissolved in grains, with a glowing edge.',
   takes: [],

@@ -14,7 +14,6 @@ export const ribbon = defineStep({
   kind: 'ribbon',
   family: 'skin',
   label: 'Ribbon',
-  words: 'strip band leaf',
   icon: 'M3 7C7 3 12 11 17 7V12C12 16 7 8 3 12Z',
   help: 'A flat band along the paths: lying level, standing upright, or turning with the path. Its ends can be round.',
   takes: ['paths'],

@@ -5,7 +5,6 @@ export const softNormals = defineStep({
   kind: 'soft-normals',
   family: 'skin',
   label: 'Soft edges',
-  words: 'shade smooth edges',
   icon: 'M4 16V9C4 6 6 4 9 4H16M13 7 16 4M4 16 7 13',
   help: 'Lets light run smoothly over edges that are less sharp than an angle, and break at all others.',
   takes: ['mesh'],

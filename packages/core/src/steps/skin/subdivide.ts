@@ -6,7 +6,6 @@ export const subdivide = defineStep({
   kind: 'subdivide',
   family: 'skin',
   label: 'Subdivide',
-  words: 'smooth catmull refine',
   icon: 'M3 3H17V17H3ZM3 10H17M10 3V17',
   help: 'Rounds a solid by splitting its faces in four, again and again; edges sharper than the crease angle stay.',
   takes: ['mesh'],

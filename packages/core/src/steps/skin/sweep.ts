@@ -10,7 +10,6 @@ export const sweep = defineStep({
   kind: 'sweep',
   family: 'skin',
   label: 'Sweep',
-  words: 'loft extrude profile rail',
   icon: 'M3 17C3 10 6 7 10 6M14 2 15.2 4.8 18 6 15.2 7.2 14 10 12.8 7.2 10 6 12.8 4.8Z',
   help: 'Sweeps a shape along the paths, always square to them: a polygon, star, cross, arch, band, letter, drawing, or the closed path of another growth. Where a path bends more tightly than the shape is wide, the inner side is drawn in so that it does not cut through itself.',
   takes: ['paths'],

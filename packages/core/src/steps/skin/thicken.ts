@@ -6,7 +6,6 @@ export const thicken = defineStep({
   kind: 'thicken',
   family: 'skin',
   label: 'Thicken',
-  words: 'shell extrude',
   icon: 'M3 8C7 4 13 4 17 8M3 12C7 8 13 8 17 12M3 8V12M17 8V12',
   help: 'Gives a sheet a thickness, closed all round; of a closed solid it makes a shell.',
   takes: ['mesh'],

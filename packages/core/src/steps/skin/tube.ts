@@ -8,7 +8,6 @@ export const tube = defineStep({
   kind: 'tube',
   family: 'skin',
   label: 'Tube',
-  words: 'pipe skin tube sweep',
   icon: 'M6 5V14M14 5V14M6 5A4 1.8 0 0 1 14 5 4 1.8 0 0 1 6 5M6 14A4 1.8 0 0 0 14 14',
   help: 'Sweeps a circle along the paths. Thickness follows a drawn profile.',
   takes: ['paths'],

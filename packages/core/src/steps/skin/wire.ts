@@ -6,7 +6,6 @@ export const wire = defineStep({
   kind: 'wire',
   family: 'skin',
   label: 'Wire',
-  words: 'thin line hair',
   icon: 'M3 16C10 16 7 4 17 4',
   help: 'The quickest skin: three sides, no ends, one thickness. For thousands of thin paths, or to work fast.',
   takes: ['paths'],

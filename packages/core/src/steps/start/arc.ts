@@ -9,7 +9,6 @@ export const arc = defineStep({
   family: 'start',
   label: 'Arc',
   use: 'Curves',
-  words: 'circle ring round ellipse curve',
   icon: 'M3 14A7.2 7.2 0 0 1 17 14',
   help: 'Part of a circle, or the whole of it as a closed path.',
   takes: [],

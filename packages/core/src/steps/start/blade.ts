@@ -12,7 +12,6 @@ export const blade = defineStep({
   family: 'start',
   label: 'Blade',
   use: 'Forms',
-  words: 'leaf petal feather fin grass',
   icon: 'M10 17.5V13M10 13C4 11 5 5 10 2.5 15 5 16 11 10 13ZM10 13V7',
   help: 'A leaf or petal standing on its foot, with a drawn outline, a fold, a cup and a droop: to be copied along paths.',
   takes: [],

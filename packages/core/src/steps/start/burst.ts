@@ -60,7 +60,6 @@ export const burst = defineStep({
   family: 'start',
   label: 'Burst',
   use: 'Branches and webs',
-  words: 'firework explosion particles dandelion branch',
   icon: 'M10 16V10M10 10 4.5 6.5M10 10 7.5 4M10 10 12.5 4M10 10 15.5 6.5M4.5 6.5 2.5 6.5M4.5 6.5 4 4.5M15.5 6.5 17.5 6.5M15.5 6.5 16 4.5',
   help: 'Members burst from a place or from the points of a growth, straight, bowed or drooping, and burst again at their ends. Grow runs through all of it: what bursts from an end waits until it is there.',
   takes: [],

@@ -10,7 +10,6 @@ export const catenary = defineStep({
   family: 'start',
   label: 'Catenary',
   use: 'Curves',
-  words: 'rope hang cable swag curve',
   icon: 'M3 4C5 18 15 18 17 4',
   help: 'A chain or rope that hangs between two places, by its length or by its sag.',
   takes: [],

@@ -8,7 +8,6 @@ export const cells = defineStep({
   family: 'start',
   label: 'Cell wire',
   use: 'From another growth',
-  words: 'voronoi hexagon wire lattice net',
   icon: 'M3 7 8 4.5 13 7 8 9.5ZM3 7V12.5L8 15V9.5M13 7V12.5L8 15M13 9 17 11V15.5L13 17.5 8.8 15.4M17 11 13 13',
   help: 'Fills the form of another growth with cubes of one size and takes their edges as paths: a wire of cells, each edge once.',
   takes: [],

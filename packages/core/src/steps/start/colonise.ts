@@ -124,7 +124,6 @@ export const colonise = defineStep({
   family: 'start',
   label: 'Space colonisation',
   use: 'Branches and webs',
-  words: 'tree vein coral root leaf branch venation',
   icon: 'M10 17V11M10 11 6 7M10 11 14 8M6 7 4 4M6 7 8 3.5M14 8 13 4M14 8 17 5.5M8 17H12',
   help: 'Branches that grow towards places until all are reached: trees, corals, veins, roots. It is grown once; Grow runs through it, and joints wait for the front.',
   takes: [],

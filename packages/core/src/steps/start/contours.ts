@@ -8,7 +8,6 @@ export const contours = defineStep({
   family: 'start',
   label: 'Contours',
   use: 'From another growth',
-  words: 'level lines height slices isoline',
   icon: 'M3 15C5 8 8 6 10 6 12 6 15 8 17 15M6 15C7 11 8.5 9.5 10 9.5 11.5 9.5 13 11 14 15M9 15C9.3 13.5 9.6 13 10 13 10.4 13 10.7 13.5 11 15',
   help: 'Lines on the skin of another growth along which an attribute has the same value: height makes the lines of a map.',
   takes: [],

@@ -44,7 +44,6 @@ export const drawn = defineStep({
   family: 'start',
   label: 'Drawn path',
   use: 'Curves',
-  words: 'sketch freehand pen spline curve pencil path',
   icon: 'M3 15C6 5 10 17 17 5',
   help: 'A smooth path through anchors. Draw it in the viewport, then drag, add and remove anchors there.',
   takes: [],

@@ -9,7 +9,6 @@ export const edges = defineStep({
   family: 'start',
   label: 'Mesh edges',
   use: 'From another growth',
-  words: 'wire wireframe outline',
   icon: 'M10 3 17 6.5V13.5L10 17 3 13.5V6.5ZM3 6.5 10 10 17 6.5M10 10V17',
   help: 'The edges of the skin of another growth as paths: all of them, or only where its faces meet at an angle.',
   takes: [],

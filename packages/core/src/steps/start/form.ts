@@ -16,7 +16,6 @@ export const form = defineStep({
   family: 'start',
   label: 'Form',
   use: 'Forms',
-  words: 'import model mesh obj ply stl gltf glb object',
   icon: 'M10 2.5C14 5 16 8 15 12 14 15 12 17 10 17.5 8 17 6 15 5 12 4 8 6 5 10 2.5ZM5 12C8 13 12 13 15 12M10 2.5C8.5 8 8.5 13 10 17.5',
   help: 'A form from a file: OBJ, PLY, STL, glTF or GLB; or one of those that come with Uvrex. To grow over, scatter on, reveal or copy.',
   takes: [],

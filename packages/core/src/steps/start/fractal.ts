@@ -21,7 +21,6 @@ export const fractal = defineStep({
   family: 'start',
   label: 'Fractal path',
   use: 'Curves',
-  words: 'hilbert curve space filling dragon maze',
   icon: 'M3 17V10H9V3H17V10H12V17H17',
   help: 'A path that fills a square, a cube or a shape of its own, ever finer with its order.',
   takes: [],

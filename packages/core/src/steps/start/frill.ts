@@ -101,7 +101,6 @@ export const frill = defineStep({
   family: 'start',
   label: 'Frill',
   use: 'Folds and heads',
-  words: 'lettuce petal ruffle skirt rim differential',
   icon: 'M2.5 7C4 3 6 3 6.5 6.5S9 10 10 6.5 13 3 13.5 6.5 16 9 17.5 6M5 16C8 17.5 12 17.5 15 16M2.5 7 5 16M17.5 6 15 16',
   help: 'A sheet that rises from its base while its rim grows longer than there is room for, so that it ruffles: lettuce, kelp blades, petals, skirts. Thicken makes it solid.',
   takes: [],

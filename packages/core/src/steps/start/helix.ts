@@ -10,7 +10,6 @@ export const helix = defineStep({
   family: 'start',
   label: 'Helix',
   use: 'Curves',
-  words: 'spiral coil spring shell snail curve',
   icon: 'M4 4C18 2 18 8 10 8S2 13 10 12 18 15 16 17',
   help: 'A path that winds upwards, from one radius below to another above.',
   takes: [],

@@ -8,7 +8,6 @@ export const line = defineStep({
   family: 'start',
   label: 'Line',
   use: 'Curves',
-  words: 'straight spline stem curve segment',
   icon: 'M4 16 16 4',
   help: 'A straight path from one place to another.',
   takes: [],

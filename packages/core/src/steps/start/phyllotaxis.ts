@@ -122,7 +122,6 @@ export const phyllotaxis = defineStep({
   family: 'start',
   label: 'Phyllotaxis',
   use: 'Folds and heads',
-  words: 'flower sunflower head seeds spiral points fibonacci',
   icon: 'M10 10H10.01M12.6 10.6H12.61M8.4 12.4H8.41M9.4 7H9.41M13.4 7.2H13.41M11.6 14.4H11.61M5.6 9.4H5.61M16.4 11.4H16.41M7 15.8H7.01M11 3.4H11.01M4 13H4.01M15.4 15.6H15.41',
   help: 'Points in the spirals of flower heads, each turned on from the one before by the same angle. The count can be animated from nothing: the pattern stays, new ones are born at the centre and push outwards, or join at the rim; or births go on for ever.',
   takes: [],

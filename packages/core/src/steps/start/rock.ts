@@ -51,7 +51,6 @@ export const rock = defineStep({
   family: 'start',
   label: 'Rock',
   use: 'Forms',
-  words: 'stone boulder pebble cliff',
   icon: 'M2.5 16 4 9 8 4.5 13 5.5 17 10.5 17.5 16ZM8 4.5 9.5 10 4 9M9.5 10 17 10.5M9.5 10 8.5 16',
   help: 'A boulder that lies on the ground: broken sides, edges sharp or worn, lumps and fine relief. Another seed is another boulder.',
   takes: [],

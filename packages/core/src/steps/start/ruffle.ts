@@ -109,7 +109,6 @@ export const ruffle = defineStep({
   family: 'start',
   label: 'Ruffled line',
   use: 'Folds and heads',
-  words: 'coral lettuce reaction growth differential line',
   icon: 'M10 3C12 3 11 7 13 7S16 5 17 8 13 9 13 11 17 12 16 15 12 13 10 13 6 17 4 15 7 12 7 10 2 9 3 6 7 7 8 6 8 3 10 3Z',
   help: 'A line that grows longer than there is room for: neighbours hold on to one another, all else keeps apart, so that it winds into meanders, lobes and lace.',
   takes: [],

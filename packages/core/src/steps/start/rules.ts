@@ -100,7 +100,6 @@ export const rules = defineStep({
   family: 'start',
   label: 'Branching rules',
   use: 'Branches and webs',
-  words: 'l-system lsystem tree fern plant branch turtle',
   icon: 'M10 17V11M10 11 5 8M10 11 15 8M5 8V4M5 8 2 6.5M15 8V4M15 8 18 6.5',
   help: 'Grows by rules of rewriting, generation by generation: ferns, corals, fractal lines. What came last is still growing, so that nothing jumps.',
   takes: [],

@@ -8,7 +8,6 @@ export const shared = defineStep({
   family: 'start',
   label: 'Path of a growth',
   use: 'From another growth',
-  words: 'same path clone reuse',
   icon: 'M3 12C7 4 9 14 13 6M7 15C11 7 13 17 17 9',
   help: 'Takes the paths of another growth as they are at this frame, for a second skin or a companion on the same course.',
   takes: [],

@@ -7,7 +7,6 @@ export const skinOf = defineStep({
   family: 'start',
   label: 'Skin of a growth',
   use: 'From another growth',
-  words: 'surface instance mesh reuse',
   icon: 'M5 14C3 9 6 4 11 4 15 4 17 7 16 11M8 16C6 13 8 9 12 9 16 9 17 13 15 16Z',
   help: 'Takes the skin of another growth as it is at this frame: to scatter on it, to reveal it, or to dress it another way.',
   takes: [],

@@ -22,7 +22,6 @@ export const solid = defineStep({
   family: 'start',
   label: 'Solid',
   use: 'Forms',
-  words: 'ball sphere box cube cylinder cone torus ring crystal link letter primitive plank',
   icon: 'M10 2.5 16.5 6V14L10 17.5 3.5 14V6ZM3.5 6 10 9.5 16.5 6',
   help: 'A ball, box, sheet, ring, cylinder, cone, crystal, chain link, letters or one of the five Platonic solids: to be copied along paths, to ride at tips, or to lend its edges.',
   takes: [],

@@ -6,7 +6,6 @@ export const terrain = defineStep({
   family: 'start',
   label: 'Terrain',
   use: 'Forms',
-  words: 'ground landscape hill mountain land',
   icon: 'M2.5 15 7 7 10 11 13 5 17.5 15ZM2.5 17.5H17.5',
   help: 'Ground with hills or ridges, running out to level at its rim: for things to grow on.',
   takes: [],

@@ -10,7 +10,6 @@ export const text = defineStep({
   family: 'start',
   label: 'Text outline',
   use: 'Letters and drawings',
-  words: 'letter word type font title',
   icon: 'M4 6V4H16V6M10 4V16M7.5 16H12.5',
   help: 'The outlines of letters as closed paths, holes and all.',
   takes: [],

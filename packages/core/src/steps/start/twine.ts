@@ -14,7 +14,6 @@ export const twine = defineStep({
   family: 'start',
   label: 'Twining tendrils',
   use: 'From another growth',
-  words: 'vine climb ivy tendril wind round',
   icon: 'M10 18V2M6 16C8 18 13 15.5 14 13.5 15 11.5 6 12 6 10 6 8 14 8.5 14 6.5 14 5 9 4 7 5.5',
   help: 'Tendrils that wind round the paths of another growth, outside of its skin, and move with it. Feeling tips after Grow lets their ends look for a hold.',
   takes: [],

@@ -10,7 +10,6 @@ export const vector = defineStep({
   family: 'start',
   label: 'Vector file',
   use: 'Letters and drawings',
-  words: 'svg logo drawing import outline',
   icon: 'M5 15C5 5 15 15 15 5M2.5 15H7.5M12.5 5H17.5',
   help: 'The paths of an SVG file, scaled to metres. Nothing in the file is run or fetched.',
   takes: [],

@@ -77,7 +77,6 @@ export const wander = defineStep({
   family: 'start',
   label: 'Wandering tendrils',
   use: 'Branches and webs',
-  words: 'tendril vine particle trail trace flow curl',
   icon: 'M4 17C3 13 7 13 6 9.5S8 6 7 3M10 17C11 14 9 12 11 9.5S10 5.5 12 3.5M16 17C14 14 17 12.5 15.5 10S17 6.5 16 5',
   help: 'Tendrils that feel their way by a noise, drawn to guides or tips, keeping off one another, on a skin or between two heights. They are grown once; Grow runs along them.',
   takes: [],

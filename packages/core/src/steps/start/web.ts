@@ -164,7 +164,6 @@ export const web = defineStep({
   family: 'start',
   label: 'Web',
   use: 'Branches and webs',
-  words: 'network plexus net connect mesh neuron',
   icon: 'M10 3 4 9 7 16 14 15 16 8ZM10 3 9.5 9.5 4 9M9.5 9.5 7 16M9.5 9.5 14 15M9.5 9.5 16 8',
   help: 'Nodes and links between them, growing out from a hub. Nodes are points that swell as the front comes: On the points puts something on them.',
   takes: [],
