@@ -190,3 +190,42 @@ test('a click in the view selects a growth, two bring it into the picture; what 
   await expect(canvas(page)).toHaveAttribute('data-rest', 'true');
   expect((await picture(page)).equals(far)).toBe(false);
 });
+
+test('a line is taken hold of in the view: an end is dragged, its numbers follow, one entry of undo takes it back', async ({
+  page,
+}) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Handles');
+  await hands.newGrowth('line');
+  const line = await openStep(page, 'Line');
+  const [from, to] = [
+    page.getByRole('button', { name: 'From of Line' }),
+    page.getByRole('button', { name: 'To of Line' }),
+  ];
+  await expect(from).toBeVisible();
+  const dot = (await to.boundingBox())!;
+  await page.mouse.move(dot.x + dot.width / 2, dot.y + dot.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(dot.x + 90, dot.y + 40, { steps: 5 });
+  // The numbers stand beside it while it is dragged.
+  await expect(page.getByRole('group', { name: 'Handles of Line' })).toContainText(/To\s*[\d., -]+ m/);
+  await page.mouse.up();
+  const there = (await to.boundingBox())!;
+  expect(Math.abs(there.x + there.width / 2 - (dot.x + 90))).toBeLessThan(2);
+  expect(Math.abs(there.y + there.height / 2 - (dot.y + 40))).toBeLessThan(2);
+  await expect(line.getByLabel('To X', { exact: true })).not.toHaveValue('0');
+  await expect(line.getByLabel('From X', { exact: true })).toHaveValue('0');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(line.getByLabel('To X', { exact: true })).toHaveValue('0');
+  await expect(line.getByLabel('To Y', { exact: true })).toHaveValue('2');
+  // By keys, a centimetre or with Shift ten.
+  await from.press('ArrowRight');
+  await from.press('Shift+PageDown');
+  await expect(line.getByLabel('From X', { exact: true })).toHaveValue('0.01');
+  await expect(line.getByLabel('From Z', { exact: true })).toHaveValue('0.1');
+  // What a formula says is not dragged.
+  await line.getByLabel('To X', { exact: true }).fill('= frame / 100');
+  await line.getByLabel('To X', { exact: true }).press('Enter');
+  await expect(to).toHaveCount(0);
+  await expect(from).toBeVisible();
+});

@@ -77,6 +77,7 @@ test.describe('the starter', () => {
     await countDrawn(page);
     await openStarter(page);
     const tube = await openStep(page, 'Tube');
+    await tube.getByText('Radius', { exact: true }).scrollIntoViewIfNeeded();
     const label = (await tube.getByText('Radius', { exact: true }).boundingBox())!;
     await page.mouse.move(label.x + 10, label.y + 8);
     await page.mouse.down();

@@ -1,6 +1,7 @@
 import { sayProblem } from '@/ui/Toasts';
+import type * as ClipsModule from './clips';
 
-type Clips = typeof import('./clips');
+type Clips = typeof ClipsModule;
 
 /** Copying and pasting are loaded once the first picture is there, or when they are first asked for. */
 const clips = (): Promise<Clips> => import('./clips');

@@ -42,7 +42,7 @@ import { ChoiceField, ColorField, ToggleField } from '@/ui/fields';
 import { GradientField } from '@/ui/GradientField';
 import { attributeLabel, attributeNames } from '@/state/attributeNames';
 import { FileField } from './FileField';
-import { differs, Marked, Part } from './parts';
+import { differs, FieldList, Marked, Part } from './parts';
 import { PlacesField } from './PlacesField';
 import { TextField } from './TextField';
 import { firstVariation, VaryButton, VaryField } from './VaryField';
@@ -120,7 +120,7 @@ export function ParamFields({ growth, step, declaration }: Props) {
     });
   };
   return (
-    <>
+    <FieldList>
       {presets && <StepPresets growth={growth.id} step={step.id} hue={growth.hue} presets={presets} />}
       {fields(there.filter((name) => !folded.has(name)))}
       {Object.entries(parts).map(([part, names]) => {
@@ -133,7 +133,7 @@ export function ParamFields({ growth, step, declaration }: Props) {
           )
         );
       })}
-    </>
+    </FieldList>
   );
 }
 

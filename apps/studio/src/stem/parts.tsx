@@ -26,48 +26,57 @@ export function Marked({
   back: () => void;
   children: ReactNode;
 }) {
+  // Plain elements, styled by the list that they stand in: there is one round every field.
   return (
-    <Box sx={{ position: 'relative' }}>
+    <div className="field">
       {children}
       {on && (
-        <Box
-          component="button"
+        <button
           type="button"
+          className={middle ? 'mark middle' : 'mark'}
           aria-label={`Set ${label} back`}
           title={`Set ${label} back to what it is at first`}
           onClick={back}
-          sx={{
-            position: 'absolute',
-            left: -11,
-            top: middle ? 'calc(50% - 10px)' : 4,
-            width: 13,
-            height: 21,
-            p: 0,
-            border: 0,
-            bgcolor: 'transparent',
-            color: 'text.secondary',
-            cursor: 'pointer',
-            display: 'grid',
-            placeItems: 'center',
-            fontSize: 12,
-            lineHeight: 1,
-            '&::before': {
-              content: '""',
-              width: 4,
-              height: 4,
-              borderRadius: 2,
-              bgcolor: INK.mute,
-            },
-            '&:hover::before, &:focus-visible::before': {
-              content: '"↺"',
-              width: 'auto',
-              height: 'auto',
-              bgcolor: 'transparent',
-              color: 'text.primary',
-            },
-          }}
         />
       )}
+    </div>
+  );
+}
+
+/** Holds fields, and says how their marks look. */
+export function FieldList({ children }: { children: ReactNode }) {
+  return (
+    <Box
+      sx={{
+        '& .field': { position: 'relative' },
+        '& .mark': {
+          position: 'absolute',
+          left: -11,
+          top: 4,
+          width: 13,
+          height: 21,
+          p: 0,
+          border: 0,
+          bgcolor: 'transparent',
+          color: 'text.secondary',
+          cursor: 'pointer',
+          display: 'grid',
+          placeItems: 'center',
+          fontSize: 12,
+          lineHeight: 1,
+        },
+        '& .mark.middle': { top: 'calc(50% - 10px)' },
+        '& .mark::before': { content: '""', width: 4, height: 4, borderRadius: 2, bgcolor: INK.mute },
+        '& .mark:hover::before, & .mark:focus-visible::before': {
+          content: '"↺"',
+          width: 'auto',
+          height: 'auto',
+          bgcolor: 'transparent',
+          color: 'text.primary',
+        },
+      }}
+    >
+      {children}
     </Box>
   );
 }

@@ -97,8 +97,7 @@ export function NumberField({
                 touchAction: 'none',
                 userSelect: 'none',
                 overflow: 'hidden',
-                textOverflow: 'ellipsis',
-                whiteSpace: 'nowrap',
+                lineHeight: 1.15,
                 fontSize: 13,
               }}
               onPointerDown={(event) => {

@@ -58,7 +58,16 @@ export function ChoiceField({
         value={value}
         onChange={(event) => onChange(event.target.value)}
         inputProps={{ 'aria-label': label }}
-        sx={{ bgcolor: INK.raised, borderRadius: '7px', px: 1, fontSize: 13, height: 25, mr: 3.5 }}
+        sx={{
+          bgcolor: INK.raised,
+          borderRadius: '7px',
+          px: 1,
+          fontSize: 13,
+          minHeight: 25,
+          mr: 3.5,
+          // What is chosen is never cut off.
+          '& .MuiSelect-select': { whiteSpace: 'normal', lineHeight: 1.2 },
+        }}
       >
         {options.map((option) => (
           <MenuItem key={option.value} value={option.value} sx={{ fontSize: 13 }}>

@@ -28,6 +28,7 @@ const GuideHandles = dynamic(() => import('./GuideHandles').then((module) => mod
 const FalloffHandles = dynamic(() => import('./FalloffHandles').then((module) => module.FalloffHandles), {
   ssr: false,
 });
+const StartHandles = dynamic(() => import('./StartHandles').then((module) => module.StartHandles), { ssr: false });
 const ChecksPanel = dynamic(() => import('@/checks/ChecksPanel').then((module) => module.ChecksPanel), { ssr: false });
 
 /** The open step of a kind that is handled in the view, unless something else is being done there. */
@@ -37,6 +38,16 @@ function useHandled(wanted: string): { growth: Growth; step: Step } | null {
   const openSteps = useView((state) => state.openSteps);
   const busy = useView((state) => state.tool === 'draw' || state.playing);
   const step = growth?.steps.find(({ id, kind, on }) => kind === wanted && on && openSteps.includes(id));
+  return growth && step && !busy ? { growth, step } : null;
+}
+
+/** The open start of the chosen growth, where it is not handled in a way of its own. */
+function useStart(): { growth: Growth; step: Step } | null {
+  const chosen = useView((state) => state.growth);
+  const growth = useDocument((state) => growthIn(state.scene, chosen));
+  const openSteps = useView((state) => state.openSteps);
+  const busy = useView((state) => state.tool !== 'look' || state.playing);
+  const step = growth?.steps.find(({ id, kind, on }) => on && openSteps.includes(id) && stepOf(kind)?.held);
   return growth && step && !busy ? { growth, step } : null;
 }
 
@@ -71,6 +82,7 @@ export function Viewport() {
   const shaping = useHandled('falloff');
   const drawn = useHandled('drawn');
   const placed = usePlaced();
+  const started = useStart();
   // Guides are handled while the scene itself is selected.
   const guiding = useView((state) => state.growth === SCENE_ENTRY && !state.playing && state.tool === 'look');
   return (
@@ -96,6 +108,7 @@ export function Viewport() {
       <Box sx={{ position: 'relative', minWidth: 0, minHeight: 0, overflow: 'hidden' }}>
         <Surface />
         {drawn && <AnchorHandles growth={drawn.growth} step={drawn.step} />}
+        {started && <StartHandles growth={started.growth} step={started.step} />}
         {placed && <PlaceLayer growth={placed.growth} step={placed.step} param={placed.param} />}
         {painting && <PaintLayer />}
         {guiding && <GuideHandles />}

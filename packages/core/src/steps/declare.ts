@@ -249,6 +249,8 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   withoutCopies?: { family: Family; params: Record<string, string> };
   /** Its result may change from frame to frame while its own values stand still. Only then it may ask for the time. */
   moves?: boolean;
+  /** It is taken hold of in the view, by what `steps/handles.ts` says. */
+  held?: boolean;
   /** It makes so many paths that a new growth begins with the lightest skin. */
   many?: boolean;
   /** Its paths branch: a new growth lets them thicken by what they carry, and grow together into one skin. */

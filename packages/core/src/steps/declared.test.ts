@@ -84,6 +84,9 @@ test('a field folds away in one part only, and no step folds all of its fields a
   for (const { kind, params, parts = {} } of STEPS) {
     const names = Object.values(parts).flat();
     expect([kind, new Set(names).size]).toEqual([kind, names.length]);
+    // Nothing is called as its heading is.
+    const labels = Object.values(params).map(({ label }) => label);
+    expect([kind, Object.keys(parts).filter((part) => labels.includes(part))]).toEqual([kind, []]);
     if (names.length > 0) expect(Object.keys(params).length).toBeGreaterThan(names.length + 2);
   }
 });

@@ -17,7 +17,7 @@ export const grow = defineStep({
   parts: {
     'Several paths': ['stagger', 'order', 'guide', 'ease', 'pace', 'branches'],
     Tip: ['soft', 'whole'],
-    Levels: [
+    'Levels and sound': [
       'levels',
       'levelsBy',
       'change',

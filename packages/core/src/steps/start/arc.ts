@@ -7,6 +7,7 @@ import { startWith } from './startWith';
 export const arc = defineStep({
   kind: 'arc',
   family: 'start',
+  held: true,
   label: 'Arc',
   use: 'Curves',
   icon: 'M3 14A7.2 7.2 0 0 1 17 14',

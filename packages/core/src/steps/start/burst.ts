@@ -58,6 +58,7 @@ const MOST = 20_000;
 export const burst = defineStep({
   kind: 'burst',
   family: 'start',
+  held: true,
   label: 'Burst',
   use: 'Branches and webs',
   icon: 'M10 16V10M10 10 4.5 6.5M10 10 7.5 4M10 10 12.5 4M10 10 15.5 6.5M4.5 6.5 2.5 6.5M4.5 6.5 4 4.5M15.5 6.5 17.5 6.5M15.5 6.5 16 4.5',

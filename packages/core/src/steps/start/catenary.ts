@@ -8,6 +8,7 @@ import { startWith } from './startWith';
 export const catenary = defineStep({
   kind: 'catenary',
   family: 'start',
+  held: true,
   label: 'Catenary',
   use: 'Curves',
   icon: 'M3 4C5 18 15 18 17 4',

@@ -122,6 +122,7 @@ export type ColoniseParams = ParamsOf<typeof params>;
 export const colonise = defineStep({
   kind: 'colonise',
   family: 'start',
+  held: true,
   label: 'Space colonisation',
   use: 'Branches and webs',
   icon: 'M10 17V11M10 11 6 7M10 11 14 8M6 7 4 4M6 7 8 3.5M14 8 13 4M14 8 17 5.5M8 17H12',
@@ -130,7 +131,6 @@ export const colonise = defineStep({
   gives: ['paths'],
   parts: {
     Root: ['rootX', 'rootY', 'rootZ', 'roots'],
-    Thickness: ['exponent'],
   },
   branches: true,
   params,

@@ -19,6 +19,7 @@ const OPTIONS = [
 export const fractal = defineStep({
   kind: 'fractal',
   family: 'start',
+  held: true,
   label: 'Fractal path',
   use: 'Curves',
   icon: 'M3 17V10H9V3H17V10H12V17H17',

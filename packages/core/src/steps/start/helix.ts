@@ -8,6 +8,7 @@ import { startWith } from './startWith';
 export const helix = defineStep({
   kind: 'helix',
   family: 'start',
+  held: true,
   label: 'Helix',
   use: 'Curves',
   icon: 'M4 4C18 2 18 8 10 8S2 13 10 12 18 15 16 17',

@@ -6,6 +6,7 @@ import { startWith } from './startWith';
 export const line = defineStep({
   kind: 'line',
   family: 'start',
+  held: true,
   label: 'Line',
   use: 'Curves',
   icon: 'M4 16 16 4',

@@ -120,6 +120,7 @@ const params = {
 export const phyllotaxis = defineStep({
   kind: 'phyllotaxis',
   family: 'start',
+  held: true,
   label: 'Phyllotaxis',
   use: 'Folds and heads',
   icon: 'M10 10H10.01M12.6 10.6H12.61M8.4 12.4H8.41M9.4 7H9.41M13.4 7.2H13.41M11.6 14.4H11.61M5.6 9.4H5.61M16.4 11.4H16.41M7 15.8H7.01M11 3.4H11.01M4 13H4.01M15.4 15.6H15.41',

@@ -49,6 +49,7 @@ const params = {
 export const rock = defineStep({
   kind: 'rock',
   family: 'start',
+  held: true,
   label: 'Rock',
   use: 'Forms',
   icon: 'M2.5 16 4 9 8 4.5 13 5.5 17 10.5 17.5 16ZM8 4.5 9.5 10 4 9M9.5 10 17 10.5M9.5 10 8.5 16',

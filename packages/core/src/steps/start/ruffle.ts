@@ -107,6 +107,7 @@ export type RuffleParams = ParamsOf<typeof params>;
 export const ruffle = defineStep({
   kind: 'ruffle',
   family: 'start',
+  held: true,
   label: 'Ruffled line',
   use: 'Folds and heads',
   icon: 'M10 3C12 3 11 7 13 7S16 5 17 8 13 9 13 11 17 12 16 15 12 13 10 13 6 17 4 15 7 12 7 10 2 9 3 6 7 7 8 6 8 3 10 3Z',

@@ -20,6 +20,7 @@ const ownLink = (p: Resolved): boolean => p.which === 'link' && p.standard === '
 export const solid = defineStep({
   kind: 'solid',
   family: 'start',
+  held: true,
   label: 'Solid',
   use: 'Forms',
   icon: 'M10 2.5 16.5 6V14L10 17.5 3.5 14V6ZM3.5 6 10 9.5 16.5 6',

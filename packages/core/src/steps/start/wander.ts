@@ -75,6 +75,7 @@ export type WanderParams = ParamsOf<typeof params>;
 export const wander = defineStep({
   kind: 'wander',
   family: 'start',
+  held: true,
   label: 'Wandering tendrils',
   use: 'Branches and webs',
   icon: 'M4 17C3 13 7 13 6 9.5S8 6 7 3M10 17C11 14 9 12 11 9.5S10 5.5 12 3.5M16 17C14 14 17 12.5 15.5 10S17 6.5 16 5',

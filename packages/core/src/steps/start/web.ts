@@ -162,6 +162,7 @@ export type WebParams = ParamsOf<typeof params>;
 export const web = defineStep({
   kind: 'web',
   family: 'start',
+  held: true,
   label: 'Web',
   use: 'Branches and webs',
   icon: 'M10 3 4 9 7 16 14 15 16 8ZM10 3 9.5 9.5 4 9M9.5 9.5 7 16M9.5 9.5 14 15M9.5 9.5 16 8',
