@@ -90,11 +90,17 @@ export function StartHandles({ growth, step }: { growth: Growth; step: Step }) {
     const by = event.shiftKey ? GRID : 0.01;
     put(handle, handle.at.map((x, c) => x + by * way[c]) as unknown as Vec3);
   };
+  const dots = handles.map(({ at }) => toScreen(toWorld(at), projection));
   return (
     <Overlay role="group" label={`Handles of ${declaration.label}`}>
-      {handles.map((handle) => {
-        const dot = toScreen(toWorld(handle.at), projection);
+      {handles.map((handle, i) => {
+        const dot = dots[i];
         if (!dot) return null;
+        // Where another stands in the way of its name, that is on the other side.
+        const left = dots.some((other, k) => {
+          const [across, down] = other && k !== i ? [other.x - dot.x, other.y - dot.y] : [0, 0];
+          return across > 0 && across < 80 && Math.abs(down) < 14;
+        });
         const said = Object.values(handle.set(handle.at)).map((value) => value.toFixed(2));
         return (
           <g key={handle.label}>
@@ -122,7 +128,14 @@ export function StartHandles({ growth, step }: { growth: Growth; step: Step }) {
               onPointerCancel={release}
               onBlur={endEdit}
             />
-            <text x={dot.x + 11} y={dot.y + 4} fill={INK.text} fontSize={11.5} opacity={0.85}>
+            <text
+              x={dot.x + (left ? -11 : 11)}
+              y={dot.y + 4}
+              textAnchor={left ? 'end' : 'start'}
+              fill={INK.text}
+              fontSize={11.5}
+              opacity={0.85}
+            >
               {handle.label}
               {held === handle.label && (
                 <tspan dx={6} fontFamily={MONO}>

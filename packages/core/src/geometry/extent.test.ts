@@ -4,8 +4,7 @@ import { pathsAhead } from './extent';
 
 const lengthOf = (piece: readonly number[]): number => {
   let sum = 0;
-  for (let i = 3; i < piece.length; i += 3)
-    sum += Math.hypot(...[0, 1, 2].map((c) => piece[i + c] - piece[i + c - 3]));
+  for (let i = 3; i < piece.length; i += 3) sum += Math.hypot(...[0, 1, 2].map((c) => piece[i + c] - piece[i + c - 3]));
   return sum;
 };
 const ahead = async (grow: Record<string, number>, start = line(2, 41)): Promise<number[][]> =>
