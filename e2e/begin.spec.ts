@@ -229,3 +229,55 @@ test('a line is taken hold of in the view: an end is dragged, its numbers follow
   await expect(to).toHaveCount(0);
   await expect(from).toBeVisible();
 });
+
+test('nodes of a web are linked by two clicks, unlinked by two more, and dragged; links follow', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('By hand');
+  await hands.newGrowth('web');
+  await hands.set('Web', { Count: '6', Links: 'By hand only' });
+  await expect(canvas(page)).toHaveAttribute('data-rest', 'true');
+  const web = await openStep(page, 'Web');
+  const node = (number: number) => page.getByRole('button', { name: `Node ${number}`, exact: true });
+  await expect(node(6)).toBeVisible();
+  await node(2).click();
+  await expect(node(2)).toHaveAttribute('aria-pressed', 'true');
+  await node(5).click();
+  await expect(web.getByRole('textbox', { name: 'Link 1' })).toHaveValue('2 5');
+  await node(5).press('Enter');
+  await node(2).press('Enter');
+  await expect(web.getByRole('textbox', { name: 'Link 1' })).toHaveValue('');
+  await node(4).scrollIntoViewIfNeeded();
+  const dot = (await node(4).boundingBox())!;
+  await page.mouse.move(dot.x + dot.width / 2, dot.y + dot.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(dot.x + 40, dot.y - 20, { steps: 4 });
+  await page.mouse.up();
+  await expect(web.getByRole('textbox', { name: 'Node 1', exact: true })).toHaveValue(/^4 -?[\d.]+ -?[\d.]+ -?[\d.]+$/);
+  await expect
+    .poll(async () => Math.abs((await node(4).boundingBox())!.x + dot.width / 2 - (dot.x + 40)))
+    .toBeLessThan(3);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(web.getByRole('textbox', { name: 'Node 1', exact: true })).toHaveValue('');
+});
+
+test('sums are worked out in number fields; who uses a growth is told, and its deletion can be taken back', async ({
+  page,
+}) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Users');
+  await hands.newGrowth('line');
+  const line = await openStep(page, 'Line');
+  await line.getByLabel('To Y', { exact: true }).fill('2 * 0.7');
+  await line.getByLabel('To Y', { exact: true }).press('Enter');
+  await expect(line.getByLabel('To Y', { exact: true })).toHaveValue('1.4');
+  await hands.addStep('Along the paths');
+  await page.getByRole('region', { name: 'Growths' }).getByRole('button', { name: 'Leaf', exact: true }).click();
+  await expect(page.getByText('Used by')).toBeVisible();
+  await page.getByRole('button', { name: 'More for Leaf', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(page.getByText('“Leaf” was used by Line')).toBeVisible();
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('region', { name: 'Growths' }).getByRole('button', { name: 'Leaf', exact: true }).click();
+  await page.getByText('Used by').getByRole('button', { name: 'Line' }).click();
+  await expect(step(page, 'Along the paths')).toBeVisible();
+});

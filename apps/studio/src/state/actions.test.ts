@@ -2,6 +2,7 @@ import { isTrack, newScene, type NumberParam, stepOf, type Track } from '@uvrex/
 import {
   addStartedGrowth,
   addStep,
+  usersOf,
   alignKeys,
   changeGrowth,
   changeMarker,
@@ -22,8 +23,11 @@ import {
   toggleKeys,
   toggleMarker,
 } from './actions';
+import { say } from '@/ui/Toasts';
 import { openScene, travel, useDocument } from './document';
 import { SCENE_ENTRY, setView, useView } from './view';
+
+jest.mock('@/ui/Toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
 
 const scene = () => useDocument.getState().scene;
 const growth = () => selectedGrowth()!;
@@ -235,6 +239,28 @@ test('several values are keyed together, and moved where they have keys', () => 
   setView({ frame: 1 });
   toggleKeys(growth().id, id, ['atX', 'atY'], specs);
   expect(stepOfKind('falloff').params.atY).toBe(1);
+});
+
+describe('what others use', () => {
+  test('is told by whom, and its deletion says what breaks', () => {
+    addStep(growth().id, 'along');
+    const leaf = scene().growths.find(({ name }) => name === 'Leaf')!;
+    expect(usersOf(scene(), leaf.id).map(({ id }) => id)).toEqual([growth().id]);
+    expect(usersOf(scene(), growth().id)).toEqual([]);
+    const said = jest.mocked(say);
+    said.mockClear();
+    deleteGrowth(leaf.id);
+    const [{ text, action }] = said.mock.calls[0];
+    expect(text).toContain('“Leaf” was used by');
+    action!.run();
+    expect(scene().growths.map(({ id }) => id)).toContain(leaf.id);
+    // Not when something else was done since.
+    deleteGrowth(leaf.id);
+    addStep(growth().id, 'noise');
+    said.mock.calls[1][0].action!.run();
+    expect(scene().growths.map(({ id }) => id)).not.toContain(leaf.id);
+    expect(kinds()).toContain('noise');
+  });
 });
 
 describe('what is copied', () => {

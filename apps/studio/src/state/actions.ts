@@ -23,6 +23,7 @@ import {
   stepOf,
   type Track,
   READY_ITEMS,
+  references,
   redrawPart,
   valueAt,
   withKey,
@@ -33,7 +34,8 @@ import {
 } from '@uvrex/core';
 import { completed } from './completed';
 import { growthOf, itemFor, itemParamsOf, referencesOf, suit } from './items';
-import { edit, endEdit, growthIn, holderIn, stepIn, useDocument } from './document';
+import { say } from '@/ui/Toasts';
+import { edit, endEdit, growthIn, holderIn, stepIn, travel, useDocument } from './document';
 import { useResults } from './results';
 import { type KeyAddress, SCENE_ENTRY, setView, useView } from './view';
 
@@ -85,11 +87,28 @@ export function duplicateGrowth(id: string): void {
   if (done) setView({ growth: copy.id });
 }
 
+/** The growths that refer to one: that copy it, ride with it, take over its paths or its skin. */
+export const usersOf = ({ growths }: Scene, id: string): Growth[] =>
+  growths.filter((other) => other.id !== id && references(other).includes(id));
+
 export function deleteGrowth(id: string): void {
   const { growths } = scene();
   const index = growths.findIndex((growth) => growth.id === id);
   if (index < 0) return;
-  edit(`Delete ${growths[index].name}`, (draft) => void draft.growths.splice(index, 1));
+  const label = `Delete ${growths[index].name}`;
+  const users = usersOf(scene(), id).map(({ name }) => name);
+  if (edit(label, (draft) => void draft.growths.splice(index, 1)) && users.length > 0)
+    say({
+      tone: 'info',
+      text: `“${growths[index].name}” was used by ${users.join(', ')}: choose another there.`,
+      action: {
+        label: 'Keep it',
+        run: () => {
+          if (useDocument.getState().history.past.at(-1)?.label === label) travel('undo');
+          else say({ tone: 'info', text: 'Other things were changed since: Undo brings it back.' });
+        },
+      },
+    });
   const next = scene().growths[Math.min(index, scene().growths.length - 1)];
   setView({ growth: next?.id ?? SCENE_ENTRY, keys: [] });
 }

@@ -16,6 +16,7 @@ const shownOf = (megabytes: number): Shown => ({
   copies: [],
   copiesSphere: null,
   dots: null,
+  dotIds: null,
   surface: null,
 });
 

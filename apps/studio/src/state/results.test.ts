@@ -90,6 +90,7 @@ const something = (): Shown => ({
   copies: [],
   copiesSphere: null,
   dots: null,
+  dotIds: null,
   surface: null,
 });
 

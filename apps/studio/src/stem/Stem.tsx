@@ -2,10 +2,11 @@
 
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import ButtonBase from '@mui/material/ButtonBase';
 import { useMemo } from 'react';
 import { type Growth, type Notice, type NumberParam } from '@uvrex/core';
-import { changeGrowth, moveStep, titleOf } from '@/state/actions';
-import { endEdit } from '@/state/document';
+import { changeGrowth, moveStep, titleOf, usersOf } from '@/state/actions';
+import { endEdit, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { setView } from '@/state/view';
 import { NumberField } from '@/ui/NumberField';
@@ -66,6 +67,7 @@ export function Stem({ growth }: { growth: Growth }) {
       sx={{ flex: 1, minHeight: 0, overflowY: 'auto', pb: 3 }}
     >
       <Box sx={{ px: 1.75, pt: 1.25, pb: 0.5, fontSize: 12, color: 'text.secondary' }}>{growth.name}, step by step</Box>
+      <UsedBy growth={growth} />
       {notices
         .filter(({ place }) => !place.step)
         .map((notice) => (
@@ -117,6 +119,31 @@ export function Stem({ growth }: { growth: Growth }) {
         <NumberField spec={SEED} value={growth.seed} accent={growth.hue} onChange={set('seed', 'Change the seed')} />
         <NumberField spec={LATE} value={growth.shift} accent={growth.hue} onChange={set('shift', 'Shift in time')} />
       </Box>
+    </Box>
+  );
+}
+
+/** Who copies a growth or takes something of it over; a click goes there. */
+function UsedBy({ growth }: { growth: Growth }) {
+  const told = useDocument(({ scene }) =>
+    JSON.stringify(usersOf(scene, growth.id).map(({ id, name }): [string, string] => [id, name])),
+  );
+  const users = JSON.parse(told) as [id: string, name: string][];
+  if (users.length === 0) return null;
+  return (
+    <Box sx={{ px: 1.75, pb: 0.5, fontSize: 12, color: 'text.secondary' }}>
+      Used by{' '}
+      {users.map(([id, name], i) => (
+        <Box component="span" key={id}>
+          {i > 0 && ', '}
+          <ButtonBase
+            onClick={() => setView({ growth: id, keys: [] })}
+            sx={{ font: 'inherit', color: 'primary.main', borderRadius: 0.5, verticalAlign: 'baseline' }}
+          >
+            {name}
+          </ButtonBase>
+        </Box>
+      ))}
     </Box>
   );
 }

@@ -8,12 +8,12 @@ import { useResults } from '@/state/results';
 import { type KeyAddress, SCENE_ENTRY, setView, useView } from '@/state/view';
 import { INK, MONO } from '@/ui/theme';
 import { sameKey, tracksOf } from './keys';
-import { Markers } from './Markers';
 import { Pod, POD, VALUE, ValueRow } from './rows';
 import { exactFrame, frameAt, panned, type Scale, scaleOf, ticks, xOf, zoomed } from './scale';
 import { SpanBar } from './SpanBar';
 import { Transport } from './Transport';
 
+const Markers = dynamic(() => import('./Markers').then((module) => module.Markers), { ssr: false });
 const SelectionBar = dynamic(() => import('./SelectionBar').then((module) => module.SelectionBar), { ssr: false });
 const EasingMenu = dynamic(() => import('./EasingMenu').then((module) => module.EasingMenu), { ssr: false });
 
@@ -122,7 +122,7 @@ export function Timeline() {
             </text>
           ))}
           <ReadyBar scale={scale} />
-          <Markers scale={scale} />
+          {scene.markers.length > 0 && <Markers scale={scale} />}
           {several && <SelectionBar scale={scale} y={15} />}
           <Playhead scale={scale} height={RULER} head />
         </Box>

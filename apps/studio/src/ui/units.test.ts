@@ -14,6 +14,15 @@ test('units may be typed, a comma may be the decimal sign, and what is no number
   for (const text of ['', 'many', '1 2', '%']) expect(typedValue(text, 'share')).toBeNaN();
 });
 
+test('sums are worked out, in the unit of the field; names mean nothing there', () => {
+  expect(typedValue('2*0.07', 'm')).toBeCloseTo(0.14, 12);
+  expect(typedValue('(1 + 2) / 4 m', 'm')).toBe(0.75);
+  expect(typedValue('100 / 3 %', 'share')).toBeCloseTo(1 / 3, 12);
+  expect(typedValue('360 / 137.508', 'plain')).toBeCloseTo(2.618, 3);
+  for (const text of ['frame * 2', '2 *', '1 / 0', '2; 3', 'random(1)(2)'])
+    expect(Number.isFinite(typedValue(text, 'm'))).toBe(false);
+});
+
 test('whatever a hand does to any number of any step, the field gives a value that its step takes', () => {
   const numbers = STEPS.flatMap(({ params }) => Object.values(params).filter((spec) => spec.type === 'number'));
   expect(numbers.length).toBeGreaterThan(200);

@@ -1,4 +1,4 @@
-import { figure, fittedNumber, type NumberParam, type Unit } from '@uvrex/core';
+import { figure, fittedNumber, formulaValue, type NumberParam, type Unit } from '@uvrex/core';
 
 interface UnitStyle {
   /** Written behind the figure. */
@@ -26,14 +26,26 @@ export const unitOf = (unit: Unit): UnitStyle => UNITS[unit];
 export const shownFigure = (value: number, unit: Unit): string =>
   figure(value * UNITS[unit].factor, UNITS[unit].decimals);
 
-/** The stored value that a person's text means, its sign allowed behind it; NaN when it is no number. */
+/** What a sum such as 2*0.07 comes to; NaN for what is none. */
+function worked(text: string): number {
+  if (/[;=]/.test(text)) return NaN;
+  try {
+    return formulaValue(text, () => undefined);
+  } catch {
+    return NaN;
+  }
+}
+
+/** The stored value that a person's text means, a sum worked out, its sign allowed behind it; NaN when it is no number. */
 export function typedValue(text: string, unit: Unit): number {
   const { sign, factor } = UNITS[unit];
   let bare = text.trim();
   if (sign && bare.endsWith(sign)) bare = bare.slice(0, -sign.length).trim();
   // A comma as the decimal sign, as many keyboards write it.
   if (/^[-+]?\d*,\d+$/.test(bare)) bare = bare.replace(',', '.');
-  return bare === '' ? NaN : Number(bare) / factor;
+  if (bare === '') return NaN;
+  const plain = Number(bare);
+  return (Number.isNaN(plain) ? worked(bare) : plain) / factor;
 }
 
 /** What a hand means that drags, slides or steps a number: a figure without dust, within what the field allows. */

@@ -6,13 +6,13 @@ import { type Growth, type Resolved, type Step, stepOf } from '@uvrex/core';
 import { growthIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { SCENE_ENTRY, useView } from '@/state/view';
-import { Pins } from './Pins';
 import { Chips } from './Chips';
-import { Chosen } from './Chosen';
 import { Surface } from './Surface';
 
 // What is seldom there is loaded when it is first asked for.
 const LostNotice = dynamic(() => import('./LostNotice').then((module) => module.LostNotice), { ssr: false });
+const Chosen = dynamic(() => import('./Chosen').then((module) => module.Chosen), { ssr: false });
+const Pins = dynamic(() => import('./Pins').then((module) => module.Pins), { ssr: false });
 const Empty = dynamic(() => import('./Empty').then((module) => module.Empty), { ssr: false });
 const TrailLine = dynamic(() => import('./TrailLine').then((module) => module.TrailLine), { ssr: false });
 const DrawLayer = dynamic(() => import('./DrawLayer').then((module) => module.DrawLayer), { ssr: false });
@@ -29,6 +29,7 @@ const FalloffHandles = dynamic(() => import('./FalloffHandles').then((module) =>
   ssr: false,
 });
 const StartHandles = dynamic(() => import('./StartHandles').then((module) => module.StartHandles), { ssr: false });
+const WebHandles = dynamic(() => import('./WebHandles').then((module) => module.WebHandles), { ssr: false });
 const ChecksPanel = dynamic(() => import('@/checks/ChecksPanel').then((module) => module.ChecksPanel), { ssr: false });
 
 /** The open step of a kind that is handled in the view, unless something else is being done there. */
@@ -72,6 +73,8 @@ export function Viewport() {
   const drawing = useView((state) => state.tool === 'draw');
   const picking = useView((state) => state.tool === 'pick');
   const checks = useView((state) => state.checks);
+  const seen = useResults((state) => state.record !== null);
+  const pinned = useView((state) => state.pins.length > 0);
   const trailing = useView((state) => state.trail !== null);
   const empty = useDocument((state) => state.scene.growths.length === 0);
   const table = useView((state) => state.table);
@@ -81,6 +84,7 @@ export function Viewport() {
   const resting = useView((state) => !state.playing && state.tool === 'look');
   const shaping = useHandled('falloff');
   const drawn = useHandled('drawn');
+  const weaving = useHandled('web');
   const placed = usePlaced();
   const started = useStart();
   // Guides are handled while the scene itself is selected.
@@ -109,12 +113,13 @@ export function Viewport() {
         <Surface />
         {drawn && <AnchorHandles growth={drawn.growth} step={drawn.step} />}
         {started && <StartHandles growth={started.growth} step={started.step} />}
+        {weaving && <WebHandles growth={weaving.growth} step={weaving.step} />}
         {placed && <PlaceLayer growth={placed.growth} step={placed.step} param={placed.param} />}
         {painting && <PaintLayer />}
         {guiding && <GuideHandles />}
         {shaping && <FalloffHandles growth={shaping.growth} step={shaping.step} />}
-        {resting && <Chosen />}
-        <Pins />
+        {resting && seen && <Chosen />}
+        {pinned && <Pins />}
         {trailing && <TrailLine />}
         {drawing && <DrawLayer />}
         {picking && <PickLayer />}

@@ -265,6 +265,7 @@ function shownOf({ mesh, paths, points, surface, copies }: Form, buffers: ArrayB
     copies: placed,
     copiesSphere: sphereOf(copies),
     dots: points && copy(points.positions),
+    dotIds: points && copy(points.ids),
     surface,
   };
 }

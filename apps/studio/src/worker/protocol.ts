@@ -33,6 +33,8 @@ export interface Shown {
   copiesSphere: { centre: [number, number, number]; radius: number } | null;
   /** Places of loose points. */
   dots: Float32Array | null;
+  /** Their stable numbers. */
+  dotIds: Uint32Array | null;
   paths: Pick<Paths, 'positions' | 'offsets' | 'closed' | 'fronts' | 'ids' | 'u'> | null;
   /** Colours of points in which they are shown, loose ones or those of paths, 3 each, linear; put in by the page. */
   pointColors?: Float32Array;

@@ -24,7 +24,8 @@ async function near(nodes: readonly Vec3[], longest: number, breathe: Breathe): 
   return found;
 }
 
-const unique = (pairs: Iterable<readonly [number, number]>): Links => {
+/** Each pair once, the smaller number first, in order. */
+export const uniqueLinks = (pairs: Iterable<readonly [number, number]>): Links => {
   const found = new Map<string, readonly [number, number]>();
   for (const [a, b] of pairs) found.set(a < b ? `${a} ${b}` : `${b} ${a}`, a < b ? [a, b] : [b, a]);
   return [...found.values()].sort((p, q) => p[0] - q[0] || p[1] - q[1]);
@@ -38,13 +39,13 @@ export async function nearestLinks(
   breathe: Breathe,
 ): Promise<Links> {
   const about = await near(nodes, longest, breathe);
-  return unique(about.flatMap((others, i) => others.slice(0, count).map((k) => [i, k] as const)));
+  return uniqueLinks(about.flatMap((others, i) => others.slice(0, count).map((k) => [i, k] as const)));
 }
 
 /** Links between all that are no further apart than a length. */
 export async function linksWithin(nodes: readonly Vec3[], longest: number, breathe: Breathe): Promise<Links> {
   const about = await near(nodes, longest, breathe);
-  return unique(about.flatMap((others, i) => others.map((k) => [i, k] as const)));
+  return uniqueLinks(about.flatMap((others, i) => others.map((k) => [i, k] as const)));
 }
 
 /**
@@ -72,7 +73,7 @@ export async function shortestTree(nodes: readonly Vec3[], from: number, breathe
     }
     next = best;
   }
-  return unique(links);
+  return uniqueLinks(links);
 }
 
 /**
@@ -93,18 +94,18 @@ export async function gabrielLinks(nodes: readonly Vec3[], longest: number, brea
       if (!blocked) pairs.push([a, b]);
     }
   }
-  return unique(pairs);
+  return uniqueLinks(pairs);
 }
 
 /** Links between all that are neighbours by Delaunay, no longer than a length (see `delaunayPairs`). */
 export async function neighbourLinks(nodes: readonly Vec3[], longest: number, breathe: Breathe): Promise<Links> {
   const pairs = await delaunayPairs(nodes, breathe);
-  return unique(pairs.filter(([a, b]) => distance(nodes[a], nodes[b]) <= longest));
+  return uniqueLinks(pairs.filter(([a, b]) => distance(nodes[a], nodes[b]) <= longest));
 }
 
 /** A link from one node to every other. */
 export const hubLinks = (nodes: readonly Vec3[], hub: number): Links =>
-  unique(Array.from(nodes.keys()).flatMap((k) => (k === hub ? [] : [[hub, k] as const])));
+  uniqueLinks(Array.from(nodes.keys()).flatMap((k) => (k === hub ? [] : [[hub, k] as const])));
 
 /**
  * How far each node is from a hub along the links (Dijkstra 1959). What no link leads to begins at its own node that is nearest to

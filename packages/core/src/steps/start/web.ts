@@ -13,6 +13,7 @@ import { counted, percent } from '../format';
 const length = numberField({ unit: 'm', min: 0, max: 1000 });
 const inSpace = is('where', 'ball', 'box');
 
+const turns = (p: Resolved): boolean => Number(p.turning) !== 0;
 const pulsing = (p: Resolved): boolean => Number(p.pulses) !== 0;
 
 const params = {
@@ -52,7 +53,7 @@ const params = {
   links: {
     type: 'choice',
     label: 'Links',
-    help: 'Which nodes are linked: each with those nearest to it, all within a distance, so that all hang together on the shortest way, all with no other between them, all neighbours by Delaunay, which fill space with tetrahedra, or all with the hub.',
+    help: 'Which nodes are linked: each with those nearest to it, all within a distance, so that all hang together on the shortest way, all with no other between them, all neighbours by Delaunay, which fill space with tetrahedra, all with the hub, or none but those that are put in by hand.',
     options: [
       { value: 'nearest', label: 'To the nearest' },
       { value: 'within', label: 'Within a distance' },
@@ -60,6 +61,7 @@ const params = {
       { value: 'between', label: 'None between' },
       { value: 'delaunay', label: 'All neighbours' },
       { value: 'hub', label: 'To the hub' },
+      { value: 'own', label: 'By hand only' },
     ],
     default: 'between',
   },
@@ -79,6 +81,22 @@ const params = {
     slider: [0.05, 4],
     shown: is('links', 'nearest', 'within', 'between', 'delaunay'),
   }),
+  own: {
+    type: 'text',
+    label: 'By hand',
+    help: 'Links of one’s own besides, each by the numbers of its two nodes, such as 3 17. Click one node in the view and then another: they are linked, or no more.',
+    default: '',
+    most: 4000,
+    rows: 'Link',
+  },
+  moved: {
+    type: 'text',
+    label: 'Moved',
+    help: 'Nodes that are moved by hand: number of the node, and by how many metres along X, Y and Z, such as 3 0.1 0 -0.2. Drag a node in the view. Links follow.',
+    default: '',
+    most: 8000,
+    rows: 'Node',
+  },
   ...place('hub', 'Hub', 'It grows out from the node that is nearest to this place.', [0, 0, 0]),
   grown: {
     type: 'number',
@@ -148,12 +166,32 @@ const params = {
     slider: [0, 2],
     shown: (p) => Number(p.drift) !== 0,
   },
+  turning: {
+    type: 'number',
+    unit: 'per-second',
+    label: 'Turns a second',
+    help: 'How many times a second nodes go round the upright axis through their middle. Links follow.',
+    default: 0,
+    min: -50,
+    max: 50,
+    slider: [-1, 1],
+  },
+  turnsVary: {
+    type: 'number',
+    unit: 'share',
+    label: 'Vary turning',
+    help: 'How much faster or slower each node goes round at most, by chance.',
+    default: 0,
+    min: 0,
+    max: 1,
+    shown: turns,
+  },
   loop: {
     type: 'toggle',
     label: 'Loop',
-    help: 'Fits the drift and the pulses into the range, so that it can be played in a loop.',
+    help: 'Fits the drift, the turning and the pulses into the range, so that it can be played in a loop.',
     default: true,
-    shown: (p) => Number(p.drift) !== 0 || pulsing(p),
+    shown: (p) => Number(p.drift) !== 0 || pulsing(p) || turns(p),
   },
 } satisfies ParamSpecs;
 
@@ -170,9 +208,10 @@ export const web = defineStep({
   takes: [],
   gives: ['paths', 'points'],
   parts: {
+    'Own links and places': ['own', 'moved'],
     Hub: ['hubX', 'hubY', 'hubZ'],
     'Shape of links': ['shape', 'bow'],
-    Movement: ['swell', 'drift', 'rate', 'pulses', 'pulseLength', 'pulseSpeed', 'loop'],
+    Movement: ['swell', 'drift', 'rate', 'pulses', 'pulseLength', 'pulseSpeed', 'turning', 'turnsVary', 'loop'],
   },
   params,
   moves: true,

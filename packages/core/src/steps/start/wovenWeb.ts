@@ -7,7 +7,9 @@ import {
   nearestLinks,
   neighbourLinks,
   shortestTree,
+  uniqueLinks,
 } from '../../curves/web/links';
+import { readLinks, readMoved } from '../../curves/web/byHand';
 import { noise3 } from '../../fields/noise';
 import { hash, random } from '../../fields/random';
 import { smoothstep } from '../../fields/smoothstep';
@@ -38,11 +40,16 @@ const plans = new Map<string, Plan>();
 
 /** Nodes and links, as far as they have grown. */
 export async function wovenWeb(form: Form, p: WebParams, context: StepContext): Promise<Form> {
-  const rest = await nodesOf(p, context);
-  if (rest.length < 2)
+  const laid = await nodesOf(p, context);
+  if (laid.length < 2)
     throw new Problem('A web needs two nodes or more.', 'Raise Count, or choose a growth with points.');
-  const { links, away } = await planOf(rest, p, context);
-  const nodes = p.drift > 0 ? drifted(rest, p, context) : rest;
+  const own = readLinks(p.own).filter(([, b]) => b < laid.length);
+  // Nodes that are moved by hand keep the links that they have where they are laid.
+  const rest = [...laid];
+  for (const [node, by] of readMoved(p.moved)) if (node < rest.length) rest[node] = add(rest[node], by);
+  const { links, away } = await planOf(laid, rest, own, p, context);
+  const turned = p.turning === 0 ? rest : wentRound(rest, p, context);
+  const nodes = p.drift > 0 ? drifted(turned, p, context) : turned;
   // A link that two fronts come to grows from the nearer of its nodes all the way: it may be done after the last node.
   const done = ([a, b]: readonly [number, number]): number => Math.min(away[a], away[b]) + distance(rest[a], rest[b]);
   const furthest = Math.max(1e-9, ...away, ...links.map(done));
@@ -123,25 +130,50 @@ async function nodesOf(p: WebParams, context: StepContext): Promise<Vec3[]> {
   return found;
 }
 
-async function planOf(nodes: readonly Vec3[], p: WebParams, context: StepContext): Promise<Plan> {
-  const key = JSON.stringify([p.links, p.each, p.longest, p.hubX, p.hubY, p.hubZ, nodes]);
+/**
+ * @param laid nodes where they are laid, by which they are linked
+ * @param nodes where they stand
+ * @param own links that are put in by hand
+ */
+async function planOf(
+  laid: readonly Vec3[],
+  nodes: readonly Vec3[],
+  own: Links,
+  p: WebParams,
+  context: StepContext,
+): Promise<Plan> {
+  const key = JSON.stringify([p.links, p.each, p.longest, p.hubX, p.hubY, p.hubZ, p.own, p.moved, laid]);
   let plan = plans.get(key);
   if (plan) return plan;
   const breathe = (): Promise<void> => context.breathe();
   const place: Vec3 = [p.hubX, p.hubY, p.hubZ];
   const hub = nodes.reduce((best, node, k) => (distance(node, place) < distance(nodes[best], place) ? k : best), 0);
-  const links = await {
-    nearest: () => nearestLinks(nodes, p.each, p.longest, breathe),
-    within: () => linksWithin(nodes, p.longest, breathe),
-    tree: () => shortestTree(nodes, hub, breathe),
-    between: () => gabrielLinks(nodes, p.longest, breathe),
-    delaunay: () => neighbourLinks(nodes, p.longest, breathe),
-    hub: () => Promise.resolve(hubLinks(nodes, hub)),
+  const made = await {
+    nearest: () => nearestLinks(laid, p.each, p.longest, breathe),
+    within: () => linksWithin(laid, p.longest, breathe),
+    tree: () => shortestTree(laid, hub, breathe),
+    between: () => gabrielLinks(laid, p.longest, breathe),
+    delaunay: () => neighbourLinks(laid, p.longest, breathe),
+    hub: () => Promise.resolve(hubLinks(laid, hub)),
+    own: () => Promise.resolve<Links>([]),
   }[p.links as 'tree']();
+  const links = own.length > 0 ? uniqueLinks([...made, ...own]) : made;
   plan = { links, away: hubDistances(nodes, links, hub) };
   if (plans.size >= KEPT) plans.clear();
   plans.set(key, plan);
   return plan;
+}
+
+/** Nodes that have gone round the upright axis through their middle, each at a rate of its own. */
+function wentRound(nodes: readonly Vec3[], p: WebParams, context: StepContext): Vec3[] {
+  const middle = (c: number): number => nodes.reduce((sum, node) => sum + node[c], 0) / nodes.length;
+  const [x, z] = [middle(0), middle(2)];
+  return nodes.map((node, k) => {
+    const rate = p.turning * (1 + p.turnsVary * (2 * random(context.seed, k, 8) - 1));
+    const angle = 2 * Math.PI * progressOf(rate, p.loop, context).passed;
+    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    return [x + c * (node[0] - x) + s * (node[2] - z), node[1], z - s * (node[0] - x) + c * (node[2] - z)];
+  });
 }
 
 /** Nodes where they have drifted to, each by a noise and at a rate of its own. */
