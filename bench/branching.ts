@@ -4,7 +4,8 @@ import { drawn } from '../packages/core/src/curves/rules/turtle';
 import { CatmullRomCurve3, TubeGeometry, Vector3 } from 'three';
 import { pipeSizes } from '../packages/core/src/geometry/branches';
 import { NO_PARENT, type Paths, pathsFrom, pointCount } from '../packages/core/src/geometry/paths';
-import { at } from '../packages/core/src/geometry/vec';
+import { at, type Vec3 } from '../packages/core/src/geometry/vec';
+import { gabrielLinks, nearestLinks, shortestTree } from '../packages/core/src/curves/web/links';
 import { treeSkin } from '../packages/core/src/surfaces/treeSkin';
 import { colonised } from '../packages/core/src/curves/colonise';
 import { random } from '../packages/core/src/fields/random';
@@ -32,6 +33,11 @@ const draw = (symbols: Awaited<ReturnType<typeof grow>>, age: number): ReturnTyp
 
 const idle = (): Promise<void> => Promise.resolve();
 const cloud = (n: number): Float32Array => Float32Array.from({ length: 3 * n }, (_, i) => 2 * random(5, i) - 1);
+const NODES = [1500, 3000, 6000] as const;
+const nodes = (n: number): Vec3[] => {
+  const all = cloud(n);
+  return Array.from({ length: n }, (_, k) => at(all, k));
+};
 /** As dense whatever there is of them. */
 const colonise = (n: number): ReturnType<typeof colonised> => {
   const size = (n / 20_000) ** (1 / 3);
@@ -186,6 +192,12 @@ export const branchingExponents = async (): Promise<(readonly [string, number])[
       const paths = tree(n);
       return median(() => treeSkin(paths, TUBE, 0.5), 3);
     }),
+  ],
+  ['webs by nearness, nodes', await exponent(NODES, (n) => median(() => nearestLinks(nodes(n), 4, Infinity, idle), 3))],
+  ['webs by the shortest tree, nodes', await exponent(NODES, (n) => median(() => shortestTree(nodes(n), idle), 3))],
+  [
+    'webs with none between, nodes',
+    await exponent(NODES, (n) => median(() => gabrielLinks(nodes(n), Infinity, idle), 3)),
   ],
   ['pairs within a distance, points', await exponent([5000, 10_000, 20_000, 40_000], (n) => median(() => pairs(n), 3))],
 ];

@@ -1,4 +1,5 @@
-// Makes the pictures in docs/screenshots and the starters' own, from the built application and the demo data.
+// Makes the pictures in docs/screenshots and the starters' own, from the built application and the demo data; with `docs`
+// behind it only those in docs/screenshots.
 import { spawn } from 'node:child_process';
 import { writeFile } from 'node:fs/promises';
 import { chromium, type Page } from '@playwright/test';
@@ -46,7 +47,8 @@ try {
       break;
     await page.waitForTimeout(500);
   }
-  for (const [starter, { name, frame }] of Object.entries(STARTER_FRAMES)) {
+  const starters = process.argv.includes('docs') ? [] : Object.entries(STARTER_FRAMES);
+  for (const [starter, { name, frame }] of starters) {
     await page.goto(`http://localhost:${port}/`);
     await page.getByRole('button', { name: `Open the starter ${name}`, exact: true }).click();
     await page.locator('canvas[data-drawn]').waitFor({ timeout: 60_000 });
@@ -143,6 +145,23 @@ try {
   await page.getByRole('option', { name: 'Front', exact: true }).click();
   await still(page, 52);
   await shot(page, 'attributes');
+
+  await page.goto(`http://localhost:${port}/`);
+  await page.getByRole('button', { name: 'New scene' }).click();
+  await page.getByText('Nothing grows here yet').waitFor();
+  await page.keyboard.press('Shift+N');
+  await page.getByRole('option', { name: 'Bars that follow sound', exact: true }).hover();
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: `${root}/docs/screenshots/begin.png` });
+  await page.getByRole('option', { name: 'Stem with leaves', exact: true }).click();
+  await page.locator('canvas[data-drawn="fine"]').waitFor({ timeout: 60_000 });
+  await page.getByRole('group', { name: 'Helix', exact: true }).locator('[aria-expanded]').first().click();
+  await still(page, 70);
+  await shot(page, 'handles');
+  await page.getByRole('button', { name: 'Add a step' }).click();
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: `${root}/docs/screenshots/planting.png` });
+  await page.keyboard.press('Escape');
 
   await page.goto(`http://localhost:${port}/`);
   await page.getByRole('group', { name: 'Anemone sway', exact: true }).locator('img').waitFor();

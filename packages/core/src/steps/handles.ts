@@ -108,6 +108,9 @@ export const HANDLES: Readonly<Record<string, (p: Resolved) => Handle[]>> = {
   ],
   burst: (p) => (p.begins === 'place' ? [place(p, 'at', 'Place')] : []),
   wander: (p) => (p.begins === 'place' ? [place(p, 'at', 'Place')] : []),
-  web: (p) => [...(p.where === 'growth' ? [] : [place(p, 'at', 'Middle')]), place(p, 'hub', 'Hub')],
+  web: (p) => [
+    ...(['growth', 'tips'].includes(String(p.where)) ? [] : [place(p, 'at', 'Middle')]),
+    place(p, 'hub', 'Hub'),
+  ],
   ruffle: (p) => (['ring', 'line'].includes(String(p.begin)) ? [place(p, 'at', 'Middle')] : []),
 };

@@ -1,5 +1,6 @@
 import { at, distance } from '../../geometry/vec';
-import { newStep } from '../../scene/make';
+import { newGrowth, newStep } from '../../scene/make';
+import { tipsOf } from '../tips';
 import { type ParamValue } from '../../scene/schema';
 import { sceneOf, testEvaluator } from '../../testing';
 import { form } from '../../../test/paths';
@@ -93,4 +94,14 @@ test('nodes go round their middle, each at its own rate, links follow, and the r
   for (const node of [0, 4]) expect(Math.min(...ends.map((end) => distance(end, at(after, node))))).toBeCloseTo(0, 5);
   const [first, past] = [await form([web(turning)], 1), await form([web(turning)], 145)];
   first.points!.positions.forEach((value, i) => expect(past.points!.positions[i]).toBeCloseTo(value, 4));
+});
+
+test('nodes stand at the tips of another growth, wherever these have come to', async () => {
+  const burst = newStep('burst', { generations: 1, count: 7, varyCount: 0 });
+  const scene = sceneOf([web({ where: 'tips', growth: 'other', links: 'hub' })]);
+  scene.growths.push({ ...newGrowth('Other', 1, [burst, newStep('grow', { to: 0.6 })]), id: 'other' });
+  const [own, other] = (await testEvaluator().evaluate(scene, 1)).growths;
+  const tips = tipsOf(other.form!.paths!).map(({ position }) => position.map((x) => expect.closeTo(x, 5) as number));
+  expect(tips).toHaveLength(7);
+  expect(Array.from({ length: 7 }, (_, k) => at(own.form!.points!.positions, k))).toEqual(tips);
 });

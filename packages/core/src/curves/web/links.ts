@@ -1,4 +1,6 @@
+import { Neighbours } from '../../geometry/neighbours';
 import { distance, type Vec3 } from '../../geometry/vec';
+import { Wave } from '../../surfaces/wave';
 import { delaunayPairs } from './delaunay';
 
 /** Links between nodes, in pairs of their numbers, the smaller first. */
@@ -9,27 +11,30 @@ type Breathe = () => Promise<void>;
 /** Nodes between two breaths. */
 const CHUNK = 64;
 
-/** The nodes about each, the nearest first, no further than a length. */
-async function near(nodes: readonly Vec3[], longest: number, breathe: Breathe): Promise<number[][]> {
-  const found: number[][] = [];
-  for (let i = 0; i < nodes.length; i++) {
-    if (i % CHUNK === 0) await breathe();
-    const away = nodes.map((node) => distance(node, nodes[i]));
-    found.push(
-      Array.from(nodes.keys())
-        .filter((k) => k !== i && away[k] <= longest)
-        .sort((a, b) => away[a] - away[b] || a - b),
-    );
-  }
-  return found;
-}
-
 /** Each pair once, the smaller number first, in order. */
 export const uniqueLinks = (pairs: Iterable<readonly [number, number]>): Links => {
   const found = new Map<string, readonly [number, number]>();
   for (const [a, b] of pairs) found.set(a < b ? `${a} ${b}` : `${b} ${a}`, a < b ? [a, b] : [b, a]);
   return [...found.values()].sort((p, q) => p[0] - q[0] || p[1] - q[1]);
 };
+
+/** Nodes by cells of a size, to find those nearer than that to a place. */
+function byCells(nodes: readonly Vec3[], reach: number): { cells: Neighbours; positions: Float64Array } {
+  const cells = new Neighbours(reach);
+  const positions = Float64Array.from(nodes.flat());
+  cells.put(positions, nodes.length);
+  return { cells, positions };
+}
+
+/** Length of the diagonal of the box round all nodes. */
+function extentOf(nodes: readonly Vec3[]): number {
+  const sides = [0, 1, 2].map((c) => {
+    let [low, high] = [Infinity, -Infinity];
+    for (const node of nodes) [low, high] = [Math.min(low, node[c]), Math.max(high, node[c])];
+    return high - low;
+  });
+  return Math.hypot(...sides);
+}
 
 /** Links from each node to so many that are nearest to it. */
 export async function nearestLinks(
@@ -38,40 +43,54 @@ export async function nearestLinks(
   longest: number,
   breathe: Breathe,
 ): Promise<Links> {
-  const about = await near(nodes, longest, breathe);
-  return uniqueLinks(about.flatMap((others, i) => others.slice(0, count).map((k) => [i, k] as const)));
+  // So far that a node finds a few more than it needs, where they stand evenly; where it does not, all are tried.
+  const reach = Math.max(1e-9, extentOf(nodes) * Math.cbrt((1.5 * (count + 1)) / Math.max(1, nodes.length)));
+  const { cells, positions } = byCells(nodes, reach);
+  const pairs: [number, number][] = [];
+  for (let i = 0; i < nodes.length; i++) {
+    if (i % CHUNK === 0) await breathe();
+    const about: (readonly [away: number, k: number])[] = [];
+    cells.near(positions, ...nodes[i], (k, _x, _y, _z, away) => void (k !== i && about.push([away, k])));
+    if (about.length < count && reach < longest) {
+      about.length = 0;
+      for (let k = 0; k < nodes.length; k++) if (k !== i) about.push([distance(nodes[k], nodes[i]), k]);
+    }
+    about.sort((p, q) => p[0] - q[0] || p[1] - q[1]);
+    for (const [away, k] of about.slice(0, count)) if (away <= longest) pairs.push([i, k]);
+  }
+  return uniqueLinks(pairs);
 }
 
 /** Links between all that are no further apart than a length. */
 export async function linksWithin(nodes: readonly Vec3[], longest: number, breathe: Breathe): Promise<Links> {
-  const about = await near(nodes, longest, breathe);
-  return uniqueLinks(about.flatMap((others, i) => others.map((k) => [i, k] as const)));
+  const { cells, positions } = byCells(nodes, Math.max(1e-9, longest * (1 + 1e-9)));
+  await breathe();
+  const n = cells.pairs(positions, nodes.length);
+  await breathe();
+  const pairs = Array.from({ length: n }, (_, k): [number, number] => [cells.earlier[k], cells.later[k]]);
+  return uniqueLinks(pairs.filter(([a, b]) => distance(nodes[a], nodes[b]) <= longest));
 }
 
 /**
- * The links that join all nodes with the least length: from one node on, always the nearest that is not joined yet (Prim, Shortest
- * connection networks and some generalizations, 1957; in time of the square of nodes).
- * @param from the node that it is gone on from
+ * The links that join all nodes with the least length: of neighbours by Delaunay, which hold them (Shamos and Hoey, Closest-point
+ * problems, 1975), the shortest first, each that joins what does not hang together yet (Kruskal, On the shortest spanning
+ * subtree of a graph, 1956).
  */
-export async function shortestTree(nodes: readonly Vec3[], from: number, breathe: Breathe): Promise<Links> {
-  const n = nodes.length;
-  const away = new Float64Array(n).fill(Infinity);
-  const by = new Int32Array(n).fill(-1);
-  const joined = new Uint8Array(n);
-  const links: [number, number][] = [];
-  let next = from;
-  for (let step = 0; step < n; step++) {
-    if (step % CHUNK === 0) await breathe();
-    joined[next] = 1;
-    if (by[next] >= 0) links.push([by[next], next]);
-    let best = -1;
-    for (let k = 0; k < n; k++) {
-      if (joined[k]) continue;
-      const d = distance(nodes[next], nodes[k]);
-      if (d < away[k]) [away[k], by[k]] = [d, next];
-      if (best < 0 || away[k] < away[best]) best = k;
-    }
-    next = best;
+export async function shortestTree(nodes: readonly Vec3[], breathe: Breathe): Promise<Links> {
+  const pairs = uniqueLinks(await delaunayPairs(nodes, breathe))
+    .map((pair) => ({ pair, length: distance(nodes[pair[0]], nodes[pair[1]]) }))
+    .sort((p, q) => p.length - q.length);
+  const head = Array.from(nodes.keys());
+  const headOf = (k: number): number => {
+    while (head[k] !== k) k = head[k] = head[head[k]];
+    return k;
+  };
+  const links: (readonly [number, number])[] = [];
+  for (const { pair } of pairs) {
+    const [a, b] = pair.map(headOf);
+    if (a === b) continue;
+    head[a] = b;
+    links.push(pair);
   }
   return uniqueLinks(links);
 }
@@ -79,22 +98,22 @@ export async function shortestTree(nodes: readonly Vec3[], from: number, breathe
 /**
  * Links between nodes with no other in the ball that has them at opposite ends (Gabriel and Sokal, A new statistical approach to
  * geographic variation analysis, 1969): a net without crossings in the plane, and without long ways through others in space.
+ * They are neighbours by Delaunay, and what is in such a ball has one of these in it that is a neighbour of both ends: the middle
+ * lies on the far side of some bisector that bounds the face between their cells (Matula and Sokal 1980).
  */
 export async function gabrielLinks(nodes: readonly Vec3[], longest: number, breathe: Breathe): Promise<Links> {
-  const about = await near(nodes, longest, breathe);
-  const pairs: [number, number][] = [];
-  for (let a = 0; a < nodes.length; a++) {
-    if (a % CHUNK === 0) await breathe();
-    for (const b of about[a]) {
-      if (b < a) continue;
-      const middle = nodes[a].map((x, c) => (x + nodes[b][c]) / 2) as unknown as Vec3;
-      const radius = distance(nodes[a], nodes[b]) / 2;
-      // Whatever lies in the ball is nearer to one end than the other end is: those about a, up to b, are all that can.
-      const blocked = about[a].some((k) => k !== b && distance(nodes[k], middle) < radius * (1 - 1e-9));
-      if (!blocked) pairs.push([a, b]);
-    }
+  const pairs = uniqueLinks(await delaunayPairs(nodes, breathe));
+  const about: number[][] = nodes.map(() => []);
+  for (const [a, b] of pairs) {
+    about[a].push(b);
+    about[b].push(a);
   }
-  return uniqueLinks(pairs);
+  return pairs.filter(([a, b]) => {
+    const radius = distance(nodes[a], nodes[b]) / 2;
+    if (2 * radius > longest) return false;
+    const middle = nodes[a].map((x, c) => (x + nodes[b][c]) / 2) as unknown as Vec3;
+    return !about[a].some((k) => k !== b && distance(nodes[k], middle) < radius * (1 - 1e-9));
+  });
 }
 
 /** Links between all that are neighbours by Delaunay, no longer than a length (see `delaunayPairs`). */
@@ -118,19 +137,15 @@ export function hubDistances(nodes: readonly Vec3[], links: Links, hub: number):
     others[a].push(b);
     others[b].push(a);
   }
-  const away = new Float64Array(n).fill(Infinity);
-  const done = new Uint8Array(n);
-  away[hub] = 0;
-  for (let step = 0; step < n; step++) {
-    let next = -1;
-    for (let k = 0; k < n; k++) if (!done[k] && (next < 0 || away[k] < away[next])) next = k;
-    if (away[next] === Infinity) {
-      for (let k = 0; k < n; k++)
-        if (!done[k] && distance(nodes[k], nodes[hub]) < distance(nodes[next], nodes[hub])) next = k;
-      away[next] = distance(nodes[next], nodes[hub]);
-    }
-    done[next] = 1;
-    for (const k of others[next]) away[k] = Math.min(away[k], away[next] + distance(nodes[next], nodes[k]));
+  const wave = new Wave(n);
+  const straight = nodes.map((node) => distance(node, nodes[hub]));
+  const order = Array.from(nodes.keys()).sort((a, b) => straight[a] - straight[b] || a - b);
+  // The hub is the first of these; whatever a wave has come to hangs together with one before it.
+  for (const start of order) {
+    if (wave.distances[start] !== Infinity) continue;
+    wave.lower(start, straight[start], start);
+    for (let i = wave.next(); i >= 0; i = wave.next())
+      for (const k of others[i]) wave.lower(k, wave.distances[i] + distance(nodes[i], nodes[k]), start);
   }
-  return away;
+  return wave.distances;
 }

@@ -20,20 +20,21 @@ const params = {
   where: {
     type: 'choice',
     label: 'Nodes',
-    help: 'Where the nodes are: at random in a ball or a box, or at the points of another growth.',
+    help: 'Where the nodes are: at random in a ball or a box, or at the points or the tips of another growth.',
     options: [
       { value: 'ball', label: 'In a ball' },
       { value: 'box', label: 'In a box' },
       { value: 'growth', label: 'Points of a growth' },
+      { value: 'tips', label: 'Tips of a growth' },
     ],
     default: 'ball',
   },
   growth: {
     type: 'growth',
     label: 'Growth',
-    help: 'The growth at whose points the nodes are: loose points, those of paths, corners of a skin.',
+    help: 'The growth at whose points the nodes are: loose points, those of paths, corners of a skin; or at the tips of its paths.',
     default: null,
-    shown: is('where', 'growth'),
+    shown: is('where', 'growth', 'tips'),
   },
   count: {
     type: 'number',

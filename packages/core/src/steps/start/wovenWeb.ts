@@ -9,6 +9,7 @@ import {
   shortestTree,
   uniqueLinks,
 } from '../../curves/web/links';
+import { tipsOf } from '../../curves/tips';
 import { readLinks, readMoved } from '../../curves/web/byHand';
 import { noise3 } from '../../fields/noise';
 import { hash, random } from '../../fields/random';
@@ -109,10 +110,12 @@ function awayFromHub(hub: Float32Array, pulse: Pulse | null): Named {
 }
 
 async function nodesOf(p: WebParams, context: StepContext): Promise<Vec3[]> {
-  if (p.where === 'growth') {
+  if (p.where === 'growth' || p.where === 'tips') {
     if (p.growth === null)
       throw new Problem('No growth is chosen.', 'Choose the growth at whose points the nodes are.');
     const other = await context.other('growth');
+    if (p.where === 'tips')
+      return (other.paths ? tipsOf(other.paths) : []).slice(0, p.count).map(({ position }) => position);
     const flat = other.points ? other.points.positions : pointsOf(other);
     const all = flat.length / 3;
     const count = Math.min(p.count, all);
@@ -151,7 +154,7 @@ async function planOf(
   const made = await {
     nearest: () => nearestLinks(laid, p.each, p.longest, breathe),
     within: () => linksWithin(laid, p.longest, breathe),
-    tree: () => shortestTree(laid, hub, breathe),
+    tree: () => shortestTree(laid, breathe),
     between: () => gabrielLinks(laid, p.longest, breathe),
     delaunay: () => neighbourLinks(laid, p.longest, breathe),
     hub: () => Promise.resolve(hubLinks(laid, hub)),
