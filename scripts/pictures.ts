@@ -164,7 +164,7 @@ try {
   await page.keyboard.press('Escape');
 
   await page.goto(`http://localhost:${port}/`);
-  await page.getByRole('group', { name: 'Anemone sway', exact: true }).locator('img').waitFor();
+  await page.getByRole('group', { name: 'Kelp frond', exact: true }).locator('img').waitFor();
   await shot(page, 'library');
 } finally {
   await browser.close();

@@ -47,31 +47,30 @@ test('there are more than twenty, each with a name, a sentence and an id of its 
   for (const { help } of CUTTINGS) expect(help).toMatch(/^[A-Z].{20,}\.$/);
 });
 
-test.each(IDS)('%s is planted without a complaint, is sound at every frame, moves, and opens again', async (id) => {
-  const scene = planted(id);
-  const names = scene.growths.map(({ name }) => name);
-  expect(new Set(names).size).toBe(names.length);
-  expect(checkScene(JSON.parse(JSON.stringify(scene)))).toEqual(scene);
-  const evaluator = testEvaluator();
-  const keys = new Set<string>();
-  for (const frame of [1, 41, 81, 101]) {
-    const { growths } = await evaluator.evaluate(scene, frame);
-    for (const growth of growths) {
-      expect(growth.notices.filter(({ level }) => level !== 'note')).toEqual([]);
-      expect(flaws(growth.form!)).toEqual([]);
+test.each(IDS)(
+  '%s is planted without a complaint, is sound at every frame, moves, opens again, and is to be seen',
+  async (id) => {
+    const scene = planted(id);
+    const names = scene.growths.map(({ name }) => name);
+    expect(new Set(names).size).toBe(names.length);
+    expect(checkScene(JSON.parse(JSON.stringify(scene)))).toEqual(scene);
+    const evaluator = testEvaluator();
+    const keys = new Set<string>();
+    for (const frame of [1, 41, 81, 101]) {
+      const { growths } = await evaluator.evaluate(scene, frame);
+      for (const growth of growths) {
+        expect(growth.notices.filter(({ level }) => level !== 'note')).toEqual([]);
+        expect(flaws(growth.form!)).toEqual([]);
+      }
+      keys.add(growths.map(({ key }) => key).join());
+      if (frame < 101) continue;
+      const faces = growths.reduce((sum, { form }) => sum + (wholeMesh(form!)?.indices.length ?? 0) / 3, 0);
+      expect(faces).toBeGreaterThan(50);
     }
-    keys.add(growths.map(({ key }) => key).join());
-  }
-  // Planted on what stands still, what is only spread or dressed stands still as well.
-  if (!['weeds', 'head-petals', 'reef-rock'].includes(id)) expect(keys.size).toBeGreaterThan(2);
-});
-
-test.each(IDS)('%s leaves something to be seen at the last frame', async (id) => {
-  const scene = planted(id);
-  const { growths } = await testEvaluator().evaluate(scene, 101);
-  const faces = growths.reduce((sum, { form }) => sum + (wholeMesh(form!)?.indices.length ?? 0) / 3, 0);
-  expect(faces).toBeGreaterThan(50);
-});
+    // Planted on what stands still, what is only spread or dressed stands still as well.
+    if (!['weeds', 'head-petals', 'reef-rock'].includes(id)) expect(keys.size).toBeGreaterThan(2);
+  },
+);
 
 test('what is planted on something twice as large is twice as large', async () => {
   const across = async (size: number): Promise<number> => {
