@@ -222,7 +222,10 @@ function Card(props: OneProps) {
         aria-label={entry.label}
         title={entry.off ?? entry.help}
         onClick={pick}
-        onMouseMove={chosen ? undefined : over}
+        onMouseMove={(event) => {
+          // Cards that scroll under a mouse at rest are not pointed at.
+          if (!chosen && (event.movementX !== 0 || event.movementY !== 0)) over();
+        }}
         sx={{
           display: 'block',
           width: '100%',

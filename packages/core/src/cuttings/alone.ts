@@ -87,15 +87,8 @@ export const ALONE: readonly Cutting[] = [
         newStep('tube', { radius: 0.03, sides: 10, start: 'round', swell: 0, along: [{ at: 0, value: 1 }] }),
         finish(0.8, ['#6b5238', '#c9a46a'], { glow: 3, glowLength: 0.3, glowColor: '#ff7a2e' }),
       );
-      // Nothing of it shows but its base, where the burning end is.
-      const end = planted(
-        bed,
-        'Burning end',
-        1.1,
-        [hang(), newStep('grow', { from: burns, to: 1, begins: 'base' })],
-        'ember',
-      );
-      end.growths[0].steps.splice(1, 1, newStep('grow', { to: burns }));
+      // What has burnt is the course of the ember, which has no skin of its own.
+      const end = planted(bed, 'Burning end', 1.1, [hang(), newStep('grow', { to: burns })], 'ember');
       return { steps: [], growths: [fuse, ...end.growths] };
     },
   },

@@ -74,6 +74,15 @@ export const finish = (roughness: number, colors: readonly string[], more: Param
 export const grows = (bed: Bed, more: Params = {}): Step =>
   newStep('grow', { to: over(bed, 'ease-in-out', [0, 0], [0.8, 1]), ...more });
 
+/** Copies fall into their places from a height, tumbling, one after another behind the front. */
+export function fallingIn(height: number): Step[] {
+  const falls = { shape: 'front', over: 1.1, invert: true };
+  return [
+    newStep('falloff', { ...falls, ease: 'bounce-out', drives: 'move', moveY: round(height) }),
+    newStep('falloff', { ...falls, ease: 'cubic-out', drives: 'turn', spinX: 75, spinY: 40, spinZ: 25 }),
+  ];
+}
+
 /** Colours of what ships, from the Lantern Reef. */
 export const GREENS = ['#2f5d3a', '#8fb84a', '#e3f29a'] as const;
 export const ROSES = ['#7d1f4f', '#e0567f', '#ffd0c2'] as const;

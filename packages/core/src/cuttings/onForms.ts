@@ -1,5 +1,5 @@
 import { newStep } from '../scene/make';
-import { BONES, type Cutting, finish, GREENS, growth, item, over, ROSES, round } from './cutting';
+import { BONES, type Cutting, fallingIn, finish, GREENS, growth, item, over, ROSES, round } from './cutting';
 
 /** What is planted on growths that have points, a skin, or copies. */
 export const ON_FORMS: readonly Cutting[] = [
@@ -194,13 +194,9 @@ export const ON_FORMS: readonly Cutting[] = [
     words: 'fall assemble build piece land',
     on: 'copies',
     plant(bed) {
-      const falls = { shape: 'front', over: 1.1, invert: true };
       return {
         growths: [],
-        steps: [
-          newStep('falloff', { ...falls, ease: 'bounce-out', drives: 'move', moveY: round(0.5 * bed.size) }),
-          newStep('falloff', { ...falls, ease: 'cubic-out', drives: 'turn', spinX: 75, spinY: 40, spinZ: 25 }),
-        ],
+        steps: [...fallingIn(0.5 * bed.size)],
       };
     },
   },

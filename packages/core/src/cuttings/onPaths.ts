@@ -1,5 +1,18 @@
 import { newStep } from '../scene/make';
-import { AMBERS, BONES, type Cutting, finish, GREENS, growth, item, over, ROSES, round, STEELS } from './cutting';
+import {
+  AMBERS,
+  BONES,
+  type Cutting,
+  fallingIn,
+  finish,
+  GREENS,
+  growth,
+  item,
+  over,
+  ROSES,
+  round,
+  STEELS,
+} from './cutting';
 
 /** Leaves spring from a stem in the spiral of most plants (Vogel, A better way to construct the sunflower head, 1979). */
 const SPIRAL = '+137.508';
@@ -169,7 +182,6 @@ export const ON_PATHS: readonly Cutting[] = [
         newStep('solid', { which: 'box', width, height: round(0.05 * width), depth: round(0.2 * width) }),
         finish(0.75, ['#4a3327', '#9a6b4a', '#d9b08a']),
       );
-      const falls = { shape: 'front', over: 1.1, invert: true };
       return {
         growths: [plank],
         steps: [
@@ -177,8 +189,7 @@ export const ON_PATHS: readonly Cutting[] = [
             ...{ growth: plank.id, forward: 'z', facing: 'upright', gap: round(0.02 * width), rest: 'spread' },
             ...{ settle: 0.2, ease: 'sine-out', vary: 0.06, varyTurn: 3 },
           }),
-          newStep('falloff', { ...falls, ease: 'bounce-out', drives: 'move', moveY: round(0.4 * bed.size) }),
-          newStep('falloff', { ...falls, ease: 'cubic-out', drives: 'turn', spinX: 75, spinY: 40, spinZ: 25 }),
+          ...fallingIn(0.4 * bed.size),
         ],
       };
     },
