@@ -36,6 +36,7 @@ export * from './sound/wav';
 export * from './time/easing';
 export * from './time/track';
 export * from './scene/schema';
+export * from './scene/groups';
 export * from './scene/params';
 export * from './scene/limits';
 export * from './scene/faults';

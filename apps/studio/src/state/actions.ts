@@ -5,6 +5,7 @@ import {
   defaultsOf,
   growingSteps,
   growingTo,
+  lateOf,
   type Growth,
   baseOf,
   type Driven,
@@ -36,6 +37,7 @@ import { completed } from './completed';
 import { growthOf, itemFor, itemParamsOf, referencesOf, suit } from './items';
 import { say } from '@/ui/Toasts';
 import { edit, endEdit, growthIn, holderIn, stepIn, travel, useDocument } from './document';
+import { dropEmptyGroups } from './groups';
 import { useResults } from './results';
 import { type KeyAddress, SCENE_ENTRY, setView, useView } from './view';
 
@@ -80,7 +82,7 @@ export function duplicateGrowth(id: string): void {
   const original = growthIn(scene(), id);
   if (!original) return;
   // Step ids stay: the copy keeps the original's randomness, so that it looks the same.
-  const copy: Growth = { ...structuredClone(original), id: newId(), name: freeName(original.name) };
+  const copy: Growth = { ...structuredClone(original), id: newId(), name: freeName(original.name), locked: false };
   const done = edit(`Duplicate ${original.name}`, (draft) => {
     draft.growths.splice(draft.growths.findIndex((growth) => growth.id === id) + 1, 0, copy);
   });
@@ -97,7 +99,12 @@ export function deleteGrowth(id: string): void {
   if (index < 0) return;
   const label = `Delete ${growths[index].name}`;
   const users = usersOf(scene(), id).map(({ name }) => name);
-  if (edit(label, (draft) => void draft.growths.splice(index, 1)) && users.length > 0)
+  const gone = edit(label, (draft) => {
+    draft.growths.splice(index, 1);
+    dropEmptyGroups(draft);
+  });
+  if (!gone) return;
+  if (users.length > 0)
     say({
       tone: 'info',
       text: `“${growths[index].name}” was used by ${users.join(', ')}: choose another there.`,
@@ -120,10 +127,6 @@ export function changeGrowth(
   merge: string | null = null,
 ): void {
   edit(label, (draft) => Object.assign(growthIn(draft, id) ?? {}, changes), merge);
-}
-
-export function moveGrowth(from: number, to: number): void {
-  edit('Reorder growths', (draft) => moveWithin(draft.growths, from, to));
 }
 
 // Steps
@@ -220,8 +223,9 @@ function moveWithin<T>(list: T[], from: number, to: number): void {
 
 // Parameters and tracks
 
-/** The growth's own frame: its shift taken off the playhead. */
-export const ownFrame = (growth: Pick<Growth, 'shift'>, frame: number): number => frame - growth.shift;
+/** The growth's own frame: what it runs late by taken off the playhead. */
+export const ownFrame = (growth: Pick<Growth, 'shift' | 'group'>, frame: number): number =>
+  frame - lateOf(scene(), growth);
 
 /** Sets a parameter: a constant, or on a track a key at the playhead. */
 export function setParam(
@@ -439,7 +443,7 @@ export function alignKeys(): void {
   const first = new Map<string, number>();
   const nameOf = ({ growth, step, param }: KeyAddress): string => `${growth} ${step} ${param}`;
   for (const key of keys) first.set(nameOf(key), Math.min(first.get(nameOf(key)) ?? Infinity, key.frame));
-  const shift = (id: string): number => growthIn(scene(), id)?.shift ?? 0;
+  const shift = (id: string): number => holderIn(scene(), id)?.shift ?? 0;
   setView({ keys: retimeKeys(keys, (key) => key.frame - first.get(nameOf(key))! + frame - shift(key.growth)) });
 }
 

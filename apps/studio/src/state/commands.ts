@@ -1,4 +1,4 @@
-import { baseOf, isTrack, type NumberParam, type ParamValue, STEPS, stepOf, type Track } from '@uvrex/core';
+import { baseOf, isTrack, lateOf, type NumberParam, type ParamValue, STEPS, stepOf, type Track } from '@uvrex/core';
 import { say } from '@/ui/Toasts';
 import {
   addStartedGrowth,
@@ -7,6 +7,7 @@ import {
   deleteGrowth,
   deleteKeys,
   duplicateGrowth,
+  ownFrame,
   selectedGrowth,
   toggleKey,
   toggleMarker,
@@ -16,7 +17,8 @@ import { withClips } from './clipsLater';
 import { travel, useDocument } from './document';
 import { zoomed } from '@/timeline/scale';
 import { soundOf } from './sound';
-import { type Look, setView, useView } from './view';
+import { groupGrowths } from './groups';
+import { chosenIn, type Look, seeAll, setView, useView } from './view';
 
 export interface Command {
   id: string;
@@ -60,10 +62,9 @@ const toKey = (way: 1 | -1) => () => {
   const growth = selectedGrowth();
   if (!growth) return;
   const { frame } = useView.getState();
+  const late = lateOf(useDocument.getState().scene, growth);
   const frames = growth.steps
-    .flatMap(({ params }) =>
-      Object.values(params).flatMap((value) => keysOf(value).map((key) => key.frame + growth.shift)),
-    )
+    .flatMap(({ params }) => Object.values(params).flatMap((value) => keysOf(value).map((key) => key.frame + late)))
     .filter((at) => (at - frame) * way > 0)
     .sort((a, b) => (a - b) * way);
   if (frames.length > 0) setView({ frame: frames[0], playing: false });
@@ -73,7 +74,7 @@ const toKey = (way: 1 | -1) => () => {
 const keyAll = (): void => {
   const growth = selectedGrowth();
   if (!growth) return;
-  const frame = useView.getState().frame - growth.shift;
+  const frame = ownFrame(growth, useView.getState().frame);
   for (const { id, kind, params } of growth.steps) {
     for (const [name, value] of Object.entries(params)) {
       if (isTrack(baseOf(value)) && !keysOf(value).some((key) => key.frame === frame))
@@ -85,6 +86,12 @@ const keyAll = (): void => {
 /** Shows more or less time about the playhead. */
 const zoom = (factor: number) => () =>
   setView(({ span, frame }) => ({ span: zoomed(useDocument.getState().scene.range, span, frame, factor) }));
+
+/** The one growth that is looked at alone, if any. */
+const shownAlone = (): string | null => {
+  const { alone, growth } = useView.getState();
+  return alone && selectedGrowth() ? growth : null;
+};
 
 const hasGrowth = (): boolean => selectedGrowth() !== undefined;
 
@@ -175,7 +182,44 @@ export const COMMANDS: readonly Command[] = [
     id: 'all',
     label: 'See everything',
     keys: 'o',
-    run: () => setView(({ frameAll }) => ({ frameAll: frameAll + 1, frameOf: null })),
+    run: () => seeAll(),
+  },
+  { id: 'front', label: 'See it from the front, or the back', keys: '1', run: () => seeAll(shownAlone(), 'front') },
+  { id: 'side', label: 'See it from the right side, or the left', keys: '2', run: () => seeAll(shownAlone(), 'side') },
+  { id: 'top', label: 'See it from above', keys: '3', run: () => seeAll(shownAlone(), 'top') },
+  { id: 'grid', label: 'Grid and axes on the ground', keys: 'x', run: () => setView(({ grid }) => ({ grid: !grid })) },
+  {
+    id: 'measure',
+    label: 'Measure between two points',
+    keys: 'r',
+    run: () => setView({ tool: 'measure', playing: false }),
+  },
+  {
+    id: 'alone',
+    label: 'Alone: all but the chosen growths faint',
+    keys: 'a',
+    run: () => setView(({ alone }) => ({ alone: !alone })),
+    can: hasGrowth,
+  },
+  {
+    id: 'place',
+    label: 'Move, turn and size this growth by hand',
+    keys: 'h',
+    run: () => {
+      const name = `place of ${selectedGrowth()!.id}`;
+      setView(({ openSteps }) => ({
+        tool: 'look',
+        openSteps: openSteps.includes(name) ? openSteps.filter((other) => other !== name) : [...openSteps, name],
+      }));
+    },
+    can: hasGrowth,
+  },
+  {
+    id: 'group',
+    label: 'Put the chosen growths into a group',
+    keys: 'mod+g',
+    run: () => groupGrowths(chosenIn(useView.getState())),
+    can: hasGrowth,
   },
   { id: 'shot', label: "Look through the shot's camera", keys: 'c', run: () => setView({ eye: null }) },
   {

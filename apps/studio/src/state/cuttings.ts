@@ -26,6 +26,7 @@ export function plant(cutting: Cutting): void {
   if (!host)
     setView(({ frameAll, frame }) => ({
       frameAll: frameAll + 1,
+      frameFrom: null,
       frameOf: null,
       frame: useView.getState().playing ? frame : grownAt(),
     }));

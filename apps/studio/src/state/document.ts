@@ -4,6 +4,7 @@ import {
   type Fault,
   gentleChanges,
   type Growth,
+  lateOf,
   namedPlace,
   newScene,
   ownerIn,
@@ -44,6 +45,11 @@ export const openScene = (id: string, scene: Scene): void => useDocument.setStat
 export function edit(label: string, recipe: (scene: Scene) => void, merge: string | null = null): boolean {
   const { scene, history } = useDocument.getState();
   let next = change(scene, history, label, recipe, merge);
+  const locked = lockedChange(scene, next.value);
+  if (locked) {
+    sayProblem(new Problem(`“${label}” was not done: ${locked.name} is locked.`, 'Unlock it in the list of growths.'));
+    return false;
+  }
   const fault = faultOfScene(next.value, scene);
   if (fault) {
     const gentle = gentleChanges(next.value, scene);
@@ -66,6 +72,22 @@ export function edit(label: string, recipe: (scene: Scene) => void, merge: strin
   }
   useDocument.setState({ scene: next.value, history: next.history });
   return true;
+}
+
+/** What may be changed of a growth that is locked. */
+const FREE: ReadonlySet<string> = new Set(['locked', 'visible', 'hue', 'group', 'name']);
+
+/** A growth that is locked, and that a change would change or delete. */
+function lockedChange(before: Scene, after: Scene): Growth | undefined {
+  if (before.growths === after.growths) return undefined;
+  return before.growths.find((growth) => {
+    if (!growth.locked) return false;
+    const next = growthIn(after, growth.id);
+    if (next === growth || (next && !next.locked)) return false;
+    return (
+      !next || Object.entries(growth).some(([part, value]) => !FREE.has(part) && next[part as keyof Growth] !== value)
+    );
+  });
 }
 
 const placeOf = (scene: Scene, { path }: Fault): string => namedPlace(scene, path) ?? String(path[0] ?? 'the scene');
@@ -92,15 +114,15 @@ export const growthIn = (scene: Scene, id: string | null): Growth | undefined =>
   scene.growths.find((growth) => growth.id === id);
 
 /** What holds owners of numbers: a growth, or the scene itself under `SCENE_ID`. Its `steps` are all its owners. */
-export type Holder = Pick<Growth, 'id' | 'name' | 'hue' | 'shift' | 'steps'>;
+export type Holder = Pick<Growth, 'id' | 'name' | 'hue' | 'shift' | 'group' | 'steps'>;
 
-const SCENE_HOLDER = { id: SCENE_ID, name: 'Scene', hue: '#e9efe8', shift: 0 } as const;
+const SCENE_HOLDER = { id: SCENE_ID, name: 'Scene', hue: '#e9efe8', shift: 0, group: null } as const;
 
-/** The holder of that id within a scene or draft. */
+/** The holder of that id within a scene or draft; of a growth in a group, as late as both together. */
 export function holderIn(scene: Scene, id: string | null): Holder | undefined {
   if (id === SCENE_ID) return { ...SCENE_HOLDER, steps: ownersOf(scene, id) };
   const growth = growthIn(scene, id);
-  return growth && { ...growth, steps: ownersOf(scene, id) };
+  return growth && { ...growth, shift: lateOf(scene, growth), group: null, steps: ownersOf(scene, id) };
 }
 
 /** The owner of numbers of that id within a scene or draft: a step, a growth's place, or a part of the scene. */

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { type Notice, type Scene } from '@uvrex/core';
+import { isShown, type Notice, type Scene } from '@uvrex/core';
 import { Engine, EngineLost, type Stage } from '@/worker/engine';
 import { type FramePayload, type GrowthPayload, type Shown } from '@/worker/protocol';
 import { growthIn, stepIn, useDocument } from './document';
@@ -53,6 +53,7 @@ const TELL = 150;
 /** The parts of a scene that the engine's result depends on. */
 const sameResult = (a: Scene, b: Scene): boolean =>
   a.growths === b.growths &&
+  a.groups === b.groups &&
   a.guides === b.guides &&
   a.files === b.files &&
   a.seed === b.seed &&
@@ -145,7 +146,10 @@ class Director {
       ready: new Set(),
       lost: null,
       shares: new Map([...shares].filter(([id]) => known.has(id))),
-      onScreen: onScreen.filter(({ id }) => growthIn(scene, id)?.visible),
+      onScreen: onScreen.filter(({ id }) => {
+        const growth = growthIn(scene, id);
+        return growth && isShown(scene, growth);
+      }),
     }));
     this.#wake();
   }

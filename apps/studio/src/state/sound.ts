@@ -1,4 +1,4 @@
-import { REEF_SOUND, reefWav, type Scene } from '@uvrex/core';
+import { isShown, REEF_SOUND, reefWav, type Scene } from '@uvrex/core';
 import { useDocument } from './document';
 import { storedBytes } from './files';
 import { useView } from './view';
@@ -11,7 +11,7 @@ export interface Track {
 
 export function soundOf(scene: Scene): Track | null {
   for (const growth of scene.growths) {
-    if (!growth.visible) continue;
+    if (!isShown(scene, growth)) continue;
     const step = growth.steps.find(
       ({ kind, on, params }) => kind === 'grow' && on && params.levels !== 0 && params.levelsBy === 'sound',
     );

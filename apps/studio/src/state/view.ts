@@ -28,16 +28,22 @@ export interface SavedView {
   look: Look;
   /** Whether the paths are drawn over the skins. */
   overlay: boolean;
+  /** Groups of the list whose growths are not shown. */
+  folded: readonly string[];
   quality: Quality;
   /** The orbit view's eye; null while the shot's camera is looked through. */
   eye: Eye | null;
 }
 
 interface ViewState extends SavedView {
+  /** All growths that are chosen, where they are several: the selected one among them. */
+  chosen: readonly string[];
+  /** Whether all that is not chosen is drawn faintly. */
+  alone: boolean;
   playing: boolean;
   muted: boolean;
-  /** The viewport's tool: look around, draw a path, pick a point to be followed, put places on a form, or paint on it. */
-  tool: 'look' | 'draw' | 'pick' | 'place' | 'paint';
+  /** The viewport's tool: look around, draw a path, pick a point to be followed, put places on a form, paint on it, or measure. */
+  tool: 'look' | 'draw' | 'pick' | 'place' | 'paint' | 'measure';
   /** The parameter whose places are being put on a form, or whose strokes are being painted. */
   placing: { growth: string; step: string; param: string } | null;
   brush: { does: Brush; radius: number; strength: number; soft: number };
@@ -69,6 +75,10 @@ interface ViewState extends SavedView {
   frameAll: number;
   /** The growth that is framed then; null for everything. */
   frameOf: string | null;
+  /** The side that it is looked at from then; null for where one looks from now. */
+  frameFrom: 'front' | 'side' | 'top' | null;
+  /** Whether a grid lies on the ground. */
+  grid: boolean;
   /** The growth that was chosen in the view last, and when: it is outlined for a moment. */
   pointed: { growth: string; at: number } | null;
 }
@@ -79,6 +89,7 @@ export const firstView: SavedView = {
   openSteps: [],
   look: 'finished',
   overlay: false,
+  folded: [],
   quality: 'auto',
   eye: null,
 };
@@ -107,6 +118,8 @@ export function chooseQuality(quality: Quality): void {
 /** How the studio is being looked at; not part of the scene, not undone. */
 export const useView = create<ViewState>(() => ({
   ...firstView,
+  chosen: [],
+  alone: false,
   playing: false,
   muted: false,
   tool: 'look',
@@ -128,6 +141,8 @@ export const useView = create<ViewState>(() => ({
   shade: null,
   frameAll: 0,
   frameOf: null,
+  frameFrom: null,
+  grid: false,
   pointed: null,
 }));
 
@@ -136,12 +151,24 @@ export const setView = useView.setState;
 /** The growth entry that stands for the scene itself in the list. */
 export const SCENE_ENTRY = SCENE_ID;
 
-export const savedView = ({ frame, growth, openSteps, look, overlay, quality, eye }: ViewState): SavedView => ({
+export const savedView = ({ frame, growth, openSteps, look, overlay, folded, quality, eye }: ViewState): SavedView => ({
   frame,
   growth,
   openSteps,
   look,
   overlay,
+  folded,
   quality,
   eye,
 });
+
+/** Ids of the growths that are chosen, of all chosen ones or the one that is selected. */
+export const chosenIn = ({ growth, chosen }: Pick<ViewState, 'growth' | 'chosen'>): readonly string[] =>
+  growth !== null && chosen.includes(growth) ? chosen : growth === null || growth === SCENE_ENTRY ? [] : [growth];
+
+/** Selects one growth, or the scene's own entry. */
+export const select = (growth: string): void => setView({ growth, chosen: [], keys: [] });
+
+/** Brings growths into the picture: one, or everything that is shown; from a side, or from where one looks now. */
+export const seeAll = (frameOf: string | null = null, frameFrom: ViewState['frameFrom'] = null): void =>
+  setView(({ frameAll }) => ({ frameAll: frameAll + 1, frameOf, frameFrom }));

@@ -1,34 +1,48 @@
 'use client';
 
-import { useSortable } from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
-import Visibility from '@mui/icons-material/Visibility';
-import VisibilityOff from '@mui/icons-material/VisibilityOff';
+import Search from '@mui/icons-material/Search';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
-import { memo, useState } from 'react';
-import { type Growth, HUES } from '@uvrex/core';
-import { changeGrowth, deleteGrowth, duplicateGrowth, moveGrowth } from '@/state/actions';
-import { keepAsCutting, withClips } from '@/state/clipsLater';
+import InputBase from '@mui/material/InputBase';
+import { type MouseEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { isShown } from '@uvrex/core';
+import { titleOf } from '@/state/actions';
 import { useDocument } from '@/state/document';
-import { useResults } from '@/state/results';
+import { moveRow } from '@/state/groups';
+import { foundRows, type ListRow, rowsOf } from '@/state/rows';
 import { useSizes } from '@/state/sizes';
-import { SCENE_ENTRY, setView, useView } from '@/state/view';
-import { PodShape } from '@/timeline/PodShape';
+import { chosenIn, SCENE_ENTRY, select, setView, useView } from '@/state/view';
 import { Divider } from '@/ui/Divider';
-import { MoreMenu } from '@/ui/MoreMenu';
-import { focusRow, rowBeside } from '@/ui/focusRow';
-import { RenameInput } from '@/ui/RenameInput';
-import { SortableRows } from './SortableRows';
 import { INK, ONE_CELL } from '@/ui/theme';
+import { GroupRow } from './GroupRow';
+import { GrowthRow } from './GrowthRow';
+import { Dot, rowStyle } from './listStyle';
+import { SortableRows } from './SortableRows';
 
-/** The scene and its growths; each with a small pod of how it grows over the range. */
+/** The scene, its groups and its growths; each with a small pod of how it grows over the range. */
 export function GrowthList() {
   const growths = useDocument((state) => state.scene.growths);
-  const selected = useView((state) => state.growth);
+  const groups = useDocument((state) => state.scene.groups);
+  const folded = useView((state) => state.folded);
+  const scene = useView((state) => state.growth === SCENE_ENTRY);
   const height = useSizes((sizes) => sizes.list);
+  const [find, setFind] = useState<string | null>(null);
+  const rows = useMemo(() => {
+    const wanted = find?.trim() ?? '';
+    return wanted === ''
+      ? rowsOf({ growths, groups }, folded)
+      : foundRows(rowsOf({ growths, groups }, []), wanted, ({ steps }) => steps.map(titleOf));
+  }, [growths, groups, folded, find]);
+  const now = useRef<ListRow[]>(rows);
+  useEffect(() => void (now.current = rows), [rows]);
+  // The same from one time to the next: rows need not be drawn again for it.
+  const choose = useCallback((id: string, event: MouseEvent): void => {
+    if (event.ctrlKey || event.metaKey) addToChosen(id);
+    else if (event.shiftKey) chooseUpTo(now.current, id);
+    else select(id);
+  }, []);
   return (
     <Box
       sx={{ ...ONE_CELL, position: 'relative', flexShrink: 0, maxHeight: '38%', minHeight: 0 }}
@@ -39,8 +53,29 @@ export function GrowthList() {
         aria-label="Growths"
         sx={{ borderBottom: `1px solid ${INK.line}`, pb: 1, overflowY: 'auto', minHeight: 0 }}
       >
-        <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', pl: 1.75, pr: 1, pt: 0.75 }}>
-          <Box sx={{ fontSize: 12, color: 'text.secondary' }}>Growths</Box>
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.5, pl: 1.75, pr: 1, pt: 0.75 }}>
+          {find === null ? (
+            <Box sx={{ flex: 1, fontSize: 12, color: 'text.secondary' }}>Growths</Box>
+          ) : (
+            <InputBase
+              autoFocus
+              value={find}
+              onChange={(event) => setFind(event.target.value)}
+              onKeyDown={(event) => event.key === 'Escape' && setFind(null)}
+              onBlur={() => find === '' && setFind(null)}
+              placeholder="Name or step"
+              inputProps={{ 'aria-label': 'Find growths' }}
+              sx={{ flex: 1, fontSize: 12.5, bgcolor: INK.raised, borderRadius: 1, px: 1 }}
+            />
+          )}
+          <IconButton
+            aria-label={find === null ? 'Find growths by name or step' : 'Show all growths'}
+            aria-pressed={find !== null}
+            onClick={() => setFind(find === null ? '' : null)}
+            sx={{ p: 0.25, color: find === null ? 'text.secondary' : 'primary.main' }}
+          >
+            <Search sx={{ fontSize: 16 }} />
+          </IconButton>
           <Button
             color="inherit"
             sx={{ fontSize: 12, py: 0.1, color: 'text.secondary' }}
@@ -50,17 +85,34 @@ export function GrowthList() {
           </Button>
         </Box>
         <ButtonBase
-          aria-pressed={selected === SCENE_ENTRY}
-          onClick={() => setView({ growth: SCENE_ENTRY, keys: [] })}
-          sx={{ ...rowStyle('#7fb4ff', selected === SCENE_ENTRY), width: '100%' }}
+          aria-pressed={scene}
+          onClick={() => select(SCENE_ENTRY)}
+          sx={{ ...rowStyle('#7fb4ff', scene), width: '100%' }}
         >
           <Dot hue="#7fb4ff" />
           Scene, light and camera
         </ButtonBase>
-        <SortableRows rows={growths} onMove={moveGrowth}>
-          {growths.map((growth) => (
-            <GrowthRow key={growth.id} growth={growth} selected={selected === growth.id} />
-          ))}
+        {find !== null && rows.length === 0 && (
+          <Box sx={{ px: 1.75, py: 0.5, fontSize: 12.5, color: 'text.secondary' }}>No growth is called so.</Box>
+        )}
+        <SortableRows
+          rows={rows}
+          // What is not shown cannot be put in order.
+          onMove={(from, to) => (find?.trim() ? undefined : moveRow(now.current, from, to))}
+        >
+          {rows.map((row) =>
+            'group' in row ? (
+              <GroupRow key={row.id} group={row.group} members={row.members} />
+            ) : (
+              <GrowthRow
+                key={row.id}
+                growth={row.growth}
+                inGroup={row.within !== null}
+                shown={isShown({ groups }, row.growth)}
+                choose={choose}
+              />
+            ),
+          )}
         </SortableRows>
       </Box>
       <Divider part="list" label="Height of the list of growths" edge="bottom" />
@@ -68,141 +120,17 @@ export function GrowthList() {
   );
 }
 
-const rowStyle = (hue: string, on: boolean) =>
-  ({
-    display: 'flex',
-    alignItems: 'center',
-    justifyContent: 'flex-start',
-    gap: 1.25,
-    minHeight: 30,
-    pl: 1.75,
-    pr: 0.75,
-    fontSize: 13.5,
-    fontFamily: 'inherit',
-    textAlign: 'left',
-    fontWeight: on ? 650 : 450,
-    bgcolor: on ? INK.raised : 'transparent',
-    boxShadow: on ? `inset 3px 0 ${hue}` : 'none',
-  }) as const;
-
-const Dot = ({ hue, hollow = false }: { hue: string; hollow?: boolean }) => (
-  <Box
-    component="span"
-    sx={{
-      width: 9,
-      height: 9,
-      borderRadius: 5,
-      flexShrink: 0,
-      border: `2px solid ${hue}`,
-      bgcolor: hollow ? 'transparent' : hue,
-    }}
-  />
-);
-
-/** Measured frame by frame; the row around it need not be drawn anew each time. */
-function SmallPod({ growth }: { growth: Growth }) {
-  const shares = useResults((state) => state.shares.get(growth.id));
-  return (
-    shares && (
-      <svg width="84" height="18" aria-hidden>
-        <PodShape shares={shares} width={84} height={18} hue={growth.hue} opacity={growth.visible ? 0.85 : 0.3} />
-      </svg>
-    )
-  );
+/** Adds a growth to the chosen ones, or takes it from them. */
+function addToChosen(id: string): void {
+  const chosen = chosenIn(useView.getState());
+  const next = chosen.includes(id) ? chosen.filter((other) => other !== id) : [...chosen, id];
+  if (next.length > 0) setView({ chosen: next, growth: next.includes(id) ? id : next[0], keys: [] });
 }
 
-const GrowthRow = memo(function GrowthRow({ growth, selected }: { growth: Growth; selected: boolean }) {
-  const [naming, setNaming] = useState(false);
-  const failed = useResults((state) => state.record?.growths.some(({ id, failed: bad }) => id === growth.id && bad));
-  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: growth.id });
-  return (
-    <Box
-      ref={setNodeRef}
-      sx={{ ...rowStyle(growth.hue, selected), transform: CSS.Translate.toString(transform), transition }}
-    >
-      <Dot hue={growth.hue} hollow={!growth.visible} />
-      {naming ? (
-        <RenameInput
-          value={growth.name}
-          label="Name of the growth"
-          done={(name) => {
-            setNaming(false);
-            if (name) changeGrowth(growth.id, 'Rename growth', { name });
-          }}
-        />
-      ) : (
-        <ButtonBase
-          {...attributes}
-          {...listeners}
-          data-row={growth.id}
-          aria-pressed={selected}
-          onClick={() => setView({ growth: growth.id, keys: [] })}
-          onDoubleClick={() => setNaming(true)}
-          sx={{
-            flex: 1,
-            minWidth: 0,
-            minHeight: 28,
-            justifyContent: 'space-between',
-            gap: 1,
-            font: 'inherit',
-            color: failed ? 'error.main' : growth.visible ? 'inherit' : 'text.secondary',
-          }}
-        >
-          <Box component="span" sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>
-            {growth.name}
-          </Box>
-          <SmallPod growth={growth} />
-        </ButtonBase>
-      )}
-      <IconButton
-        aria-label={growth.visible ? `Hide ${growth.name}` : `Show ${growth.name}`}
-        onClick={() =>
-          changeGrowth(growth.id, growth.visible ? 'Hide growth' : 'Show growth', { visible: !growth.visible })
-        }
-        sx={{ p: 0.25, color: 'text.secondary' }}
-      >
-        {growth.visible ? <Visibility sx={{ fontSize: 16 }} /> : <VisibilityOff sx={{ fontSize: 16 }} />}
-      </IconButton>
-      <MoreMenu
-        of={growth.name}
-        items={[
-          { label: 'Rename', run: () => setNaming(true) },
-          { label: 'Duplicate', run: () => duplicateGrowth(growth.id) },
-          { label: 'Copy', run: () => withClips(({ copyGrowth }) => copyGrowth(growth)) },
-          { label: 'Keep as a cutting', run: () => keepAsCutting(growth.id) },
-          { label: 'Copy tracks', run: () => withClips(({ copyTracks }) => copyTracks(growth)) },
-          {
-            label: 'Delete',
-            run: () => {
-              const next = rowBeside(useDocument.getState().scene.growths, growth.id);
-              deleteGrowth(growth.id);
-              focusRow(next);
-            },
-          },
-        ]}
-      >
-        {(close) => (
-          <Box sx={{ display: 'flex', gap: 0.75, px: 2, py: 0.75 }}>
-            {HUES.map((hue) => (
-              <ButtonBase
-                key={hue}
-                aria-label={`Hue ${hue}`}
-                onClick={() => {
-                  changeGrowth(growth.id, 'Change hue', { hue });
-                  close();
-                }}
-                sx={{
-                  width: 18,
-                  height: 18,
-                  borderRadius: 9,
-                  bgcolor: hue,
-                  outline: growth.hue === hue ? `2px solid ${INK.text}` : 'none',
-                }}
-              />
-            ))}
-          </Box>
-        )}
-      </MoreMenu>
-    </Box>
-  );
-});
+/** Chooses all growths from the selected one to another. */
+function chooseUpTo(rows: readonly ListRow[], id: string): void {
+  const ids = rows.flatMap((row) => ('growth' in row ? [row.id] : []));
+  const { growth } = useView.getState();
+  const [from, to] = [Math.max(0, ids.indexOf(growth ?? '')), ids.indexOf(id)];
+  setView({ chosen: ids.slice(Math.min(from, to), Math.max(from, to) + 1), keys: [] });
+}

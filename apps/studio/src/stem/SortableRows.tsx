@@ -1,13 +1,65 @@
 'use client';
 
-import { closestCenter, DndContext, PointerSensor, type UniqueIdentifier, useSensor, useSensors } from '@dnd-kit/core';
-import { restrictToVerticalAxis } from '@dnd-kit/modifiers';
-import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { type KeyboardEvent, type ReactNode, useMemo } from 'react';
+import {
+  createContext,
+  type CSSProperties,
+  type HTMLAttributes,
+  type KeyboardEvent,
+  type ReactNode,
+  type Ref,
+  useContext,
+  useEffect,
+  useMemo,
+} from 'react';
+import { create } from 'zustand';
+import { focusRow } from '@/ui/focusRow';
+import type * as SortingModule from './sorting';
 
-// Made once: a new one at each render would render every row anew.
-const BY_POINTER = { activationConstraint: { distance: 5 } };
-const MODIFIERS = [restrictToVerticalAxis];
+/** What a row puts on itself to be dragged: its place on the page, and what it is taken by. */
+export interface RowDrag {
+  ref: Ref<HTMLDivElement>;
+  handle: HTMLAttributes<HTMLElement>;
+  style: CSSProperties | undefined;
+  dragged: boolean;
+}
+
+const STILL: RowDrag = { ref: null, handle: {}, style: undefined, dragged: false };
+
+/** Milliseconds after the studio has opened when dragging is loaded. */
+const SOON = 1200;
+
+const useLoaded = create<{ sorting: typeof SortingModule | null }>(() => ({ sorting: null }));
+let asked = false;
+
+/** Loads dragging once, at a moment when nothing is held or being typed: rows are made anew with it. */
+function loadSoon(): void {
+  if (asked) return;
+  asked = true;
+  let held = false;
+  const hold = (event: Event): void => void (held = event.type === 'pointerdown');
+  const events = ['pointerdown', 'pointerup', 'pointercancel'];
+  for (const name of events) window.addEventListener(name, hold, true);
+  const timer = setInterval(() => {
+    void import('./sorting').then((sorting) => {
+      const { activeElement } = document;
+      if (held || activeElement?.matches('input, textarea') || useLoaded.getState().sorting) return;
+      clearInterval(timer);
+      for (const name of events) window.removeEventListener(name, hold, true);
+      const row = activeElement?.getAttribute('data-row') ?? undefined;
+      useLoaded.setState({ sorting });
+      focusRow(row);
+    });
+  }, SOON);
+}
+
+const Loaded = createContext<typeof SortingModule | null>(null);
+
+/** What a row of `SortableRows` puts on itself to be dragged; nothing until dragging is there. */
+export function useRowDrag(id: string): RowDrag {
+  const sorting = useContext(Loaded);
+  // It comes to be with rows that are made anew, so that each row calls the same hooks all its life.
+  return sorting ? sorting.useSortedRow(id) : STILL;
+}
 
 interface Props {
   rows: readonly { id: string; name: string }[];
@@ -17,11 +69,10 @@ interface Props {
 
 /** Rows that are put in another order by dragging, or by Alt with an arrow key: Enter and Space open them. */
 export function SortableRows({ rows, onMove, children }: Props) {
-  const sensors = useSensors(useSensor(PointerSensor, BY_POINTER));
+  const sorting = useLoaded((state) => state.sorting);
+  useEffect(loadSoon, []);
   const joined = rows.map(({ id }) => id).join('\n');
   const ids = useMemo(() => joined.split('\n'), [joined]);
-  const nameOf = (id: UniqueIdentifier | undefined): string => rows.find((row) => row.id === id)?.name ?? '';
-  const placeOf = (id: UniqueIdentifier | undefined): string => `place ${ids.indexOf(String(id)) + 1} of ${ids.length}`;
   const onKeyDown = (event: KeyboardEvent): void => {
     const by = { ArrowUp: -1, ArrowDown: 1 }[event.key];
     const row = (event.target as Element).closest('[data-row]')?.getAttribute('data-row');
@@ -34,27 +85,15 @@ export function SortableRows({ rows, onMove, children }: Props) {
   };
   return (
     <div onKeyDown={onKeyDown}>
-      <DndContext
-        sensors={sensors}
-        collisionDetection={closestCenter}
-        modifiers={MODIFIERS}
-        accessibility={{
-          screenReaderInstructions: { draggable: 'Alt with the up or down arrow moves it.' },
-          announcements: {
-            onDragStart: ({ active }) => `${nameOf(active.id)} is taken.`,
-            onDragOver: ({ active, over }) => `${nameOf(active.id)} is over ${placeOf(over?.id)}.`,
-            onDragEnd: ({ active, over }) => `${nameOf(active.id)} is put at ${placeOf(over?.id)}.`,
-            onDragCancel: ({ active }) => `${nameOf(active.id)} stays where it was.`,
-          },
-        }}
-        onDragEnd={({ active, over }) => {
-          if (over && active.id !== over.id) onMove(ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
-        }}
-      >
-        <SortableContext items={ids} strategy={verticalListSortingStrategy}>
-          {children}
-        </SortableContext>
-      </DndContext>
+      {sorting ? (
+        <Loaded value={sorting}>
+          <sorting.Sorting ids={ids} nameOf={(id) => rows.find((row) => row.id === id)?.name ?? ''} onMove={onMove}>
+            {children}
+          </sorting.Sorting>
+        </Loaded>
+      ) : (
+        children
+      )}
     </div>
   );
 }

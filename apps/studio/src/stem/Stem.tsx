@@ -8,7 +8,7 @@ import { type Growth, type Notice, type NumberParam } from '@uvrex/core';
 import { changeGrowth, moveStep, titleOf, usersOf } from '@/state/actions';
 import { endEdit, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
-import { setView } from '@/state/view';
+import { select, setView } from '@/state/view';
 import { NumberField } from '@/ui/NumberField';
 import { INK } from '@/ui/theme';
 import { PlaceRow } from './PlaceRow';
@@ -68,6 +68,7 @@ export function Stem({ growth }: { growth: Growth }) {
     >
       <Box sx={{ px: 1.75, pt: 1.25, pb: 0.5, fontSize: 12, color: 'text.secondary' }}>{growth.name}, step by step</Box>
       <UsedBy growth={growth} />
+      {growth.locked && <Locked growth={growth} />}
       {notices
         .filter(({ place }) => !place.step)
         .map((notice) => (
@@ -75,50 +76,69 @@ export function Stem({ growth }: { growth: Growth }) {
             {notice.what} {notice.advice}
           </Box>
         ))}
-      <Box
-        sx={{
-          position: 'relative',
-          '&:before': {
-            content: '""',
-            position: 'absolute',
-            left: 25,
-            top: 18,
-            bottom: 20,
-            width: 2,
-            bgcolor: growth.hue,
-            opacity: 0.45,
-          },
-        }}
-      >
-        <SortableRows
-          rows={growth.steps.map((step) => ({ id: step.id, name: titleOf(step) }))}
-          onMove={(from, to) => moveStep(growth.id, from, to)}
+      {/* What is locked can be read and not changed. */}
+      <div inert={growth.locked} style={growth.locked ? { opacity: 0.6 } : undefined}>
+        <Box
+          sx={{
+            position: 'relative',
+            '&:before': {
+              content: '""',
+              position: 'absolute',
+              left: 25,
+              top: 18,
+              bottom: 20,
+              width: 2,
+              bgcolor: growth.hue,
+              opacity: 0.45,
+            },
+          }}
         >
-          {growth.steps.map((step) => (
-            <StepRow
-              key={step.id}
-              growth={growth.id}
-              hue={growth.hue}
-              step={step}
-              notices={ofSteps.get(step.id) ?? NONE}
-            />
-          ))}
-        </SortableRows>
-        <Box sx={{ pl: '46px', pr: 1.75, pt: 0.5 }}>
-          <Button
-            color="inherit"
-            sx={{ color: growth.hue, border: `1px dashed ${INK.line}`, width: '100%' }}
-            onClick={() => setView({ palette: 'steps' })}
+          <SortableRows
+            rows={growth.steps.map((step) => ({ id: step.id, name: titleOf(step) }))}
+            onMove={(from, to) => moveStep(growth.id, from, to)}
           >
-            Add a step
-          </Button>
+            {growth.steps.map((step) => (
+              <StepRow
+                key={step.id}
+                growth={growth.id}
+                hue={growth.hue}
+                step={step}
+                notices={ofSteps.get(step.id) ?? NONE}
+              />
+            ))}
+          </SortableRows>
+          <Box sx={{ pl: '46px', pr: 1.75, pt: 0.5 }}>
+            <Button
+              color="inherit"
+              sx={{ color: growth.hue, border: `1px dashed ${INK.line}`, width: '100%' }}
+              onClick={() => setView({ palette: 'steps' })}
+            >
+              Add a step
+            </Button>
+          </Box>
         </Box>
-      </Box>
-      <PlaceRow growth={growth} />
-      <Box sx={{ px: 1.75, pt: 2 }}>
-        <NumberField spec={SEED} value={growth.seed} accent={growth.hue} onChange={set('seed', 'Change the seed')} />
-        <NumberField spec={LATE} value={growth.shift} accent={growth.hue} onChange={set('shift', 'Shift in time')} />
-      </Box>
+        <PlaceRow growth={growth} />
+        <Box sx={{ px: 1.75, pt: 2 }}>
+          <NumberField spec={SEED} value={growth.seed} accent={growth.hue} onChange={set('seed', 'Change the seed')} />
+          <NumberField spec={LATE} value={growth.shift} accent={growth.hue} onChange={set('shift', 'Shift in time')} />
+        </Box>
+      </div>
+    </Box>
+  );
+}
+
+/** Says that a growth is locked, and unlocks it. */
+function Locked({ growth }: { growth: Growth }) {
+  return (
+    <Box sx={{ mx: 1.75, my: 0.5, display: 'flex', alignItems: 'center', gap: 1, fontSize: 12.5 }}>
+      <Box sx={{ flex: 1 }}>Locked, so that nothing of it is changed by mistake.</Box>
+      <Button
+        variant="outlined"
+        color="inherit"
+        onClick={() => changeGrowth(growth.id, 'Unlock growth', { locked: false })}
+      >
+        Unlock
+      </Button>
     </Box>
   );
 }
@@ -137,7 +157,7 @@ function UsedBy({ growth }: { growth: Growth }) {
         <Box component="span" key={id}>
           {i > 0 && ', '}
           <ButtonBase
-            onClick={() => setView({ growth: id, keys: [] })}
+            onClick={() => select(id)}
             sx={{ font: 'inherit', color: 'primary.main', borderRadius: 0.5, verticalAlign: 'baseline' }}
           >
             {name}

@@ -1,7 +1,5 @@
 'use client';
 
-import { useSortable } from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import Tooltip from '@mui/material/Tooltip';
@@ -30,6 +28,7 @@ import { focusRow, rowBeside } from '@/ui/focusRow';
 import { RenameInput } from '@/ui/RenameInput';
 import { StepIcon } from '@/ui/StepIcon';
 import { FieldsBox } from './FieldsBox';
+import { useRowDrag } from './SortableRows';
 import { INK, MONO } from '@/ui/theme';
 
 /** Fields are loaded when a step is first opened: a picture can be seen before. */
@@ -107,7 +106,7 @@ export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Pro
   const declaration = stepOf(step.kind);
   const open = useView((state) => state.openSteps.includes(step.id));
   const [naming, setNaming] = useState(false);
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: step.id });
+  const drag = useRowDrag(step.id);
   if (!declaration) return null;
 
   const title = titleOf(step);
@@ -118,7 +117,8 @@ export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Pro
     }));
   return (
     <Box
-      ref={setNodeRef}
+      ref={drag.ref}
+      style={drag.style}
       role="group"
       aria-label={title}
       sx={{
@@ -126,10 +126,8 @@ export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Pro
         pl: '46px',
         pr: 1.75,
         py: 0.75,
-        transform: CSS.Translate.toString(transform),
-        transition,
-        zIndex: isDragging ? 2 : undefined,
-        bgcolor: isDragging ? INK.raised : undefined,
+        zIndex: drag.dragged ? 2 : undefined,
+        bgcolor: drag.dragged ? INK.raised : undefined,
         borderRadius: 2,
       }}
     >
@@ -163,8 +161,7 @@ export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Pro
           />
         ) : (
           <ButtonBase
-            {...attributes}
-            {...listeners}
+            {...drag.handle}
             data-row={step.id}
             aria-expanded={open}
             onClick={toggleOpen}

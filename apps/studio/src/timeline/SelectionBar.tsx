@@ -2,7 +2,7 @@
 
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import { retimeKeys } from '@/state/actions';
-import { endEdit, growthIn, useDocument } from '@/state/document';
+import { endEdit, holderIn, useDocument } from '@/state/document';
 import { type KeyAddress, setView, useView } from '@/state/view';
 import { INK } from '@/ui/theme';
 import { exactFrame, type Scale, xOf } from './scale';
@@ -14,7 +14,7 @@ export function SelectionBar({ scale, y }: { scale: Scale; y: number }) {
   const drag = useRef<{ part: 'from' | 'to' | 'all'; at: number; keys: KeyAddress[]; original: KeyAddress[] } | null>(
     null,
   );
-  const shiftOf = (key: KeyAddress): number => growthIn(scene, key.growth)?.shift ?? 0;
+  const shiftOf = (key: KeyAddress): number => holderIn(scene, key.growth)?.shift ?? 0;
   const frames = keys.map((key) => key.frame + shiftOf(key));
   const [from, to] = [Math.min(...frames), Math.max(...frames)];
   if (keys.length < 2 || from === to) return null;

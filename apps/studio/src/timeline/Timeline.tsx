@@ -3,10 +3,13 @@
 import Box from '@mui/material/Box';
 import dynamic from 'next/dynamic';
 import { type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
+import { withoutGroups } from '@uvrex/core';
 import { holderIn, useDocument } from '@/state/document';
+import { rowsOf } from '@/state/rows';
 import { useResults } from '@/state/results';
 import { type KeyAddress, SCENE_ENTRY, setView, useView } from '@/state/view';
 import { INK, MONO } from '@/ui/theme';
+import { GroupPod } from './GroupPod';
 import { sameKey, tracksOf } from './keys';
 import { Pod, POD, VALUE, ValueRow } from './rows';
 import { exactFrame, frameAt, panned, type Scale, scaleOf, ticks, xOf, zoomed } from './scale';
@@ -24,6 +27,7 @@ export function Timeline() {
   const scene = useDocument((state) => state.scene);
   const selected = useView((state) => state.growth);
   const span = useView((state) => state.span);
+  const folded = useView((state) => state.folded);
   const several = useView((state) => state.keys.length > 1);
   const body = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(900);
@@ -64,10 +68,10 @@ export function Timeline() {
   // The scene's own values stand above all growths while it is selected.
   const ofScene = selected === SCENE_ENTRY ? values : [];
   let y = ofScene.length * VALUE;
-  const rows = scene.growths.map((entry) => {
+  const rows = rowsOf({ growths: withoutGroups(scene).growths, groups: scene.groups }, folded).map((row) => {
     const top = y;
-    y += POD + (entry.id === selected ? values.length * VALUE : 0);
-    return { entry, top };
+    y += POD + (row.id === selected ? values.length * VALUE : 0);
+    return { row, top };
   });
   const height = Math.max(y + 6, 60);
   const net = useNet(scrub);
@@ -145,10 +149,20 @@ export function Timeline() {
           {ofScene.map((row, i) => (
             <ValueRow key={`${row.step}.${row.param}`} row={row} top={i * VALUE} scale={scale} openEasing={setEasing} />
           ))}
-          {rows.map(({ entry, top }) => (
-            <g key={entry.id} transform={`translate(0 ${top})`}>
-              <Pod growth={entry} scale={scale} selected={entry.id === selected} openEasing={setEasing} />
-              {entry.id === selected &&
+          {rows.map(({ row, top }) => (
+            <g key={row.id} transform={`translate(0 ${top})`}>
+              {'group' in row ? (
+                <GroupPod group={row.group} members={row.members} scale={scale} />
+              ) : (
+                <Pod
+                  growth={row.growth}
+                  inGroup={row.within !== null}
+                  scale={scale}
+                  selected={row.id === selected}
+                  openEasing={setEasing}
+                />
+              )}
+              {row.id === selected &&
                 values.map((row, i) => (
                   <ValueRow
                     key={`${row.step}.${row.param}`}

@@ -5,7 +5,7 @@ import { type Cycle, type Growth, isTrack, type Track, valueAt } from '@uvrex/co
 import { setParam } from '@/state/actions';
 import { endEdit, holderIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
-import { type KeyAddress, setView } from '@/state/view';
+import { type KeyAddress, select, setView } from '@/state/view';
 import { INK } from '@/ui/theme';
 import { addressOf, type TrackRow, tracksOf } from './keys';
 import { marksOf } from './marks';
@@ -24,7 +24,7 @@ interface RowProps {
 }
 
 /** Goes from row to row with the arrow keys. */
-function onRowKey(event: KeyboardEvent<SVGElement>, act: () => void): void {
+export function onRowKey(event: KeyboardEvent<SVGElement>, act: () => void): void {
   const way = { ArrowUp: -1, ArrowDown: 1 }[event.key];
   if (way) {
     const rows = [...(event.currentTarget.ownerSVGElement?.querySelectorAll<SVGElement>('[data-row]') ?? [])];
@@ -40,8 +40,9 @@ export const Pod = memo(function Pod({
   growth,
   scale,
   selected,
+  inGroup,
   openEasing,
-}: RowProps & { growth: Growth; selected: boolean }) {
+}: RowProps & { growth: Growth; selected: boolean; inGroup: boolean }) {
   const shares = useResults((state) => state.shares.get(growth.id));
   // Only the one whose keys are shown hangs on the whole scene: its guides have keys too.
   const scene = useDocument((state) => (selected ? state.scene : null));
@@ -59,11 +60,11 @@ export const Pod = memo(function Pod({
     scale,
   );
   const [from, to] = [xOf(scale, scale.range[0]), xOf(scale, scale.range[1])];
-  const select = (): void => setView({ growth: growth.id, keys: [] });
+  const choose = (): void => select(growth.id);
   return (
     <g>
       <text
-        x={14}
+        x={inGroup ? 26 : 14}
         y={POD / 2 + 4}
         fontSize={12.5}
         fontWeight={selected ? 650 : 450}
@@ -74,13 +75,13 @@ export const Pod = memo(function Pod({
         data-row
         aria-label={`Row of ${growth.name}`}
         aria-pressed={selected}
-        onKeyDown={(event) => onRowKey(event, select)}
+        onKeyDown={(event) => onRowKey(event, choose)}
         onPointerDown={(event) => {
           event.stopPropagation();
-          select();
+          choose();
         }}
       >
-        {clipped(growth.name, 20)}
+        {clipped(growth.name, inGroup ? 18 : 20)}
       </text>
       <g clipPath="url(#shown-frames)">
         {shares && growth.visible && (
@@ -281,4 +282,5 @@ function curveOf(track: Track, shift: number, scale: Scale, top: number) {
 const framesSaid = (first: number, last: number): string =>
   first === last ? `frame ${first}` : `frames ${first} to ${last}`;
 
-const clipped = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
+export const clipped = (text: string, most: number): string =>
+  text.length > most ? `${text.slice(0, most - 1)}…` : text;

@@ -5,6 +5,7 @@ import Button from '@mui/material/Button';
 import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { useShallow } from 'zustand/react/shallow';
 import { checkScene, Problem, type Scene } from '@uvrex/core';
 import { keepBeside } from '@/library/scenes';
 import { setKeeper, startAutosave, useSaving } from '@/state/autosave';
@@ -19,7 +20,7 @@ import { startSound } from '@/state/sound';
 import { storeProblem } from '@/state/storeProblem';
 import { hearTabs, holdScene } from '@/state/tabs';
 import { stopPainting } from '@/state/painting';
-import { chosenQuality, firstView, SCENE_ENTRY, setView, useView } from '@/state/view';
+import { chosenIn, chosenQuality, firstView, SCENE_ENTRY, setView, useView } from '@/state/view';
 import { GrowthList } from '@/stem/GrowthList';
 import { Stem } from '@/stem/Stem';
 import { Timeline } from '@/timeline/Timeline';
@@ -35,6 +36,7 @@ import { Waiting } from './Waiting';
 
 const Rescue = dynamic(() => import('./Rescue').then((module) => module.Rescue), { ssr: false });
 const ScenePanel = dynamic(() => import('@/stem/ScenePanel').then((module) => module.ScenePanel), { ssr: false });
+const Several = dynamic(() => import('@/stem/Several').then((module) => module.Several), { ssr: false });
 const Shortcuts = dynamic(() => import('./Shortcuts').then((module) => module.Shortcuts), { ssr: false });
 const Palette = dynamic(() => import('./Palette').then((module) => module.Palette), { ssr: false });
 const ExportSheet = dynamic(() => import('@/export/ExportSheet').then((module) => module.ExportSheet), { ssr: false });
@@ -140,11 +142,14 @@ async function open(id: string): Promise<Loading> {
   openScene(id, scene);
   if (unkept) await db.scenes.update(id, { scene, name: scene.name, changed: Date.now() });
   forgetLastWords(id);
-  const { id: sceneId, ...seen } = view ?? { id, ...firstView, quality: chosenQuality(), frame: scene.range[0] };
+  const { id: sceneId, ...kept } = view ?? { id, quality: chosenQuality(), frame: scene.range[0] };
+  const seen = { ...firstView, ...kept };
   const known = seen.growth === SCENE_ENTRY || growthIn(scene, seen.growth) !== undefined;
   setView({
     ...seen,
     growth: known ? seen.growth : (scene.growths[0]?.id ?? SCENE_ENTRY),
+    chosen: [],
+    alone: false,
     playing: false,
     tool: 'look',
     placing: null,
@@ -210,6 +215,13 @@ function call(event: KeyboardEvent, id: string | undefined): void {
 function Chosen() {
   const selected = useView((state) => state.growth);
   const growth = useDocument((state) => growthIn(state.scene, selected));
+  const several = useView(useShallow((view) => chosenIn(view)));
+  if (several.length > 1)
+    return (
+      <Guarded what="What can be done with several growths">
+        <Several ids={several} />
+      </Guarded>
+    );
   return (
     <Guarded key={growth?.id} what="The steps">
       {growth ? <Stem growth={growth} /> : <ScenePanel />}
@@ -233,7 +245,7 @@ function Room() {
   useHotkeys('escape', () => {
     if (somethingInFront()) return;
     stopPainting();
-    setView({ tool: 'look', redraw: null, placing: null, keys: [] });
+    setView({ tool: 'look', redraw: null, placing: null, keys: [], chosen: [], alone: false });
   });
 
   return (

@@ -8,6 +8,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { SCENE_ID } from '@uvrex/core';
 import { setParams } from '@/state/actions';
 import { endEdit, useDocument } from '@/state/document';
+import { runCommand } from '@/state/commands';
 import { stopPainting } from '@/state/painting';
 import { axes } from '@/state/guides';
 import { giveUp, useResults } from '@/state/results';
@@ -34,8 +35,8 @@ const APART = [0, 2, 6, 12];
 
 /** The small bars in the viewport's corners. */
 export const Chips = memo(function Chips() {
-  const { look, overlay, quality, tool, drawOn, redraw, eye, ghosts } = useView(
-    useShallow(({ look, overlay, quality, tool, drawOn, redraw, eye, ghosts }) => ({
+  const { look, overlay, quality, tool, drawOn, redraw, eye, ghosts, alone, grid } = useView(
+    useShallow(({ look, overlay, quality, tool, drawOn, redraw, eye, ghosts, alone, grid }) => ({
       look,
       overlay,
       quality,
@@ -44,6 +45,8 @@ export const Chips = memo(function Chips() {
       redraw,
       eye,
       ghosts,
+      alone,
+      grid,
     })),
   );
   return (
@@ -60,6 +63,12 @@ export const Chips = memo(function Chips() {
             pick={() => setView({ overlay: !overlay })}
           />
         )}
+        <Choice
+          label="Alone"
+          help="Draws all but the chosen growths faintly (A)"
+          on={alone}
+          pick={() => runCommand('alone')}
+        />
         <Choice
           label={ghosts > 0 ? `Ghosts, ${ghosts} apart` : 'Ghosts'}
           help="Shows frames before and after faintly: 2, 6 or 12 frames apart, or none"
@@ -95,6 +104,13 @@ export const Chips = memo(function Chips() {
             </Box>
             <Choice label="Done" help="Esc" on={false} pick={stopPainting} />
           </>
+        ) : tool === 'measure' ? (
+          <>
+            <Box component="span" sx={{ color: 'text.secondary' }}>
+              Click two points, on forms or on the ground
+            </Box>
+            <Choice label="Done" help="Esc" on={false} pick={() => setView({ tool: 'look' })} />
+          </>
         ) : tool === 'draw' ? (
           <>
             <Box component="span" sx={{ color: 'text.secondary' }}>
@@ -128,11 +144,16 @@ export const Chips = memo(function Chips() {
               on={false}
               pick={() => setView({ tool: 'draw', redraw: null, playing: false })}
             />
+            <Choice label="See all" help="Brings everything into view (O)" on={false} pick={() => runCommand('all')} />
+            <Choice label="Front" help="From the front, or the back (1)" on={false} pick={() => runCommand('front')} />
+            <Choice label="Side" help="From the right, or the left (2)" on={false} pick={() => runCommand('side')} />
+            <Choice label="Top" help="From above (3)" on={false} pick={() => runCommand('top')} />
+            <Choice label="Grid" help="Grid and axes on the ground (X)" on={grid} pick={() => runCommand('grid')} />
             <Choice
-              label="See all"
-              help="Brings everything into view (O)"
+              label="Measure"
+              help="How far two points are apart (R)"
               on={false}
-              pick={() => setView(({ frameAll }) => ({ frameAll: frameAll + 1, frameOf: null }))}
+              pick={() => runCommand('measure')}
             />
             <Choice
               label="Shot"

@@ -2,10 +2,12 @@
 
 import Box from '@mui/material/Box';
 import { useEffect } from 'react';
+import { isShown, type Vec3 } from '@uvrex/core';
 import { growthIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { setView, useView } from '@/state/view';
 import { Overlay } from './Overlay';
+import { pathOnScreen } from './screenPath';
 import { toScreen, useProjection } from './projection';
 
 /** How long what was chosen in the view is outlined, milliseconds. */
@@ -15,7 +17,10 @@ const SHOWN = 1200;
 export function Chosen() {
   const id = useView((state) => state.growth);
   const pointed = useView((state) => state.pointed);
-  const growth = useDocument((state) => growthIn(state.scene, id));
+  const growth = useDocument(({ scene }) => {
+    const found = growthIn(scene, id);
+    return found && isShown(scene, found) ? found : undefined;
+  });
   const told = useResults(({ record }) => record?.growths.find((entry) => entry.id === id));
   useProjection((state) => state.drawn);
   useEffect(() => {
@@ -23,18 +28,9 @@ export function Chosen() {
     const timer = setTimeout(() => setView({ pointed: null }), SHOWN);
     return () => clearTimeout(timer);
   }, [pointed]);
-  if (!growth || !told || !growth.visible) return null;
+  if (!growth || !told) return null;
   const projection = useProjection.getState();
-  const lines = told.ahead.map((piece) => {
-    let pen = 'M';
-    let line = '';
-    for (let i = 0; i < piece.length; i += 3) {
-      const dot = toScreen([piece[i], piece[i + 1], piece[i + 2]], projection);
-      line += dot ? `${pen}${dot.x.toFixed(1)} ${dot.y.toFixed(1)}` : '';
-      pen = dot ? 'L' : 'M';
-    }
-    return line;
-  });
+  const lines = told.ahead.map((piece) => pathOnScreen(placesOf(piece), projection));
   const framed = pointed?.growth === id && told.bounds ? cornersOf(told.bounds, projection) : null;
   return (
     <>
@@ -68,6 +64,10 @@ export function Chosen() {
       )}
     </>
   );
+}
+
+function* placesOf(flat: ArrayLike<number>): Generator<Vec3> {
+  for (let i = 0; i < flat.length; i += 3) yield [flat[i], flat[i + 1], flat[i + 2]];
 }
 
 /** The frame on screen round a box in space, a little wider. */

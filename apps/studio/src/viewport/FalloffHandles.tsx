@@ -12,7 +12,7 @@ import {
   stepOf,
   type Vec3,
 } from '@uvrex/core';
-import { setParams, toggleKeys } from '@/state/actions';
+import { ownFrame, setParams, toggleKeys } from '@/state/actions';
 import { endEdit, useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { Overlay } from './Overlay';
@@ -28,7 +28,7 @@ export function FalloffHandles({ growth, step }: { growth: Growth; step: Step })
   const frame = useView((state) => state.frame);
   let values: Resolved;
   try {
-    values = new GrowthValues(growth, scene, frame - growth.shift).of(stepOf('falloff')!, step);
+    values = new GrowthValues(growth, scene, ownFrame(growth, frame)).of(stepOf('falloff')!, step);
   } catch {
     // A formula that fails is told at its field.
     return null;
@@ -52,7 +52,7 @@ export function FalloffHandles({ growth, step }: { growth: Growth; step: Step })
   const keyed = [...PLACE, ...(which === 'ball' ? ['radius'] : TURN)];
   const here = keyed.every((name) => {
     const track = baseOf(step.params[name]);
-    return isTrack(track) && track.keys.some((key) => key.frame === frame - growth.shift);
+    return isTrack(track) && track.keys.some((key) => key.frame === ownFrame(growth, frame));
   });
   const specs = stepOf('falloff')!.params as Record<string, NumberParam>;
   return (

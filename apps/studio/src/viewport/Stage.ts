@@ -1,12 +1,13 @@
-import { MOUSE, PerspectiveCamera, WebGLRenderer } from 'three';
+import { MOUSE, PerspectiveCamera, Vector3, WebGLRenderer } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { setPictureTaker } from '@/state/autosave';
 import { useDocument } from '@/state/document';
 import { useInspection } from '@/state/inspection';
 import { isCurrent, pictureOf, useResults } from '@/state/results';
 import { sceneLook } from '@/state/sceneLook';
-import { setView, useView } from '@/state/view';
+import { chosenIn, setView, useView } from '@/state/view';
 import { Cover } from './cover';
+import { type Grid } from './grid';
 import { automatic, type Costs, sharingOf } from './pace';
 import { useProjection } from './projection';
 import { drawnBySoftware, pixelRatioOf, prepareRenderer, type Rendering } from './rendering';
@@ -28,6 +29,7 @@ export class Stage {
   readonly #pictures: ((blob: Blob | null) => void)[] = [];
   #size = { width: 0, height: 0 };
   #shaded: typeof shaded | null = null;
+  #grid: Grid | null = null;
   #asked = 0;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #settled = false;
@@ -71,10 +73,13 @@ export class Stage {
           now.overlay !== before.overlay ||
           now.quality !== before.quality ||
           now.playing !== before.playing ||
-          now.ghosts !== before.ghosts
+          now.ghosts !== before.ghosts ||
+          now.alone !== before.alone ||
+          (now.alone && (now.growth !== before.growth || now.chosen !== before.chosen))
         )
           this.#moved();
         else if (now.shade !== before.shade) void this.#shade();
+        else if (now.grid !== before.grid) void this.#lay();
       }),
       useInspection.subscribe(() => useView.getState().shade && this.#moved()),
       useDocument.subscribe((now, before) => now.scene !== before.scene && this.#follow()),
@@ -112,6 +117,7 @@ export class Stage {
     setPictureTaker(null);
     this.#cover.take();
     this.#orbit.dispose();
+    this.#grid?.dispose();
     this.#rig.dispose();
     this.#renderer.dispose();
     this.#renderer.forceContextLoss();
@@ -162,11 +168,12 @@ export class Stage {
 
   #frameAll(): void {
     const camera = this.#camera;
-    const { frameOf } = useView.getState();
+    const { frameOf, frameFrom } = useView.getState();
     const { center, radius } = (frameOf && this.#rig.boundsOf(frameOf)) || this.#rig.bounds;
     const half = Math.min(camera.fov, camera.fov * camera.aspect) / 2;
     const reach = (1.12 * radius) / Math.sin((half * Math.PI) / 180);
-    const direction = camera.position.clone().sub(this.#orbit.target).normalize();
+    const now = camera.position.clone().sub(this.#orbit.target).normalize();
+    const direction = frameFrom ? sideOf(frameFrom, now) : now;
     const position = center.clone().addScaledVector(direction, reach);
     setView({
       eye: { position: [position.x, Math.max(0.05, position.y), position.z], target: [center.x, center.y, center.z] },
@@ -176,6 +183,16 @@ export class Stage {
   /** Attributes are shown as colours by what is loaded when that is first wanted. */
   async #shade(): Promise<void> {
     this.#shaded ??= (await import('./shading')).shaded;
+    this.#moved();
+  }
+
+  /** The grid is loaded when it is first wanted. */
+  async #lay(): Promise<void> {
+    if (!this.#grid) {
+      const { Grid } = await import('./grid');
+      this.#grid ??= new Grid();
+      this.#rig.three.add(this.#grid.group);
+    }
     this.#moved();
   }
 
@@ -214,7 +231,10 @@ export class Stage {
 
   #draw(): void {
     const { scene } = useDocument.getState();
-    const { look, overlay, quality, playing, ghosts, shade } = useView.getState();
+    const view = useView.getState();
+    const { look, overlay, quality, playing, ghosts, shade } = view;
+    const chosen = chosenIn(view);
+    const alone = view.alone && chosen.length > 0 ? chosen : null;
     const { record, onScreen: plain, lost } = useResults.getState();
     const onScreen = (shade && this.#shaded?.(plain, shade, useInspection.getState().inspected)) ?? plain;
     const { width, height } = this.#size;
@@ -243,7 +263,11 @@ export class Stage {
     const started = performance.now();
     const frame = record?.frame ?? scene.range[0];
     const others = playing ? [] : ghostsOf(frame, ghosts);
-    this.#rig.show({ scene, frame, growths: onScreen, look, overlay, rendering, ghosts: others });
+    this.#rig.show({ scene, frame, growths: onScreen, look, overlay, rendering, alone, ghosts: others });
+    if (this.#grid) {
+      this.#grid.group.visible = view.grid;
+      this.#grid.fit(this.#rig.bounds);
+    }
     this.#rig.draw(renderer, this.#camera, width, height);
     if (rest && rendering.quality !== 'draft') {
       renderer.getContext().finish();
@@ -258,6 +282,7 @@ export class Stage {
       width,
       height,
       drawn: drawn + 1,
+      radius: this.#rig.bounds.radius,
       hit: (ray) => this.#rig.hit(ray),
       recolour: this.#recolour,
     }));
@@ -287,6 +312,14 @@ export class Stage {
   #hand(): void {
     for (const taken of this.#pictures.splice(0)) thumbnail(this.canvas).then(taken, () => taken(null));
   }
+}
+
+/** Where one looks from, of the four sides and above; what is looked at from there already, from the other side. */
+function sideOf(from: 'front' | 'side' | 'top', now: Vector3): Vector3 {
+  // Straight down the camera's own upright has no direction.
+  if (from === 'top') return new Vector3(0, 1, 0.001).normalize();
+  const way = from === 'front' ? new Vector3(0, 0, 1) : new Vector3(1, 0, 0);
+  return way.dot(now) > 0.999 ? way.negate() : way;
 }
 
 /** How many other frames are shown on each side. */

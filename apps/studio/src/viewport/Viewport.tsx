@@ -5,7 +5,7 @@ import dynamic from 'next/dynamic';
 import { type Growth, type Resolved, type Step, stepOf } from '@uvrex/core';
 import { growthIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
-import { SCENE_ENTRY, useView } from '@/state/view';
+import { chosenIn, SCENE_ENTRY, useView } from '@/state/view';
 import { Chips } from './Chips';
 import { Surface } from './Surface';
 
@@ -29,13 +29,24 @@ const FalloffHandles = dynamic(() => import('./FalloffHandles').then((module) =>
   ssr: false,
 });
 const StartHandles = dynamic(() => import('./StartHandles').then((module) => module.StartHandles), { ssr: false });
+const PlaceHandles = dynamic(() => import('./PlaceHandles').then((module) => module.PlaceHandles), { ssr: false });
+const MeasureLayer = dynamic(() => import('./MeasureLayer').then((module) => module.MeasureLayer), { ssr: false });
+const GridNames = dynamic(() => import('./GridNames').then((module) => module.GridNames), { ssr: false });
 const WebHandles = dynamic(() => import('./WebHandles').then((module) => module.WebHandles), { ssr: false });
 const ChecksPanel = dynamic(() => import('@/checks/ChecksPanel').then((module) => module.ChecksPanel), { ssr: false });
 
+/** The growth that can be handled in the view: the chosen one, unless it is locked or one of several. */
+function useHeld(): Growth | undefined {
+  const id = useView((view) => (chosenIn(view).length === 1 ? view.growth : null));
+  return useDocument(({ scene }) => {
+    const growth = growthIn(scene, id);
+    return growth?.locked ? undefined : growth;
+  });
+}
+
 /** The open step of a kind that is handled in the view, unless something else is being done there. */
 function useHandled(wanted: string): { growth: Growth; step: Step } | null {
-  const chosen = useView((state) => state.growth);
-  const growth = useDocument((state) => growthIn(state.scene, chosen));
+  const growth = useHeld();
   const openSteps = useView((state) => state.openSteps);
   const busy = useView((state) => state.tool === 'draw' || state.playing);
   const step = growth?.steps.find(({ id, kind, on }) => kind === wanted && on && openSteps.includes(id));
@@ -44,18 +55,24 @@ function useHandled(wanted: string): { growth: Growth; step: Step } | null {
 
 /** The open start of the chosen growth, where it is not handled in a way of its own. */
 function useStart(): { growth: Growth; step: Step } | null {
-  const chosen = useView((state) => state.growth);
-  const growth = useDocument((state) => growthIn(state.scene, chosen));
+  const growth = useHeld();
   const openSteps = useView((state) => state.openSteps);
   const busy = useView((state) => state.tool !== 'look' || state.playing);
   const step = growth?.steps.find(({ id, kind, on }) => on && openSteps.includes(id) && stepOf(kind)?.held);
   return growth && step && !busy ? { growth, step } : null;
 }
 
+/** The growth whose place stands open. */
+function useMoved(): Growth | null {
+  const growth = useHeld();
+  const open = useView((state) => state.openSteps.includes(`place of ${growth?.id}`));
+  const busy = useView((state) => state.tool !== 'look' || state.playing);
+  return growth && open && !busy ? growth : null;
+}
+
 /** The open step that has places on its form, with the parameter that holds them. */
 function usePlaced(): { growth: Growth; step: Step; param: string } | null {
-  const chosen = useView((state) => state.growth);
-  const growth = useDocument((state) => growthIn(state.scene, chosen));
+  const growth = useHeld();
   const openSteps = useView((state) => state.openSteps);
   const busy = useView((state) => state.tool === 'draw' || state.playing);
   if (!growth || busy) return null;
@@ -72,6 +89,8 @@ function usePlaced(): { growth: Growth; step: Step; param: string } | null {
 export function Viewport() {
   const drawing = useView((state) => state.tool === 'draw');
   const picking = useView((state) => state.tool === 'pick');
+  const measuring = useView((state) => state.tool === 'measure');
+  const grid = useView((state) => state.grid);
   const checks = useView((state) => state.checks);
   const seen = useResults((state) => state.record !== null);
   const pinned = useView((state) => state.pins.length > 0);
@@ -85,6 +104,7 @@ export function Viewport() {
   const shaping = useHandled('falloff');
   const drawn = useHandled('drawn');
   const weaving = useHandled('web');
+  const moved = useMoved();
   const placed = usePlaced();
   const started = useStart();
   // Guides are handled while the scene itself is selected.
@@ -111,8 +131,10 @@ export function Viewport() {
     >
       <Box sx={{ position: 'relative', minWidth: 0, minHeight: 0, overflow: 'hidden' }}>
         <Surface />
+        {grid && <GridNames />}
         {drawn && <AnchorHandles growth={drawn.growth} step={drawn.step} />}
         {started && <StartHandles growth={started.growth} step={started.step} />}
+        {moved && <PlaceHandles growth={moved} />}
         {weaving && <WebHandles growth={weaving.growth} step={weaving.step} />}
         {placed && <PlaceLayer growth={placed.growth} step={placed.step} param={placed.param} />}
         {painting && <PaintLayer />}
@@ -123,6 +145,7 @@ export function Viewport() {
         {trailing && <TrailLine />}
         {drawing && <DrawLayer />}
         {picking && <PickLayer />}
+        {measuring && <MeasureLayer />}
         {empty && <Empty />}
         {shaded && <Legend />}
         <Chips />

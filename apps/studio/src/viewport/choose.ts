@@ -1,11 +1,13 @@
-import { setView, useView } from '@/state/view';
+import { growthIn, useDocument } from '@/state/document';
+import { chosenIn, seeAll, setView, useView } from '@/state/view';
 import { skinUnder, useProjection } from './projection';
 
 /** Pixels that a pointer may move in a click. */
 const STILL = 4;
 
 /**
- * Lets growths be chosen in the picture: a click selects the one under the pointer, a double click brings it into the picture.
+ * Lets growths be chosen in the picture: a click selects the one under the pointer, with Ctrl or Shift one more, a double click
+ * brings it into the picture. What is locked is left alone.
  * A drag looks round, as ever.
  * @returns what stops it
  */
@@ -20,11 +22,14 @@ export function startChoosing(canvas: HTMLCanvasElement): () => void {
   const onClick = (event: MouseEvent): void => {
     if (!down || !free() || Math.hypot(event.clientX - down.x, event.clientY - down.y) > STILL) return;
     const growth = under(event);
-    if (growth) setView({ growth, keys: [], pointed: { growth, at: performance.now() } });
+    if (!growth || growthIn(useDocument.getState().scene, growth)?.locked) return;
+    const more = event.ctrlKey || event.metaKey || event.shiftKey;
+    const chosen = more ? [...new Set([...chosenIn(useView.getState()), growth])] : [];
+    setView({ growth, chosen, keys: [], pointed: { growth, at: performance.now() } });
   };
   const onDouble = (event: MouseEvent): void => {
     const growth = free() ? under(event) : null;
-    if (growth) setView(({ frameAll }) => ({ frameAll: frameAll + 1, frameOf: growth }));
+    if (growth) seeAll(growth);
   };
   canvas.addEventListener('pointerdown', onDown);
   canvas.addEventListener('click', onClick);

@@ -75,10 +75,12 @@ function valueMaterial(): Material {
   return material;
 }
 
-/** What another frame is drawn in: cool before the present one, warm after it, thin enough to see through several. */
-function ghostMaterial(when: 'before' | 'after'): Material {
+const GHOSTS = { before: '#7fb4ff', after: '#ff8a5b', beside: '#9fb3b0' } as const;
+
+/** What is faint is drawn in: cool before the present frame, warm after it, thin enough to see through several. */
+function ghostMaterial(what: keyof typeof GHOSTS): Material {
   return new MeshLambertMaterial({
-    color: when === 'before' ? '#7fb4ff' : '#ff8a5b',
+    color: GHOSTS[what],
     transparent: true,
     opacity: 0.16,
     depthWrite: false,

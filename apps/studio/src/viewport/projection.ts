@@ -9,6 +9,8 @@ interface ProjectionState {
   height: number;
   /** Counts the pictures drawn: what is laid over them follows. */
   drawn: number;
+  /** Radius of all that is shown, metres. */
+  radius: number;
   /** How much of the copies is in the picture; the rest is still being added to it. */
   complete: number;
   /** Finds the skin under a line of sight; null where there is none. */
@@ -23,6 +25,7 @@ export const useProjection = create<ProjectionState>(() => ({
   width: 1,
   height: 1,
   drawn: 0,
+  radius: 1,
   complete: 1,
   hit: () => null,
   recolour: () => undefined,

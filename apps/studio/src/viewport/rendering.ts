@@ -3,8 +3,8 @@ import { NeutralToneMapping, PCFShadowMap, SRGBColorSpace, WebGLRenderer } from 
 /** How carefully a picture is drawn. */
 export interface Rendering {
   quality: 'draft' | 'standard' | 'fine';
-  /** Drawn faintly, as another frame: before the present one or after it. */
-  ghost?: 'before' | 'after';
+  /** Drawn faintly: as a frame before the present one or after it, or as what stands beside what is looked at alone. */
+  ghost?: 'before' | 'after' | 'beside';
   /** The part of the copies that is drawn, as shares of each item's; all of them where it is left out. */
   copies?: { from: number; to: number };
   /** The most vertices and faces of a copy: those with more are drawn by stand-ins. */

@@ -43,6 +43,8 @@ export interface Picture {
   /** Draws the paths over the skins. */
   overlay?: boolean;
   rendering: Rendering;
+  /** Ids of the growths that are drawn as ever, all others faintly; null for all. */
+  alone?: readonly string[] | null;
   /** Other frames, drawn faintly. */
   ghosts?: readonly { growths: readonly OnScreen[]; when: 'before' | 'after' }[];
 }
@@ -71,9 +73,14 @@ export class Rig {
   #shadowsStale = true;
 
   show(picture: Picture): void {
-    const { growths, look, overlay = false, rendering, scene, ghosts = [] } = picture;
+    const { growths, look, overlay = false, rendering, scene, ghosts = [], alone = null } = picture;
+    const faint: Rendering = { ...rendering, ghost: 'beside' };
     const shown = [
-      ...growths.map((growth) => ({ name: growth.id, growth, rendering })),
+      ...growths.map((growth) => ({
+        name: growth.id,
+        growth,
+        rendering: alone === null || alone.includes(growth.id) ? rendering : faint,
+      })),
       ...ghosts.flatMap(({ growths: others, when }, i) =>
         others.map((growth) => ({ name: `${growth.id} ${i}`, growth, rendering: { ...rendering, ghost: when } })),
       ),
@@ -85,7 +92,8 @@ export class Rig {
       entry.dispose();
       this.#entries.delete(id);
     }
-    let changed = this.#last?.growths !== growths || this.#last.look !== look;
+    let changed =
+      this.#last?.growths !== growths || this.#last.look !== look || String(this.#last.alone) !== String(picture.alone);
     for (const { name, growth, rendering: way } of shown) {
       let entry = this.#entries.get(name);
       if (!entry) {

@@ -1,3 +1,4 @@
+import { withoutGroups } from '../scene/groups';
 import { type Scene } from '../scene/schema';
 import { type Budgets, DEFAULT_BUDGETS } from './budgets';
 import { FormCache } from './cache';
@@ -34,12 +35,13 @@ export class Evaluator {
    * @throws Cancelled when `wanted` turns; every other problem is a notice on the growth it concerns
    */
   async evaluate(
-    scene: Scene,
+    given: Scene,
     frame: number,
     wanted: Wanted = { aborted: false },
     only?: ReadonlySet<string>,
   ): Promise<FrameResult> {
     const started = this.#around.now();
+    const scene = withoutGroups(given);
     const run = new Run(scene, this.#plan(scene), wanted, this.#around, this.#budgets, this.#memory);
     this.#memory.forms.begin(scene !== this.#scene);
     this.#scene = scene;

@@ -21,7 +21,13 @@ export interface Clip {
 
 const clipOf = (of: ClipOf, from: Scene, growths: Growth[]): Clip => ({
   of,
-  scene: { ...newScene('Clip'), growths, files: usedFiles(from, growths), guides: from.guides },
+  // Groups stay where they are.
+  scene: {
+    ...newScene('Clip'),
+    growths: growths.map((growth) => ({ ...growth, group: null })),
+    files: usedFiles(from, growths),
+    guides: from.guides,
+  },
 });
 
 /** A growth, and after it those that it needs: what it copies, rides with, or takes the paths of. */

@@ -34,6 +34,7 @@ function headFault(head: Json, sound: Json | undefined): Fault | null {
     schemaFault([], sceneSchema, head) ??
     twice(['files'], head.files as { id: string }[]) ??
     twice(['guides'], head.guides as { id: string }[]) ??
+    twice(['groups'], head.groups as { id: string }[]) ??
     ownersFault(head as unknown as Scene)
   );
 }

@@ -7,6 +7,7 @@ export const LIMITS = {
   text: 4000,
   growths: 500,
   steps: 200,
+  groups: 200,
   markers: 1000,
   guides: 500,
   files: 200,

@@ -36,6 +36,7 @@ export function newScene(name: string): Scene {
     loop: true,
     markers: [],
     growths: [],
+    groups: [],
     guides: [],
     files: [],
     finish: {
@@ -75,6 +76,8 @@ export function newGrowth(name: string, existing: number, steps: Step[]): Growth
     seed: Math.floor(Math.random() * 10000),
     shift: 0,
     place: {},
+    group: null,
+    locked: false,
     steps,
   };
 }

@@ -124,7 +124,7 @@ function rough(document: unknown, { path, issue, reason }: Fault): Change | null
   if (
     Array.isArray(fresh[name]) &&
     typeof path[1] === 'number' &&
-    ['markers', 'guides', 'files'].includes(String(name))
+    ['markers', 'guides', 'files', 'groups'].includes(String(name))
   ) {
     // A number that no guide has.
     if (path[2] === 'params' && path.length >= 4) return { path: path.slice(0, 4), value: undefined };
@@ -147,6 +147,8 @@ const GROWTH_DEFAULTS: Json = {
   seed: 1,
   shift: 0,
   place: {},
+  group: null,
+  locked: false,
   steps: [],
 };
 const STEP_DEFAULTS: Json = { name: '', on: true, params: {} };

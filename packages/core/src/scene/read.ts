@@ -46,6 +46,12 @@ export const MIGRATIONS: Readonly<Record<number, Migration>> = {
       camera: isObject(camera) ? { ...byAxes('position', position), ...byAxes('target', target) } : camera,
     };
   },
+  // Version 6 has groups of growths, and locks.
+  5: (document) => ({
+    ...document,
+    growths: eachObject(document.growths, (growth) => ({ ...growth, group: null, locked: false })),
+    groups: [],
+  }),
 };
 
 const eachObject = (list: unknown, change: (entry: Json) => Json): unknown =>

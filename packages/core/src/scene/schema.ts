@@ -13,7 +13,7 @@ import { VARIATIONS, type VariationKind } from './vary';
 z.config({ jitless: true, ...en() });
 
 export const SCENE_FORMAT = 'uvrex-scene';
-export const SCENE_VERSION = 5;
+export const SCENE_VERSION = 6;
 
 const finite = z.number();
 const within = (low: number, high: number) => finite.check(z.gte(low), z.lte(high));
@@ -113,6 +113,20 @@ export const growthSchema = z.strictObject({
   shift: between(LIMITS.frame),
   /** Where it stands as a whole; checked against the declaration of a place. Empty where it has never been moved. */
   place: paramsSchema,
+  /** The group that it is in. */
+  group: z.nullable(id),
+  /** Whether it is kept from being changed by mistake. */
+  locked: z.boolean(),
+});
+
+/** Growths that stand together in the list. */
+export const groupSchema = z.strictObject({
+  id,
+  name,
+  hue: color,
+  visible: z.boolean(),
+  /** Frames by which all of it runs late, on top of what its growths have of their own. */
+  shift: between(LIMITS.frame),
 });
 
 export const guideSchema = z.strictObject({
@@ -144,6 +158,7 @@ export const sceneSchema = z.strictObject({
     LIMITS.markers,
     `a scene holds ${LIMITS.markers} markers at most`,
   ),
+  groups: list(groupSchema, 0, LIMITS.groups, `a scene holds ${LIMITS.groups} groups at most`),
   guides: list(guideSchema, 0, LIMITS.guides, `a scene holds ${LIMITS.guides} guides at most`),
   files: list(fileSchema, 0, LIMITS.files, `a scene holds ${LIMITS.files} files at most`),
   /** Colours offered first when choosing one. */
@@ -158,6 +173,7 @@ export const sceneSchema = z.strictObject({
 type Schema = z.infer<typeof sceneSchema>;
 
 export type SceneFile = Schema['files'][number];
+export type GrowthGroup = Schema['groups'][number];
 export interface SceneGuide extends Omit<Schema['guides'][number], 'params'> {
   params: Params;
 }

@@ -1,0 +1,107 @@
+'use client';
+
+import ExpandMore from '@mui/icons-material/ExpandMore';
+import Visibility from '@mui/icons-material/Visibility';
+import VisibilityOff from '@mui/icons-material/VisibilityOff';
+import Box from '@mui/material/Box';
+import ButtonBase from '@mui/material/ButtonBase';
+import IconButton from '@mui/material/IconButton';
+import { useState } from 'react';
+import { type Growth, type GrowthGroup } from '@uvrex/core';
+import { changeGroup, foldGroup, ungroup } from '@/state/groups';
+import { chosenIn, setView, useView } from '@/state/view';
+import { MoreMenu } from '@/ui/MoreMenu';
+import { RenameInput } from '@/ui/RenameInput';
+import { HueRow } from './HueRow';
+import { CUT, rowStyle } from './listStyle';
+import { useRowDrag } from './SortableRows';
+
+interface Props {
+  group: GrowthGroup;
+  members: readonly Growth[];
+}
+
+/** A group in the list: its name chooses all that is in it, its arrow folds them away. */
+export function GroupRow({ group, members }: Props) {
+  const [naming, setNaming] = useState(false);
+  const drag = useRowDrag(group.id);
+  const folded = useView((view) => view.folded.includes(group.id));
+  const whole = useView((view) => {
+    const chosen = chosenIn(view);
+    return chosen.length === members.length && members.every(({ id }) => chosen.includes(id));
+  });
+  return (
+    <Box ref={drag.ref} sx={{ ...rowStyle(group.hue, whole), gap: 0.5, pl: 1 }} style={drag.style}>
+      <IconButton
+        aria-label={folded ? `Show what is in ${group.name}` : `Fold ${group.name}`}
+        aria-expanded={!folded}
+        onClick={() => foldGroup(group.id)}
+        sx={{ p: 0.25, color: group.hue }}
+      >
+        <ExpandMore sx={{ fontSize: 18, transform: folded ? 'rotate(-90deg)' : 'none' }} />
+      </IconButton>
+      {naming ? (
+        <RenameInput
+          value={group.name}
+          label="Name of the group"
+          done={(name) => {
+            setNaming(false);
+            if (name) changeGroup(group.id, 'Rename group', { name });
+          }}
+        />
+      ) : (
+        <ButtonBase
+          {...drag.handle}
+          data-row={group.id}
+          aria-pressed={whole}
+          onClick={() => setView({ growth: members[0].id, chosen: members.map(({ id }) => id), keys: [] })}
+          onDoubleClick={() => setNaming(true)}
+          sx={{
+            flex: 1,
+            minWidth: 0,
+            minHeight: 28,
+            justifyContent: 'space-between',
+            font: 'inherit',
+            color: group.visible ? 'inherit' : 'text.secondary',
+          }}
+        >
+          <Box component="span" sx={CUT}>
+            {group.name}
+          </Box>
+          <Box component="span" sx={{ fontSize: 12, color: 'text.secondary', pl: 1, flexShrink: 0 }}>
+            {members.length} {members.length === 1 ? 'growth' : 'growths'}
+          </Box>
+        </ButtonBase>
+      )}
+      <IconButton
+        aria-label={group.visible ? `Hide ${group.name}` : `Show ${group.name}`}
+        onClick={() => changeGroup(group.id, group.visible ? 'Hide group' : 'Show group', { visible: !group.visible })}
+        sx={{ p: 0.25, color: 'text.secondary' }}
+      >
+        {group.visible ? <Visibility sx={{ fontSize: 16 }} /> : <VisibilityOff sx={{ fontSize: 16 }} />}
+      </IconButton>
+      <MoreMenu
+        of={group.name}
+        items={[
+          { label: 'Rename', run: () => setNaming(true) },
+          { label: 'Ungroup', run: () => ungroup(group.id) },
+          {
+            label: 'Delete with its growths',
+            run: () =>
+              void import('@/state/several').then(({ deleteGrowths }) => deleteGrowths(members.map(({ id }) => id))),
+          },
+        ]}
+      >
+        {(close) => (
+          <HueRow
+            value={group.hue}
+            pick={(hue) => {
+              changeGroup(group.id, 'Change hue', { hue });
+              close();
+            }}
+          />
+        )}
+      </MoreMenu>
+    </Box>
+  );
+}

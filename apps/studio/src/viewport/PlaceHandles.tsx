@@ -1,0 +1,299 @@
+'use client';
+
+import { type KeyboardEvent, type PointerEvent, type ReactNode, useRef, useState } from 'react';
+import { Vector3 } from 'three';
+import {
+  add,
+  baseOf,
+  cross,
+  distance,
+  dot,
+  type Growth,
+  growthPlace,
+  GrowthValues,
+  isFormula,
+  placeOwner,
+  type Resolved,
+  scale,
+  sub,
+  turnOf,
+  turnedBack,
+  turnedBy,
+  unit,
+  type Vec3,
+} from '@uvrex/core';
+import { ownFrame, setParams } from '@/state/actions';
+import { endEdit, useDocument } from '@/state/document';
+import { useView } from '@/state/view';
+import { INK, MONO } from '@/ui/theme';
+import { Overlay } from './Overlay';
+import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
+import { pathOnScreen } from './screenPath';
+
+/** Radius of the rings on screen, pixels. */
+const RING = 74;
+/** With Shift, places snap to so many metres, turns to so many degrees, sizes to so much. */
+const SNAPS = { move: 0.1, turn: 15, size: 0.1 } as const;
+
+const TURNS = ['turnX', 'turnY', 'turnZ'] as const;
+const MOVES = ['moveX', 'moveY', 'moveZ'] as const;
+
+const NUDGES: Readonly<Record<string, Vec3>> = {
+  ArrowLeft: [-1, 0, 0],
+  ArrowRight: [1, 0, 0],
+  ArrowUp: [0, 1, 0],
+  ArrowDown: [0, -1, 0],
+  PageUp: [0, 0, -1],
+  PageDown: [0, 0, 1],
+};
+
+interface Held {
+  handle: string;
+  /** Where the pointer took hold, in space, and the values then. */
+  from: Vec3;
+  values: Record<string, number>;
+}
+
+/** Where a growth stands, how it is turned and how large it is, by hand: its middle, three rings, and a dot for its size. */
+export function PlaceHandles({ growth }: { growth: Growth }) {
+  const frame = useView((state) => state.frame);
+  const fps = useDocument((state) => state.scene.fps);
+  const range = useDocument((state) => state.scene.range);
+  useProjection((state) => state.drawn);
+  const [shown, setShown] = useState<string | null>(null);
+  const held = useRef<Held | null>(null);
+  const projection = useProjection.getState();
+  const { camera, height } = projection;
+  const own = placeOwner(growth);
+  let values: Resolved;
+  try {
+    values = new GrowthValues(growth, { fps, range }, ownFrame(growth, frame)).of(growthPlace, own);
+  } catch {
+    // A formula that fails is told at its field.
+    return null;
+  }
+  if (!camera) return null;
+  const now = Object.fromEntries([...MOVES, ...TURNS, 'scale'].map((name) => [name, Number(values[name])]));
+  const free = (...names: string[]): boolean => names.every((name) => !isFormula(baseOf(own.params[name])));
+  const centre: Vec3 = [now.moveX, now.moveY, now.moveZ];
+  const eye = camera.position.toArray() as unknown as Vec3;
+  const radius = (RING * 2 * distance(eye, centre) * Math.tan((camera.fov * Math.PI) / 360)) / height;
+  const put = (changes: Record<string, number>): void =>
+    setParams(
+      growth.id,
+      own.id,
+      Object.fromEntries(
+        Object.entries(changes).map(([name, value]) => {
+          const { min, max } = growthPlace.params[name as 'scale'];
+          return [name, Math.round(Math.min(max, Math.max(min, value)) * 1e4) / 1e4];
+        }),
+      ),
+      `place ${Object.keys(changes).join()}`,
+    );
+  const right = new Vector3().setFromMatrixColumn(camera.matrixWorld, 0).toArray() as unknown as Vec3;
+
+  const under = (event: PointerEvent<SVGElement>): Vec3 | null => {
+    const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
+    return ontoPlane(event.clientX - box.left, event.clientY - box.top, facingPlane(centre, camera), projection);
+  };
+  const acts: Record<string, (to: Vec3, from: Held, snap: boolean) => void> = {
+    Middle: (to, { from, values: before }, snap) => {
+      const by = sub(to, from);
+      put(Object.fromEntries(MOVES.map((name, c) => [name, snapTo(before[name] + by[c], snap && SNAPS.move)])));
+    },
+    Size: (to, { from, values: before }, snap) => {
+      const by = distance(to, centre) / Math.max(1e-9, distance(from, centre));
+      put({ scale: snapTo(before.scale * by, snap && SNAPS.size) });
+    },
+  };
+  for (const name of TURNS)
+    acts[name] = (to, { from, values: before }, snap) => {
+      // Whichever way the ring is seen from, what is dragged follows the pointer round the middle.
+      const axis = axisOf(name, before);
+      const facing = dot(axis, sub(eye, centre)) >= 0 ? 1 : -1;
+      put({
+        [name]: snapTo(
+          before[name] + (facing * angleBetween(from, to, centre, camera) * 180) / Math.PI,
+          snap && SNAPS.turn,
+        ),
+      });
+    };
+  const dragging = (handle: string) => ({
+    onPointerDown: (event: PointerEvent<SVGElement>) => {
+      const from = under(event);
+      if (!from) return;
+      event.currentTarget.setPointerCapture(event.pointerId);
+      (event.currentTarget as SVGElement).focus();
+      held.current = { handle, from, values: now };
+      setShown(handle);
+    },
+    onPointerMove: (event: PointerEvent<SVGElement>) => {
+      const to = held.current?.handle === handle ? under(event) : null;
+      if (to) acts[handle](to, held.current!, event.shiftKey);
+    },
+    onPointerUp: release,
+    onPointerCancel: release,
+    onBlur: endEdit,
+  });
+  function release(): void {
+    held.current = null;
+    setShown(null);
+    endEdit();
+  }
+  const onKey = (event: KeyboardEvent, handle: string): void => {
+    const way = NUDGES[event.key];
+    if (!way) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const sum = way[0] + way[1] - way[2];
+    if (handle === 'Middle') {
+      const by = event.shiftKey ? SNAPS.move : 0.01;
+      put(Object.fromEntries(MOVES.map((name, c) => [name, now[name] + by * way[c]])));
+    } else if (handle === 'Size') put({ scale: now.scale * (1 + sum * (event.shiftKey ? 0.1 : 0.01)) });
+    else put({ [handle]: now[handle] + sum * (event.shiftKey ? SNAPS.turn : 1) });
+  };
+
+  const dots = [
+    ...(free(...MOVES)
+      ? [{ handle: 'Middle', label: 'Place', at: centre, said: `${centre.map((x) => x.toFixed(2)).join(', ')} m` }]
+      : []),
+    ...(free('scale')
+      ? [
+          {
+            handle: 'Size',
+            label: 'Size',
+            at: add(centre, scale(right, 1.3 * radius)),
+            said: `${(100 * now.scale).toFixed(0)} %`,
+          },
+        ]
+      : []),
+  ];
+  return (
+    <Overlay role="group" label={`Place, turn and size of ${growth.name}`}>
+      {TURNS.filter((name) => free(name)).map((name) => {
+        const axis = axisOf(name, now);
+        const ring = pathOnScreen(circle(centre, axis, radius), projection);
+        const label = `Turn about ${name.slice(-1)}`;
+        return (
+          <g key={name}>
+            <path
+              d={ring}
+              fill="none"
+              stroke={growth.hue}
+              strokeWidth={shown === name ? 2.4 : 1.4}
+              opacity={shown === name ? 1 : 0.75}
+            />
+            <path
+              d={ring}
+              fill="none"
+              stroke="transparent"
+              strokeWidth={11}
+              pointerEvents="stroke"
+              cursor="grab"
+              tabIndex={0}
+              role="button"
+              aria-label={`${label} of ${growth.name}`}
+              onKeyDown={(event) => onKey(event, name)}
+              {...dragging(name)}
+            />
+            <Label place={toScreen(add(centre, scale(ringMark(axis), radius)), projection)}>
+              {name.slice(-1)}
+              {shown === name && ` ${now[name].toFixed(0)}°`}
+            </Label>
+          </g>
+        );
+      })}
+      {dots.map(({ handle, label, at, said }) => {
+        const dot = toScreen(at, projection);
+        return (
+          dot && (
+            <g key={handle}>
+              <circle
+                cx={dot.x}
+                cy={dot.y}
+                r={6.5}
+                tabIndex={0}
+                role="button"
+                aria-label={`${label} of ${growth.name}`}
+                fill={handle === 'Middle' ? growth.hue : INK.deep}
+                stroke={shown === handle ? INK.text : growth.hue}
+                strokeWidth={2}
+                pointerEvents="all"
+                cursor="grab"
+                onKeyDown={(event) => onKey(event, handle)}
+                {...dragging(handle)}
+              />
+              <Label place={{ x: dot.x + 11, y: dot.y - 8 }}>{shown === handle ? said : label}</Label>
+            </g>
+          )
+        );
+      })}
+    </Overlay>
+  );
+}
+
+function Label({ place, children }: { place: { x: number; y: number } | null; children: ReactNode }) {
+  return (
+    place && (
+      <text x={place.x + 4} y={place.y + 4} fill={INK.text} fontSize={11.5} fontFamily={MONO} opacity={0.9}>
+        {children}
+      </text>
+    )
+  );
+}
+
+const snapTo = (value: number, step: number | false): number => (step ? Math.round(value / step) * step : value);
+
+/** The axis in space that a growth turns about when one of its angles changes: what turns come after it have turned it. */
+function axisOf(name: (typeof TURNS)[number], values: Readonly<Record<string, number>>): Vec3 {
+  const turn = (change: number) =>
+    turnOf(...(TURNS.map((other) => values[other] + (other === name ? change : 0)) as [number, number, number]));
+  const [before, after] = [turn(0), turn(1)];
+  // What moves most of the three directions tells it best: each goes round the axis, so the axis is square to how they move.
+  const moves = (
+    [
+      [1, 0, 0],
+      [0, 1, 0],
+      [0, 0, 1],
+    ] as Vec3[]
+  ).map((way) => sub(turnedBy(after, way), turnedBy(before, way)));
+  moves.sort((a, b) => dot(b, b) - dot(a, a));
+  const axis = unit(cross(moves[0], moves[1]));
+  // Its sign: a positive change turns anticlockwise seen from its tip.
+  const way = Math.abs(axis[0]) < 0.9 ? ([1, 0, 0] as Vec3) : ([0, 1, 0] as Vec3);
+  const side = sub(way, scale(axis, dot(axis, way)));
+  const moved = sub(turnedBy(after, turnedBack(before, side)), side);
+  return dot(moved, cross(axis, side)) >= 0 ? axis : scale(axis, -1);
+}
+
+/** A direction square to an axis, where its ring is named. */
+function ringMark(axis: Vec3): Vec3 {
+  const way: Vec3 = Math.abs(axis[1]) < 0.8 ? [0, 1, 0] : [1, 0, 0];
+  return unit(sub(way, scale(axis, dot(axis, way))));
+}
+
+/** A circle about an axis, as points. */
+function circle(centre: Vec3, axis: Vec3, radius: number): Vec3[] {
+  const one = ringMark(axis);
+  const two = cross(axis, one);
+  return Array.from({ length: 65 }, (_, i) => {
+    const angle = (2 * Math.PI * i) / 64;
+    return add(centre, add(scale(one, radius * Math.cos(angle)), scale(two, radius * Math.sin(angle))));
+  });
+}
+
+/** How far the pointer has gone round the middle, as it is seen, radians, anticlockwise. */
+function angleBetween(
+  from: Vec3,
+  to: Vec3,
+  centre: Vec3,
+  camera: { matrixWorld: { elements: readonly number[] } },
+): number {
+  const e = camera.matrixWorld.elements;
+  const seen = (place: Vec3): number => {
+    const way = sub(place, centre);
+    return Math.atan2(dot(way, [e[4], e[5], e[6]]), dot(way, [e[0], e[1], e[2]]));
+  };
+  const by = seen(to) - seen(from);
+  return by - 2 * Math.PI * Math.round(by / (2 * Math.PI));
+}
