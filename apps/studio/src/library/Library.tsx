@@ -10,8 +10,8 @@ import { useRouter } from 'next/navigation';
 import { type DragEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import { STARTERS } from '@uvrex/examples';
 import { INK, wordmark } from '@/ui/theme';
-import { sayProblem } from '@/ui/Toasts';
-import { SceneCard } from './SceneCard';
+import { say, sayProblem } from '@/ui/Toasts';
+import { OwnScenes } from './OwnScenes';
 import { StarterCard } from './StarterCard';
 import { dropUnusedFiles } from '@/state/files';
 import { storeProblem } from '@/state/storeProblem';
@@ -26,7 +26,6 @@ export function Library() {
       (error: unknown) => ({ scenes: [], trouble: storeProblem(error) }),
     ),
   );
-  const scenes = stored?.scenes;
   useEffect(() => {
     // Files that nothing uses any more are cleared away when one comes by.
     dropUnusedFiles().catch(() => undefined);
@@ -38,7 +37,13 @@ export function Library() {
     making.then((id) => router.push(`/studio/${id}`)).catch(sayProblem);
   };
   const take = (files: FileList | null): void => {
-    if (files?.[0]) open(importFile(files[0]));
+    if (!files?.[0]) return;
+    importFile(files[0])
+      .then((ids) => {
+        if (ids.length === 1) router.push(`/studio/${ids[0]}`);
+        else say({ tone: 'success', text: `${ids.length} scenes are among yours now.` });
+      })
+      .catch(sayProblem);
   };
   const drop = (event: DragEvent): void => {
     event.preventDefault();
@@ -46,6 +51,15 @@ export function Library() {
     take(event.dataTransfer.files);
   };
 
+  // Who has scenes comes back to them; who has none begins with a starter.
+  const begun = stored !== undefined && stored.scenes.length > 0;
+  const own = (
+    <Shelf title="Your scenes" plain>
+      {stored && (
+        <OwnScenes scenes={stored.scenes} trouble={stored.trouble} open={(id) => router.push(`/studio/${id}`)} />
+      )}
+    </Shelf>
+  );
   return (
     <Box
       component="main"
@@ -99,47 +113,30 @@ export function Library() {
         Open a starter and change anything in it, or begin with an empty scene and draw. Everything stays on this
         device.
       </Typography>
+      {begun && own}
       <Shelf title="Starters">
         {STARTERS.map((starter) => (
           <StarterCard key={starter.id} starter={starter} open={open} />
         ))}
       </Shelf>
-      <Shelf title="Your scenes">
-        {scenes?.map((stored) => (
-          <SceneCard key={stored.id} stored={stored} open={() => router.push(`/studio/${stored.id}`)} />
-        ))}
-        {stored?.trouble && (
-          <Box role="alert" sx={{ gridColumn: '1 / -1', color: 'error.main' }}>
-            {stored.trouble.message} {stored.trouble.advice}
-          </Box>
-        )}
-        {scenes?.length === 0 && !stored?.trouble && (
-          <Box
-            sx={{
-              gridColumn: '1 / -1',
-              color: 'text.secondary',
-              border: `1px dashed ${INK.line}`,
-              borderRadius: 4,
-              p: 3,
-            }}
-          >
-            None yet. Open a starter, make a new scene, or drop a scene file anywhere on this page.
-          </Box>
-        )}
-      </Shelf>
+      {!begun && own}
     </Box>
   );
 }
 
-function Shelf({ title, children }: { title: string; children: ReactNode }) {
+function Shelf({ title, plain = false, children }: { title: string; plain?: boolean; children: ReactNode }) {
   return (
     <Box component="section" aria-label={title} sx={{ pt: 2 }}>
       <Typography variant="h2" sx={{ pb: 1.5 }}>
         {title}
       </Typography>
-      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(272px, 1fr))', gap: 2.5 }}>
-        {children}
-      </Box>
+      {plain ? (
+        children
+      ) : (
+        <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(272px, 1fr))', gap: 2.5 }}>
+          {children}
+        </Box>
+      )}
     </Box>
   );
 }

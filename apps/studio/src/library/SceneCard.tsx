@@ -2,18 +2,30 @@
 
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
-import { useEffect, useState } from 'react';
+import Checkbox from '@mui/material/Checkbox';
+import { useState } from 'react';
 import { type StoredScene } from '@/state/db';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';
 import { INK } from '@/ui/theme';
 import { say, sayProblem } from '@/ui/Toasts';
+import { usePicture } from './picture';
 import { deleteScene, duplicateScene, renameScene } from './scenes';
 
 const WHEN = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
+interface Props {
+  stored: StoredScene;
+  open: () => void;
+  /** Whether it is one of several that are taken together. */
+  chosen: boolean;
+  choose: () => void;
+  /** Asks for a folder to put it into. */
+  move: () => void;
+}
+
 /** A scene of one's own: picture, name, when it was changed, and what can be done with it. */
-export function SceneCard({ stored, open }: { stored: StoredScene; open: () => void }) {
+export function SceneCard({ stored, open, chosen, choose, move }: Props) {
   const [naming, setNaming] = useState(false);
   // Damaged scenes are shown too: what they are called and when may be missing.
   const name = typeof stored.name === 'string' && stored.name !== '' ? stored.name : 'Without a name';
@@ -32,9 +44,11 @@ export function SceneCard({ stored, open }: { stored: StoredScene; open: () => v
       role="group"
       aria-label={name}
       sx={{
+        position: 'relative',
         borderRadius: 4,
         overflow: 'hidden',
-        border: `1px solid ${INK.line}`,
+        border: `1px solid ${chosen ? INK.sprout : INK.line}`,
+        '&:hover .choose, &:focus-within .choose': { opacity: 1 },
         bgcolor: 'background.paper',
         '&:hover': { borderColor: INK.sprout },
       }}
@@ -53,6 +67,14 @@ export function SceneCard({ stored, open }: { stored: StoredScene; open: () => v
           />
         )}
       </ButtonBase>
+      <Checkbox
+        className="choose"
+        size="small"
+        checked={chosen}
+        onChange={choose}
+        slotProps={{ input: { 'aria-label': `Choose ${name}` } }}
+        sx={{ position: 'absolute', top: 6, left: 6, p: 0.5, bgcolor: '#0b1316c8', opacity: chosen ? 1 : 0 }}
+      />
       <Box sx={{ display: 'flex', alignItems: 'center', p: 1.25, pl: 1.5 }}>
         <Box sx={{ flex: 1, minWidth: 0 }}>
           {naming ? (
@@ -71,29 +93,22 @@ export function SceneCard({ stored, open }: { stored: StoredScene; open: () => v
               {name}
             </Box>
           )}
-          <Box sx={{ color: 'text.secondary', fontSize: 12.5 }}>{changed}</Box>
+          <Box sx={{ color: 'text.secondary', fontSize: 12.5 }}>
+            {changed}
+            {stored.folder !== undefined && `, in ${stored.folder}`}
+          </Box>
         </Box>
         <MoreMenu
           of={name}
           items={[
             { label: 'Rename', run: () => setNaming(true) },
             { label: 'Duplicate', run: () => void duplicateScene(stored).catch(sayProblem) },
+            { label: chosen ? 'Leave out of the chosen' : 'Choose', run: choose },
+            { label: 'Put into a folder', run: move },
             { label: 'Delete', run: () => void remove().catch(sayProblem) },
           ]}
         />
       </Box>
     </Box>
   );
-}
-
-/** An address for a stored picture, for as long as it is shown. */
-function usePicture(picture: Blob | null): string | null {
-  const [url, setUrl] = useState<string | null>(null);
-  useEffect(() => {
-    if (!picture) return;
-    const made = URL.createObjectURL(picture);
-    setUrl(made);
-    return () => URL.revokeObjectURL(made);
-  }, [picture]);
-  return url;
 }

@@ -1,7 +1,7 @@
-import { checkScene, LIMITS, newId, newScene, type Scene, unusedName } from '@uvrex/core';
+import { checkScene, LIMITS, newId, newScene, Problem, type Scene, unusedName } from '@uvrex/core';
 import { type Starter } from '@uvrex/examples';
 import { db, type StoredScene } from '@/state/db';
-import { keepFiles } from '@/state/files';
+import { keepFiles, storedBytes } from '@/state/files';
 import { tellTabs } from '@/state/tabs';
 import { chosenQuality, firstView } from '@/state/view';
 
@@ -10,7 +10,7 @@ export const storedScenes = async (): Promise<StoredScene[]> =>
   (await db.scenes.toArray()).sort((a, b) => (Number(b.changed) || 0) - (Number(a.changed) || 0));
 
 /** Puts a scene into the store under a new id. */
-async function keep(scene: Scene, picture: Blob | null = null): Promise<string> {
+export async function keep(scene: Scene, picture: Blob | null = null): Promise<string> {
   const id = newId();
   await db.scenes.add({ id, name: scene.name, changed: Date.now(), scene, picture });
   return id;
@@ -27,7 +27,7 @@ export const keepBeside = async (scene: Scene): Promise<string> =>
   keep({ ...scene, name: await freeName(`${scene.name.slice(0, LIMITS.name - 20)}, other tab`) });
 
 /** A name that no stored scene has yet. */
-async function freeName(base: string): Promise<string> {
+export async function freeName(base: string): Promise<string> {
   return unusedName(base, new Set((await db.scenes.toArray()).map(({ name }) => name)));
 }
 
@@ -46,14 +46,58 @@ export async function fromStarter({ scene: load, picture, frame }: Starter): Pro
 }
 
 /**
- * Takes a scene file into the library.
+ * Takes a scene file, or a zip of several, into the library.
+ * @returns the ids of its scenes
  * @throws Problem that names the place in the file; nothing is stored then
  */
-export async function importFile(file: File): Promise<string> {
-  const { readSceneFile } = await import('@uvrex/core/files');
-  const { scene, files } = await readSceneFile(new Uint8Array(await file.arrayBuffer()));
-  await keepFiles(files);
-  return keep({ ...scene, name: await freeName(scene.name) });
+export async function importFile(file: File): Promise<string[]> {
+  const { readSceneFiles } = await import('@uvrex/core/files');
+  const scenes = await readSceneFiles(new Uint8Array(await file.arrayBuffer()));
+  const ids: string[] = [];
+  for (const { scene, files } of scenes) {
+    await keepFiles(files);
+    ids.push(await keep({ ...scene, name: await freeName(scene.name) }));
+  }
+  return ids;
+}
+
+/**
+ * Several scenes as the bytes of one zip of scene files.
+ * @throws Problem for a scene that is damaged, or whose files are not here
+ */
+export async function zipOf(stored: readonly StoredScene[]): Promise<Uint8Array> {
+  const { packScenes } = await import('@uvrex/core/files');
+  return packScenes(stored.map(soundScene), storedBytes);
+}
+
+function soundScene({ scene, name }: StoredScene): Scene {
+  try {
+    return checkScene(scene);
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    throw new Problem(`“${name}” is damaged: ${error.message}`, 'Open it to mend it, or leave it out.');
+  }
+}
+
+/** Puts scenes into a folder; an empty name takes them out of theirs. */
+export async function moveToFolder(ids: readonly string[], folder: string): Promise<void> {
+  const name = folder.trim().slice(0, LIMITS.name);
+  await db.scenes
+    .where('id')
+    .anyOf([...ids])
+    .modify((stored) => {
+      if (name === '') delete stored.folder;
+      else stored.folder = name;
+    });
+}
+
+/** Deletes several scenes; returns how to bring them back as they were. */
+export async function deleteScenes(scenes: readonly StoredScene[]): Promise<() => Promise<void>> {
+  const back: (() => Promise<void>)[] = [];
+  for (const stored of scenes) back.push(await deleteScene(stored));
+  return async () => {
+    for (const bringBack of back) await bringBack();
+  };
 }
 
 export async function duplicateScene(stored: StoredScene): Promise<void> {
@@ -74,18 +118,21 @@ export async function renameScene({ id }: StoredScene, name: string): Promise<vo
   tellTabs({ news: 'renamed', id, name });
 }
 
-/** Deletes a scene; returns how to bring it back as it was. */
+/** Deletes a scene and its versions; returns how to bring it back as it was. */
 export async function deleteScene(stored: StoredScene): Promise<() => Promise<void>> {
   const view = await db.views.get(stored.id);
-  await db.transaction('rw', db.scenes, db.views, async () => {
+  const versions = await db.versions.where('of').equals(stored.id).toArray();
+  await db.transaction('rw', db.scenes, db.views, db.versions, async () => {
     await db.scenes.delete(stored.id);
     await db.views.delete(stored.id);
+    await db.versions.bulkDelete(versions.map(({ id }) => id));
   });
   tellTabs({ news: 'deleted', id: stored.id });
   return async () => {
-    await db.transaction('rw', db.scenes, db.views, async () => {
+    await db.transaction('rw', db.scenes, db.views, db.versions, async () => {
       await db.scenes.put(stored);
       if (view) await db.views.put(view);
+      await db.versions.bulkPut(versions);
     });
   };
 }

@@ -1,5 +1,5 @@
 import { baseOf, isTrack, lateOf, type NumberParam, type ParamValue, STEPS, stepOf, type Track } from '@uvrex/core';
-import { say } from '@/ui/Toasts';
+import { say, sayProblem } from '@/ui/Toasts';
 import {
   addStartedGrowth,
   alignKeys,
@@ -190,7 +190,7 @@ export const COMMANDS: readonly Command[] = [
   { id: 'grid', label: 'Grid and axes on the ground', keys: 'x', run: () => setView(({ grid }) => ({ grid: !grid })) },
   {
     id: 'measure',
-    label: 'Measure between two points',
+    label: 'Distance between two points',
     keys: 'r',
     run: () => setView({ tool: 'measure', playing: false }),
   },
@@ -241,6 +241,19 @@ export const COMMANDS: readonly Command[] = [
     keys: 'mod+e',
     everywhere: true,
     run: () => setView({ sheet: 'export', playing: false }),
+  },
+  {
+    id: 'keep',
+    label: 'Keep this state as a version',
+    keys: 'mod+s',
+    everywhere: true,
+    run: () => void import('./versions').then(({ keepVersion }) => keepVersion()).catch(sayProblem),
+  },
+  {
+    id: 'versions',
+    label: 'Versions: go back, or compare two',
+    keys: 'v',
+    run: () => setView({ sheet: 'versions', playing: false }),
   },
   { id: 'shortcuts', label: 'Shortcuts', sign: '?', run: () => setView({ sheet: 'shortcuts' }) },
   {

@@ -11,6 +11,8 @@ export interface StoredScene {
   scene: Scene;
   /** Small picture of its last view, or null before the first. */
   picture: Blob | null;
+  /** The folder of the library that it lies in; none where it is left out. */
+  folder?: string;
 }
 
 /** How a scene was last looked at. */
@@ -39,11 +41,24 @@ export interface StoredCutting {
   picture: Blob | null;
 }
 
+/** A state of a scene that was kept under a name. */
+export interface StoredVersion {
+  id: string;
+  /** Id of the scene. */
+  of: string;
+  name: string;
+  /** Milliseconds since 1970 when it was kept. */
+  made: number;
+  scene: Scene;
+  picture: Blob | null;
+}
+
 class Store extends Dexie {
   scenes!: EntityTable<StoredScene, 'id'>;
   views!: EntityTable<StoredView, 'id'>;
   files!: EntityTable<StoredFile, 'id'>;
   cuttings!: EntityTable<StoredCutting, 'id'>;
+  versions!: EntityTable<StoredVersion, 'id'>;
 
   constructor() {
     super('uvrex');
@@ -65,6 +80,7 @@ class Store extends Dexie {
         }
       });
     this.version(3).stores({ cuttings: 'id, made' });
+    this.version(4).stores({ versions: 'id, of' });
   }
 }
 

@@ -40,12 +40,18 @@ export const openScene = (id: string, scene: Scene): void => useDocument.setStat
  * would give a scene that does not open again is refused, with its reason.
  * @param label what the change is, as undo names it
  * @param merge changes in a row with the same key become one entry, until `endEdit`
+ * @param free whether what is locked may be changed too
  * @returns whether the scene took the change
  */
-export function edit(label: string, recipe: (scene: Scene) => void, merge: string | null = null): boolean {
+export function edit(
+  label: string,
+  recipe: (scene: Scene) => void,
+  merge: string | null = null,
+  free = false,
+): boolean {
   const { scene, history } = useDocument.getState();
   let next = change(scene, history, label, recipe, merge);
-  const locked = lockedChange(scene, next.value);
+  const locked = free ? undefined : lockedChange(scene, next.value);
   if (locked) {
     sayProblem(new Problem(`“${label}” was not done: ${locked.name} is locked.`, 'Unlock it in the list of growths.'));
     return false;

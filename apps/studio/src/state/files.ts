@@ -1,4 +1,4 @@
-import { type Files, Problem, type SceneFile } from '@uvrex/core';
+import { type Files, Problem, type Scene, type SceneFile } from '@uvrex/core';
 import { db, type StoredFile } from './db';
 import { edit, useDocument } from './document';
 
@@ -50,13 +50,15 @@ export async function takeFile(kind: SceneFile['kind'], file: File): Promise<str
 /** Files that nothing uses stay for so long: a deletion or a change may still be taken back, milliseconds. */
 const GRACE = 24 * 3600 * 1000;
 
-/** Removes files that no scene and no cutting on this device uses any more. */
+/** Removes files that no scene, no version and no cutting on this device uses any more. */
 export async function dropUnusedFiles(now = Date.now()): Promise<void> {
-  await db.transaction('rw', db.scenes, db.files, db.cuttings, async () => {
+  await db.transaction('rw', db.scenes, db.files, db.cuttings, db.versions, async () => {
     const used = new Set<string>();
-    await db.scenes.each(({ scene }) => {
+    const use = ({ scene }: { scene?: Scene }): void => {
       for (const { id } of scene?.files ?? []) used.add(id);
-    });
+    };
+    await db.scenes.each(use);
+    await db.versions.each(use);
     const kept = (await db.cuttings.toArray()).map(({ text }) => text).join();
     const old = await db.files
       .filter(({ id, taken }) => !used.has(id) && !kept.includes(id) && now - taken > GRACE)

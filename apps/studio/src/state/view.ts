@@ -58,7 +58,7 @@ interface ViewState extends SavedView {
   /** Parts of steps' fields that stand open, by kind of step and name. */
   openParts: readonly string[];
   palette: 'commands' | 'steps' | 'begin' | null;
-  sheet: 'shortcuts' | 'export' | null;
+  sheet: 'shortcuts' | 'export' | 'versions' | null;
   /** Frames before and after the playhead that are shown faintly, so many apart; 0 for none. */
   ghosts: number;
   /** Where a point of the picture travels. */

@@ -105,6 +105,14 @@ export function Header() {
         >
           Commands
         </Button>
+        <Button
+          variant="outlined"
+          color="inherit"
+          sx={{ borderColor: INK.line }}
+          onClick={() => runCommand('versions')}
+        >
+          Versions
+        </Button>
         <Button variant="outlined" color="inherit" sx={{ borderColor: INK.line }} onClick={() => runCommand('checks')}>
           Checks
         </Button>

@@ -39,6 +39,7 @@ const ScenePanel = dynamic(() => import('@/stem/ScenePanel').then((module) => mo
 const Several = dynamic(() => import('@/stem/Several').then((module) => module.Several), { ssr: false });
 const Shortcuts = dynamic(() => import('./Shortcuts').then((module) => module.Shortcuts), { ssr: false });
 const Palette = dynamic(() => import('./Palette').then((module) => module.Palette), { ssr: false });
+const Versions = dynamic(() => import('@/versions/Versions').then((module) => module.Versions), { ssr: false });
 const ExportSheet = dynamic(() => import('@/export/ExportSheet').then((module) => module.ExportSheet), { ssr: false });
 
 type Loading =
@@ -298,6 +299,7 @@ function Room() {
       {palette && <Palette />}
       {sheet === 'shortcuts' && <Shortcuts />}
       {sheet === 'export' && <ExportSheet />}
+      {sheet === 'versions' && <Versions />}
     </Box>
   );
 }

@@ -150,7 +150,7 @@ export const Chips = memo(function Chips() {
             <Choice label="Top" help="From above (3)" on={false} pick={() => runCommand('top')} />
             <Choice label="Grid" help="Grid and axes on the ground (X)" on={grid} pick={() => runCommand('grid')} />
             <Choice
-              label="Measure"
+              label="Distance"
               help="How far two points are apart (R)"
               on={false}
               pick={() => runCommand('measure')}

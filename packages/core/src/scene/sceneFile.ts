@@ -5,6 +5,7 @@ import { Problem } from '../problem';
 import { base64Bytes } from './bytes';
 import { isObject } from './faults';
 import { LIMITS } from './limits';
+import { unusedName } from './make';
 import { checkScene, parseJson, writeScene } from './read';
 import { type Scene } from './schema';
 
@@ -80,11 +81,66 @@ export async function readSceneFile(bytes: Uint8Array): Promise<PackedScene> {
   return { scene: checkScene(document), files };
 }
 
+/** The most scenes in one zip. */
+const MOST_SCENES = 500;
+
+/**
+ * Reads all scenes of a file: a scene file, or a zip of scene files as `packScenes` makes them.
+ * @throws Problem that names the scene, the place in it and the reason
+ */
+export async function readSceneFiles(bytes: Uint8Array): Promise<PackedScene[]> {
+  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) return [await readSceneFile(bytes)];
+  const many = (name: string): boolean => /^[^/]+\.(json|zip)$/.test(name);
+  const entries = await unzipped(bytes, (name) => name === 'scene.json' || name.startsWith('files/') || many(name));
+  if (entries['scene.json']) return [await readSceneFile(bytes)];
+  const names = Object.keys(entries).filter(many);
+  if (names.length > MOST_SCENES)
+    throw new Problem(`The zip holds ${names.length} scenes; ${MOST_SCENES} are the most.`, 'Take some of them out.');
+  // Says what it is that is missing.
+  if (names.length === 0) return [await readSceneFile(bytes)];
+  const scenes: PackedScene[] = [];
+  for (const name of names) {
+    try {
+      scenes.push(await readSceneFile(entries[name]));
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error;
+      throw new Problem(`“${name}” in the zip: ${error.message}`, error.advice, error.place);
+    }
+  }
+  return scenes;
+}
+
+/**
+ * The bytes of a zip of scene files, each called after its scene.
+ * @param bytesOf gives a file's bytes by its id
+ */
+export async function packScenes(
+  scenes: readonly Scene[],
+  bytesOf: (id: string) => Promise<Uint8Array | undefined>,
+): Promise<Uint8Array> {
+  const entries: Record<string, Uint8Array> = {};
+  const taken = new Set<string>();
+  for (const scene of scenes) {
+    // What some system does not take in the name of a file is left out.
+    const plain = scene.name.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'Scene';
+    const name = unusedName(plain, taken);
+    taken.add(name);
+    const { bytes, ending } = await writeSceneFile(scene, bytesOf);
+    entries[`${name}.${ending}`] = bytes;
+  }
+  return zipped(entries);
+}
+
+const zipped = (entries: Record<string, Uint8Array>): Promise<Uint8Array> =>
+  new Promise((resolve, reject) =>
+    zip(entries, { level: 6 }, (error, data) => (error ? reject(error) : resolve(data))),
+  );
+
 const tooLarge = (bytes: number, most: number): Problem =>
   new Problem(`The file holds ${Math.round(bytes / 1e6)} MB; ${most / 1e6} MB is the most.`, 'Choose a smaller one.');
 
 async function readZip(bytes: Uint8Array): Promise<PackedScene> {
-  const entries = await unzipped(bytes);
+  const entries = await unzipped(bytes, (name) => name === 'scene.json' || name.startsWith('files/'));
   const text = entries['scene.json'];
   if (!text)
     throw new Problem('The zip holds no scene.json.', 'Choose a scene file that Uvrex saved.', { path: 'scene.json' });
@@ -101,13 +157,13 @@ async function readZip(bytes: Uint8Array): Promise<PackedScene> {
   return { scene, files };
 }
 
-function unzipped(bytes: Uint8Array): Promise<Record<string, Uint8Array>> {
+function unzipped(bytes: Uint8Array, wanted: (name: string) => boolean): Promise<Record<string, Uint8Array>> {
   let sum = 0;
   // Sizes are claimed by the zip itself; what unpacks to more than it claims fails in the library.
   const filter = ({ name, originalSize }: UnzipFileInfo): boolean => {
-    if (name !== 'scene.json' && !name.startsWith('files/')) return false;
+    if (!wanted(name)) return false;
     sum += originalSize;
-    const most = name === 'scene.json' ? LIMITS.fileText : MOST_FILE;
+    const most = name.endsWith('.json') ? LIMITS.fileText : MOST_FILE;
     if (originalSize > most || sum > MOST_BYTES) throw tooLarge(sum, MOST_BYTES);
     return true;
   };
@@ -149,8 +205,5 @@ export async function writeSceneFile(
     if (!bytes) throw new Problem(`The file “${name}” is not on this device.`, 'Load it again, or take its step out.');
     entries[`files/${id}.${ENDINGS[kind]}`] = bytes;
   }
-  const bytes = await new Promise<Uint8Array>((resolve, reject) =>
-    zip(entries, { level: 6 }, (error, data) => (error ? reject(error) : resolve(data))),
-  );
-  return { bytes, ending: 'zip' };
+  return { bytes: await zipped(entries), ending: 'zip' };
 }
