@@ -18,7 +18,16 @@ export default defineConfig({
     // Pictures are drafts, as a person may choose; tests that are about the picture choose otherwise.
     storageState: {
       cookies: [],
-      origins: [{ origin: `http://localhost:${port}`, localStorage: [{ name: 'uvrex-quality', value: 'draft' }] }],
+      origins: [
+        {
+          origin: `http://localhost:${port}`,
+          localStorage: [
+            { name: 'uvrex-quality', value: 'draft' },
+            // Who has been here before is not greeted.
+            { name: 'uvrex-greeted', value: 'yes' },
+          ],
+        },
+      ],
     },
     viewport: { width: 1280, height: 800 },
     // A quarter of the pixels: the processor draws them all, of two tests at a time.

@@ -255,6 +255,12 @@ export const COMMANDS: readonly Command[] = [
     keys: 'v',
     run: () => setView({ sheet: 'versions', playing: false }),
   },
+  {
+    id: 'lessons',
+    label: 'Lessons beside the work',
+    keys: 'shift+l',
+    run: () => setView(({ lesson }) => ({ lesson: lesson ? null : { id: '', done: [] } })),
+  },
   { id: 'shortcuts', label: 'Shortcuts', sign: '?', run: () => setView({ sheet: 'shortcuts' }) },
   {
     id: 'checks',

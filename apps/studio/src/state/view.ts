@@ -30,6 +30,8 @@ export interface SavedView {
   overlay: boolean;
   /** Groups of the list whose growths are not shown. */
   folded: readonly string[];
+  /** The lesson that stands beside the work, and which of its steps are done; an id of none shows all lessons. */
+  lesson: { id: string; done: readonly number[] } | null;
   quality: Quality;
   /** The orbit view's eye; null while the shot's camera is looked through. */
   eye: Eye | null;
@@ -90,6 +92,7 @@ export const firstView: SavedView = {
   look: 'finished',
   overlay: false,
   folded: [],
+  lesson: null,
   quality: 'auto',
   eye: null,
 };
@@ -151,16 +154,41 @@ export const setView = useView.setState;
 /** The growth entry that stands for the scene itself in the list. */
 export const SCENE_ENTRY = SCENE_ID;
 
-export const savedView = ({ frame, growth, openSteps, look, overlay, folded, quality, eye }: ViewState): SavedView => ({
+export const savedView = ({
   frame,
   growth,
   openSteps,
   look,
   overlay,
   folded,
+  lesson,
+  quality,
+  eye,
+}: ViewState): SavedView => ({
+  frame,
+  growth,
+  openSteps,
+  look,
+  overlay,
+  folded,
+  lesson,
   quality,
   eye,
 });
+
+const GREETED = 'uvrex-greeted';
+
+/** Whether somebody opens an empty scene on this device for the first time; true once. */
+export function greeting(): boolean {
+  try {
+    const first = localStorage.getItem(GREETED) === null;
+    localStorage.setItem(GREETED, 'yes');
+    return first;
+  } catch {
+    // Where nothing is kept it would come again and again.
+    return false;
+  }
+}
 
 /** Ids of the growths that are chosen, of all chosen ones or the one that is selected. */
 export const chosenIn = ({ growth, chosen }: Pick<ViewState, 'growth' | 'chosen'>): readonly string[] =>

@@ -97,6 +97,9 @@ export function Header() {
             </IconButton>
           </span>
         </Tooltip>
+        <Button variant="outlined" color="inherit" sx={{ borderColor: INK.line }} onClick={() => runCommand('lessons')}>
+          Lessons
+        </Button>
         <Button
           variant="outlined"
           color="inherit"

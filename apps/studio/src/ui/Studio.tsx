@@ -20,7 +20,7 @@ import { startSound } from '@/state/sound';
 import { storeProblem } from '@/state/storeProblem';
 import { hearTabs, holdScene } from '@/state/tabs';
 import { stopPainting } from '@/state/painting';
-import { chosenIn, chosenQuality, firstView, SCENE_ENTRY, setView, useView } from '@/state/view';
+import { chosenIn, chosenQuality, firstView, greeting, SCENE_ENTRY, setView, useView } from '@/state/view';
 import { GrowthList } from '@/stem/GrowthList';
 import { Stem } from '@/stem/Stem';
 import { Timeline } from '@/timeline/Timeline';
@@ -41,6 +41,9 @@ const Shortcuts = dynamic(() => import('./Shortcuts').then((module) => module.Sh
 const Palette = dynamic(() => import('./Palette').then((module) => module.Palette), { ssr: false });
 const Versions = dynamic(() => import('@/versions/Versions').then((module) => module.Versions), { ssr: false });
 const ExportSheet = dynamic(() => import('@/export/ExportSheet').then((module) => module.ExportSheet), { ssr: false });
+
+/** The lesson that greets who is here for the first time. */
+const FIRST = 'first-growth';
 
 type Loading =
   | { as: 'loading' | 'open' | 'missing' | 'elsewhere' }
@@ -146,8 +149,10 @@ async function open(id: string): Promise<Loading> {
   const { id: sceneId, ...kept } = view ?? { id, quality: chosenQuality(), frame: scene.range[0] };
   const seen = { ...firstView, ...kept };
   const known = seen.growth === SCENE_ENTRY || growthIn(scene, seen.growth) !== undefined;
+  const lesson = seen.lesson ?? (scene.growths.length === 0 && greeting() ? { id: FIRST, done: [] } : null);
   setView({
     ...seen,
+    lesson,
     growth: known ? seen.growth : (scene.growths[0]?.id ?? SCENE_ENTRY),
     chosen: [],
     alone: false,
@@ -247,6 +252,7 @@ function Room() {
     if (somethingInFront()) return;
     stopPainting();
     setView({ tool: 'look', redraw: null, placing: null, keys: [], chosen: [], alone: false });
+    setView(({ lesson }) => (lesson?.id === FIRST ? { lesson: null } : {}));
   });
 
   return (

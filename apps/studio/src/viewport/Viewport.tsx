@@ -33,6 +33,7 @@ const PlaceHandles = dynamic(() => import('./PlaceHandles').then((module) => mod
 const MeasureLayer = dynamic(() => import('./MeasureLayer').then((module) => module.MeasureLayer), { ssr: false });
 const GridNames = dynamic(() => import('./GridNames').then((module) => module.GridNames), { ssr: false });
 const WebHandles = dynamic(() => import('./WebHandles').then((module) => module.WebHandles), { ssr: false });
+const LessonPanel = dynamic(() => import('@/lessons/LessonPanel').then((module) => module.LessonPanel), { ssr: false });
 const ChecksPanel = dynamic(() => import('@/checks/ChecksPanel').then((module) => module.ChecksPanel), { ssr: false });
 
 /** The growth that can be handled in the view: the chosen one, unless it is locked or one of several. */
@@ -90,6 +91,7 @@ export function Viewport() {
   const drawing = useView((state) => state.tool === 'draw');
   const picking = useView((state) => state.tool === 'pick');
   const measuring = useView((state) => state.tool === 'measure');
+  const teaching = useView((state) => state.lesson !== null);
   const grid = useView((state) => state.grid);
   const checks = useView((state) => state.checks);
   const seen = useResults((state) => state.record !== null);
@@ -151,6 +153,7 @@ export function Viewport() {
         <Chips />
         {lost && <LostNotice />}
         {checks && <ChecksPanel />}
+        {teaching && <LessonPanel />}
       </Box>
       {table && <AttributeTable />}
     </Box>

@@ -1,0 +1,240 @@
+import { expect, type Page, test } from '@playwright/test';
+import { canvas, goTo, openEmpty, openNamed, openStarter, picture, pictureAt, saved } from './helpers';
+import { Hands } from './hands';
+
+// What is at hand round the work: groups, several growths at once, the view as a place to work, versions, lessons.
+
+const list = (page: Page) => page.getByRole('region', { name: 'Growths', exact: true });
+const row = (page: Page, name: string) => list(page).locator('[data-row]').filter({ hasText: name }).first();
+const chosen = (page: Page, count: number) => page.getByRole('region', { name: `${count} growths chosen` });
+
+async function threeGrowths(page: Page): Promise<void> {
+  const hands = new Hands(page);
+  await hands.emptyScene('Reef');
+  for (const start of ['line', 'helix', 'arc']) await hands.newGrowth(start);
+}
+
+test('several growths are chosen, grouped, run late together, fold away, and part again', async ({ page }) => {
+  await threeGrowths(page);
+  await row(page, 'Helix').click();
+  await row(page, 'Arc').click({ modifiers: ['Shift'] });
+  await chosen(page, 2).getByRole('button', { name: 'Group', exact: true }).click();
+  await expect(row(page, 'Group')).toContainText('2 growths');
+  await page.keyboard.press('Home');
+  await pictureAt(page, 1);
+  // Late as one: on top of what each has of its own.
+  const late = chosen(page, 2).getByLabel('Group starts late by', { exact: true });
+  await late.fill('30');
+  await late.press('Enter');
+  const each = chosen(page, 2).getByLabel('Each later by', { exact: true });
+  await each.fill('10');
+  await each.press('Enter');
+  await row(page, 'Arc').click();
+  await expect(page.getByLabel('Starts late by', { exact: true })).toHaveValue('10');
+  // Folded in list and timeline, and still so when the scene is opened again.
+  await list(page).getByRole('button', { name: 'Fold Group' }).click();
+  await expect(row(page, 'Helix')).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Row of Helix' })).toHaveCount(0);
+  await saved(page);
+  await page.reload();
+  await expect(row(page, 'Group')).toBeVisible();
+  await expect(row(page, 'Helix')).toHaveCount(0);
+  // Hidden as one.
+  await goTo(page, 144);
+  const before = await picture(page);
+  await list(page).getByRole('button', { name: 'Hide Group' }).click();
+  await expect.poll(async () => (await picture(page)).equals(before)).toBe(false);
+  await list(page).getByRole('button', { name: 'More for Group' }).click();
+  await page.getByRole('menuitem', { name: 'Ungroup' }).click();
+  await expect(list(page).getByRole('button', { name: 'Show Helix' })).toBeVisible();
+  await row(page, 'Helix').click();
+  await expect(page.getByLabel('Starts late by', { exact: true })).toHaveValue('30');
+});
+
+test('a row is dragged into a group and moved by keys; growths are found by name and by step', async ({ page }) => {
+  await threeGrowths(page);
+  await row(page, 'Line').click();
+  await row(page, 'Helix').click({ modifiers: ['Control'] });
+  await page.keyboard.press('Control+g');
+  await expect(row(page, 'Group')).toBeVisible();
+  // Dragging is loaded when the studio has been open for a moment.
+  await expect(row(page, 'Arc')).toHaveAttribute('aria-roledescription', 'sortable');
+  const [from, to] = [(await row(page, 'Arc').boundingBox())!, (await row(page, 'Helix').boundingBox())!];
+  await page.mouse.move(from.x + 20, from.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 20, to.y + 12, { steps: 8 });
+  await page.mouse.up();
+  await expect(row(page, 'Group')).toContainText('3 growths');
+  const order = (): Promise<string[]> => list(page).locator('[data-row] > span:first-child').allTextContents();
+  expect(await order()).toEqual(['Group', 'Line', 'Arc', 'Helix']);
+  await row(page, 'Helix').focus();
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect.poll(order).toEqual(['Group', 'Line', 'Helix', 'Arc']);
+
+  await list(page).getByRole('button', { name: 'Find growths by name or step' }).click();
+  await page.getByLabel('Find growths').fill('hel');
+  await expect.poll(order).toEqual(['Group', 'Helix']);
+  await page.getByLabel('Find growths').fill('whale');
+  await expect(list(page)).toContainText('No growth is called so.');
+  await page.keyboard.press('Escape');
+  await expect.poll(order).toHaveLength(4);
+});
+
+test('what is locked cannot be changed until it is unlocked; alone, all others are faint', async ({ page }) => {
+  await threeGrowths(page);
+  await goTo(page, 144);
+  await row(page, 'Helix').click();
+  await canvas(page).page().keyboard.press('a');
+  await expect(page.getByRole('button', { name: 'Alone', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  const alone = await picture(page);
+  await row(page, 'Line').click();
+  await expect.poll(async () => (await picture(page)).equals(alone)).toBe(false);
+  await page.keyboard.press('a');
+
+  await list(page).getByRole('button', { name: 'More for Line' }).click();
+  await page.getByRole('menuitem', { name: 'Lock' }).click();
+  await expect(page.getByText('Locked, so that nothing of it is changed by mistake.')).toBeVisible();
+  await list(page).getByRole('button', { name: 'More for Line' }).click();
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(page.getByText('Line is locked.')).toBeVisible();
+  await expect(row(page, 'Line')).toBeVisible();
+  await list(page).getByRole('button', { name: 'Unlock Line' }).click();
+  await page.getByRole('button', { name: 'Switch Grow off' }).click();
+  await expect(page.getByRole('button', { name: 'Switch Grow on' })).toBeVisible();
+});
+
+test('a growth is moved, turned and sized by hand; seen from its sides; distances are told', async ({ page }) => {
+  await threeGrowths(page);
+  await row(page, 'Helix').click();
+  await page.keyboard.press('1');
+  await expect(page.getByRole('button', { name: 'Keep as shot' })).toBeVisible();
+  await page.keyboard.press('h');
+  const place = page.getByRole('button', { name: 'Place of Helix', exact: true });
+  const box = (await place.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 90, box.y - 40, { steps: 6 });
+  await page.mouse.up();
+  const value = async (name: string): Promise<number> =>
+    Number(await page.getByLabel(name, { exact: true }).first().inputValue());
+  // From the front, right is X and up is Y.
+  await expect.poll(() => value('Move X')).toBeGreaterThan(0.1);
+  expect(await value('Move Y')).toBeGreaterThan(0.02);
+  expect(Math.abs(await value('Move Z'))).toBeLessThan(0.05);
+  await page.getByRole('button', { name: 'Turn about Z of Helix' }).focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect.poll(() => value('Turn Z')).toBe(15);
+  await page.getByRole('button', { name: 'Size of Helix' }).focus();
+  await page.keyboard.press('Shift+ArrowUp');
+  await expect.poll(() => value('Scale')).toBe(110);
+  // One drag is one entry of undo.
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click();
+  expect(await value('Move X')).toBe(0);
+  await page.keyboard.press('h');
+
+  await page.keyboard.press('x');
+  await expect(page.getByRole('img', { name: /^Grid: a square is/ })).toBeVisible();
+  await page.keyboard.press('3');
+  await page.keyboard.press('r');
+  const layer = page.getByTestId('measure-layer');
+  await layer.click({ position: { x: 300, y: 250 } });
+  await layer.click({ position: { x: 500, y: 250 } });
+  // Both on the ground: no height between them.
+  await expect(page.getByTestId('measured')).toContainText(/m/);
+  await expect(page.getByTestId('measured')).toContainText(/Y 0(\.0\d+)? /);
+  await page.keyboard.press('Escape');
+  await expect(layer).toHaveCount(0);
+});
+
+test('a version is kept, gone back to, and played beside what came of it', async ({ page }) => {
+  await openStarter(page);
+  await page.keyboard.press('Control+s');
+  await expect(page.getByText('Kept as “Version 1”.')).toBeVisible();
+  await list(page).locator('[data-row]').first().click();
+  await list(page).getByRole('button', { name: 'More for Kelp frond' }).click();
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(row(page, 'Kelp frond')).toHaveCount(0);
+  await page.keyboard.press('v');
+  const sheet = page.getByRole('dialog', { name: 'Versions' });
+  await sheet.getByRole('button', { name: 'Compare' }).click();
+  const sides = page.getByRole('dialog').locator('canvas');
+  await expect(sides).toHaveCount(2);
+  for (const side of [0, 1]) await expect(sides.nth(side)).toHaveAttribute('data-frame', /\d+/, { timeout: 60_000 });
+  const pixels = (side: number): Promise<string> => sides.nth(side).evaluate((c: HTMLCanvasElement) => c.toDataURL());
+  expect(await pixels(0)).not.toBe(await pixels(1));
+  await page.getByRole('button', { name: 'Wipe', exact: true }).click();
+  await expect(page.getByRole('slider', { name: 'Where one is wiped over the other' })).toBeVisible();
+  await page.getByRole('button', { name: 'Back to all versions' }).click();
+  await sheet.getByRole('button', { name: 'Go back to it' }).click();
+  await expect(row(page, 'Kelp frond')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(row(page, 'Kelp frond')).toHaveCount(0);
+});
+
+test('scenes are found, put into folders, and go out together as a zip and come back', async ({ page }) => {
+  for (let i = 0; i < 2; i++) await openEmpty(page);
+  await page.goto('/');
+  const own = page.getByRole('region', { name: 'Your scenes' });
+  for (const name of ['Untitled reef', 'Untitled reef 2'])
+    await own.getByLabel(`Choose ${name}`, { exact: true }).check();
+  await own.getByRole('button', { name: 'Into a folder' }).click();
+  await page.getByRole('textbox', { name: 'Folder' }).fill('Opening');
+  await page.getByRole('button', { name: 'Put in' }).click();
+  await expect(own.getByRole('button', { name: 'Opening', exact: true })).toBeVisible();
+  await own.getByLabel('Find scenes').fill('2');
+  await expect(own.getByRole('group', { name: /^Untitled reef/ })).toHaveCount(1);
+  await own.getByLabel('Find scenes').fill('');
+  for (const name of ['Untitled reef', 'Untitled reef 2'])
+    await own.getByLabel(`Choose ${name}`, { exact: true }).check();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    own.getByRole('button', { name: 'Export as a zip' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('Uvrex scenes.zip');
+  await page.getByTestId('import').setInputFiles(await download.path());
+  await expect(own.getByRole('group', { name: 'Untitled reef 4', exact: true })).toBeVisible();
+  await expect(own.getByTestId('storage')).toContainText('used on this device');
+});
+
+test.describe('somebody who has never been here', () => {
+  test.use({ storageState: { cookies: [], origins: [] } });
+
+  test('is led to a first growth in four steps, each checked off, and never asked again', async ({ page }) => {
+    await openEmpty(page);
+    const guide = page.getByRole('region', { name: 'Lessons' });
+    await expect(guide).toContainText('First growth');
+    const done = guide.locator('li[data-done=true]');
+    // By hand …
+    await page.keyboard.press('Shift+N');
+    await page.getByRole('combobox', { name: 'Find' }).fill('helix');
+    await page.getByRole('option', { name: 'Helix', exact: true }).click();
+    await expect(done).toHaveCount(1);
+    // … or done for one.
+    for (const count of [2, 3, 4]) {
+      await guide.getByRole('button', { name: 'Do it for me' }).click();
+      await expect(done).toHaveCount(count);
+    }
+    await expect(guide).toContainText('That is all of it.');
+    await page.keyboard.press('Space');
+    await page.keyboard.press('Escape');
+    await expect(guide).toHaveCount(0);
+    await openEmpty(page);
+    await expect(guide).toHaveCount(0);
+  });
+});
+
+test('a lesson stands beside the work and is there after a reload', async ({ page }) => {
+  await openNamed(page, 'Kelp frond');
+  await page.getByRole('button', { name: 'Lessons', exact: true }).click();
+  const guide = page.getByRole('region', { name: 'Lessons' });
+  await guide.getByRole('button', { name: /^Turban shell/ }).click();
+  await expect(page.getByRole('banner')).toContainText('Turban shell');
+  for (const count of [1, 2]) {
+    await guide.getByRole('button', { name: 'Do it for me' }).click();
+    await expect(guide.locator('li[data-done=true]')).toHaveCount(count);
+  }
+  await saved(page);
+  await page.waitForTimeout(600);
+  await page.reload();
+  await expect(guide.locator('li[data-done=true]')).toHaveCount(2);
+});
