@@ -32,7 +32,7 @@ const STEM: ParamValue = [
 export const FIRST_GROWTH: Lesson = {
   id: 'first-growth',
   title: 'First growth',
-  about: 'A coil that leaves come out of, in four steps',
+  about: 'A coil that leaves come out of',
   steps: [
     {
       text: 'Press **Shift N**, and choose **Helix** among the curves: it grows over the range.',

@@ -329,6 +329,7 @@ export function keysText(keys: string): string {
   const words: Record<string, string> = {
     mod: mac ? '⌘' : 'Ctrl',
     shift: 'Shift',
+    alt: mac ? '⌥' : 'Alt',
     left: '←',
     right: '→',
     up: '↑',

@@ -6,6 +6,7 @@ import Slider from '@mui/material/Slider';
 import Tooltip from '@mui/material/Tooltip';
 import { type PointerEvent, type ReactNode, useId, useRef, useState } from 'react';
 import { type NumberParam, paramFault } from '@uvrex/core';
+import { useWheelSteps } from './wheelSteps';
 import { draggedValue, shownFigure, typedValue, unitOf } from './units';
 import { INK, MONO } from './theme';
 
@@ -53,6 +54,14 @@ export function NumberField({
   const name = context ? `${context} ${spec.label}` : spec.label;
 
   const within = (raw: number): number => draggedValue(spec, raw);
+  const step = (way: number, fine: boolean, live: boolean): void => {
+    if (formula !== null) return;
+    const by = spec.whole ? 1 : (high - low) / (fine ? 1000 : 100);
+    setText(null);
+    setFault(null);
+    onChange(within(value + way * by), live);
+  };
+  const input = useWheelSteps(step, () => onChange(value, false));
   const commit = (): void => {
     if (text === null) return;
     if (onFormula && text.trim().startsWith('=')) {
@@ -153,6 +162,7 @@ export function NumberField({
         )}
         <InputBase
           id={id}
+          inputRef={input}
           value={text ?? (formula === null ? shownFigure(value, spec.unit) : `= ${formula}`)}
           onFocus={(event) => event.target.select()}
           onChange={(event) => {
@@ -174,9 +184,7 @@ export function NumberField({
             }
             if (formula === null && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
               event.preventDefault();
-              const by = spec.whole ? 1 : (high - low) / (event.shiftKey ? 1000 : 100);
-              setText(null);
-              onChange(within(value + (event.key === 'ArrowUp' ? by : -by)), false);
+              step(event.key === 'ArrowUp' ? 1 : -1, event.shiftKey, false);
             }
           }}
           error={fault !== null}

@@ -11,6 +11,7 @@ import { addStartedGrowth, addStep, selectedGrowth } from '@/state/actions';
 import { COMMANDS } from '@/state/commands';
 import { deleteCutting, exportCutting, importCutting, plant, plantOwn, renameCutting } from '@/state/cuttings';
 import { db, type StoredCutting } from '@/state/db';
+import { keysOf } from '@/state/keys';
 import { setView, useView } from '@/state/view';
 import { focusRow } from './focusRow';
 import { MoreMenu } from './MoreMenu';
@@ -102,7 +103,7 @@ const startSections = (): Section[] => [
 function commandSections(): Section[] {
   const commands = COMMANDS.filter(({ id, can }) => id !== 'palette' && (can?.() ?? true)).map((command): Entry => ({
     ...command,
-    keys: command.keys ?? command.native,
+    keys: keysOf(command) || command.native,
   }));
   const isStart = ({ id }: Entry): boolean => id.startsWith('new:');
   const steps = stepSections().flatMap(({ entries }) =>

@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import dynamic from 'next/dynamic';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useShallow } from 'zustand/react/shallow';
 import { checkScene, Problem, type Scene } from '@uvrex/core';
@@ -13,6 +13,7 @@ import { startClipboardSoon } from '@/state/clipsLater';
 import { COMMANDS, runCommand } from '@/state/commands';
 import { db, type StoredScene } from '@/state/db';
 import { edit, growthIn, openScene, useDocument } from '@/state/document';
+import { keysOf, useKeys } from '@/state/keys';
 import { forgetLastWords, readLastWords } from '@/state/lastWords';
 import { startPlaying } from '@/state/play';
 import { startDirector } from '@/state/results';
@@ -196,13 +197,16 @@ function start(id: string): Closing {
   };
 }
 
-const keysOf = (everywhere: boolean): string[] =>
-  COMMANDS.filter((command) => (command.everywhere ?? false) === everywhere).flatMap(
-    ({ keys }) => keys?.split(', ') ?? [],
+/** Which command each keys call, of those that do so in the midst of a field too, or of the others. */
+const callsOf = (own: Parameters<typeof keysOf>[1], inFields: boolean): ReadonlyMap<string, string> =>
+  new Map(
+    COMMANDS.filter(({ everywhere = false }) => everywhere === inFields).flatMap((command) =>
+      keysOf(command, own)
+        .split(', ')
+        .filter(Boolean)
+        .map((one) => [one, command.id] as const),
+    ),
   );
-const KEYS = keysOf(false);
-const KEYS_EVERYWHERE = keysOf(true);
-const byKeys = new Map(COMMANDS.flatMap(({ id, keys }) => (keys?.split(', ') ?? []).map((one) => [one, id] as const)));
 
 const somethingInFront = (): boolean =>
   document.querySelector('[role="dialog"],[role="menu"],.MuiPopover-root') !== null;
@@ -245,8 +249,15 @@ function Room() {
   useEffect(() => {
     document.title = `${name} · Uvrex`;
   }, [name]);
-  useHotkeys(KEYS, (event, { hotkey }) => call(event, byKeys.get(hotkey)));
-  useHotkeys(KEYS_EVERYWHERE, (event, { hotkey }) => call(event, byKeys.get(hotkey)), { enableOnFormTags: true });
+  const own = useKeys((state) => state.own);
+  const [calls, callsInFields] = useMemo(() => [callsOf(own, false), callsOf(own, true)], [own]);
+  useHotkeys([...calls.keys()], (event, { hotkey }) => call(event, calls.get(hotkey)), [calls]);
+  useHotkeys(
+    [...callsInFields.keys()],
+    (event, { hotkey }) => call(event, callsInFields.get(hotkey)),
+    { enableOnFormTags: true },
+    [callsInFields],
+  );
   useHotkeys('?', (event) => call(event, 'shortcuts'), { useKey: true });
   useHotkeys('escape', () => {
     if (somethingInFront()) return;

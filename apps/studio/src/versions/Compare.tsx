@@ -30,7 +30,7 @@ export function Compare({ versions, first }: { versions: readonly StoredVersion[
   const [playing, setPlaying] = useState(false);
   const frames = useMemo(() => momentsOf(scene.range), [scene.range]);
   const [frame, setFrame] = useState(() => frames.findLast((one) => one <= at) ?? frames[0]);
-  const { films, made, fault } = useFilms(sides, versions, scene, frames);
+  const { films, made, fault } = useFilms(sides, versions, scene, frames, frame);
 
   useEffect(() => {
     if (!playing) return;
@@ -146,11 +146,17 @@ export function Compare({ versions, first }: { versions: readonly StoredVersion[
 type Film = ReadonlyMap<number, ImageBitmap>;
 
 /** Pictures of both sides, made from the frame on that is looked at. */
-function useFilms(sides: readonly [string, string], versions: readonly StoredVersion[], now: Scene, frames: number[]) {
+function useFilms(
+  sides: readonly [string, string],
+  versions: readonly StoredVersion[],
+  now: Scene,
+  frames: number[],
+  frame: number,
+) {
   const [state, setState] = useState<{ films: [Film, Film]; made: number; fault: string | null }>(EMPTY);
   const [left, right] = sides;
-  const known = useRef({ versions, now });
-  useEffect(() => void (known.current = { versions, now }));
+  const known = useRef({ versions, now, frame });
+  useEffect(() => void (known.current = { versions, now, frame }));
   const ready = versions.length > 0;
   useEffect(() => {
     if (!ready) return;
@@ -162,8 +168,9 @@ function useFilms(sides: readonly [string, string], versions: readonly StoredVer
       const scenes = [left, right].map((id) =>
         id === NOW ? known.current.now : checkScene(known.current.versions.find((one) => one.id === id)!.scene),
       );
-      // What is looked at first comes first: the last frame tells most.
-      const order = [frames[frames.length - 1], ...frames.slice(0, -1)];
+      // What is looked at comes first, and on from there.
+      const from = frames.indexOf(known.current.frame);
+      const order = [...frames.slice(from), ...frames.slice(0, from)];
       await makeFilms(scenes, order, abort.signal, (side, frame, picture) => {
         made.push(picture);
         films[side].set(frame, picture);
@@ -182,12 +189,12 @@ function useFilms(sides: readonly [string, string], versions: readonly StoredVer
 
 const EMPTY = { films: [new Map(), new Map()] as [Film, Film], made: 0, fault: null };
 
-/** One side at a frame; where that is not made yet, the nearest before it that is. */
+/** One side at a frame; where that is not made yet, the nearest that is. */
 function Film({ film, frame, label }: { film: Film; frame: number; label: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   let shown: number | null = null;
-  for (const one of film.keys()) if (one <= frame && (shown === null || one > shown)) shown = one;
-  const picture = film.get(shown ?? [...film.keys()][0]);
+  for (const one of film.keys()) if (shown === null || Math.abs(one - frame) < Math.abs(shown - frame)) shown = one;
+  const picture = shown === null ? undefined : film.get(shown);
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
     if (picture) context?.drawImage(picture, 0, 0);
@@ -199,7 +206,7 @@ function Film({ film, frame, label }: { film: Film; frame: number; label: string
         ref={canvas}
         role="img"
         aria-label={label}
-        data-frame={picture ? (shown ?? undefined) : undefined}
+        data-frame={shown ?? undefined}
         width={FILM.width}
         height={FILM.height}
         sx={{ display: 'block', width: '100%', aspectRatio: '16 / 9', bgcolor: INK.deep, borderRadius: 1.5 }}

@@ -8,9 +8,12 @@ import { setView, useView } from '@/state/view';
 /** What an empty scene offers first. */
 export function Empty() {
   const drawing = useView((state) => state.tool === 'draw');
+  // Beside the lesson, where one is open.
+  const left = useView((state) => (state.lesson ? 340 : 0));
   if (drawing) return null;
   return (
     <Box
+      style={{ left }}
       sx={{
         position: 'absolute',
         inset: 0,
