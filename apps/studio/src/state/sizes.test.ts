@@ -10,6 +10,6 @@ test('parts leave the picture and its bars their room, in any window', () => {
 });
 
 test('what was drawn in a larger window gives way in a smaller one', () => {
-  expect(within('panel', 640)).toBe('min(640px, max(300px, 100vw - 880px))');
+  expect(within('panel', 640)).toBe('min(640px, max(300px, 100vw - 700px))');
   expect(within('timeline', 500)).toBe('min(500px, max(150px, 100vh - 266px))');
 });

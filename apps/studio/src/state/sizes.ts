@@ -9,7 +9,7 @@ const PARTS = {
 export type Part = keyof typeof PARTS;
 
 /** Width of the picture and timeline below which their bars would be cut off. */
-const LEAST_MAIN = 880;
+const LEAST_MAIN = 700;
 /** Height of the picture below which nothing is seen. */
 const LEAST_PICTURE = 220;
 

@@ -29,109 +29,127 @@ export const Transport = memo(function Transport({ openEasing }: { openEasing: (
   const fps = useDocument((state) => state.scene.fps);
   const loop = useDocument((state) => state.scene.loop);
   return (
-    <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.25, px: 1.75, height: 40, flexShrink: 0 }}>
-      <Tooltip title={playing ? 'Stop (Space)' : 'Play (Space)'}>
-        <IconButton
-          aria-label={playing ? 'Stop' : 'Play'}
-          onClick={() => runCommand('play')}
-          sx={{ bgcolor: INK.front, color: '#2a0f05', width: 28, height: 28, '&:hover': { bgcolor: '#ffa27c' } }}
+    <Box
+      sx={{
+        containerType: 'inline-size',
+        flexShrink: 0,
+        // What is only told gives way to what is done.
+        '@container (max-width: 800px)': { '& .told': { display: 'none' } },
+      }}
+    >
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.25, px: 1.75, height: 40, flexShrink: 0 }}>
+        <Tooltip title={playing ? 'Stop (Space)' : 'Play (Space)'}>
+          <IconButton
+            aria-label={playing ? 'Stop' : 'Play'}
+            onClick={() => runCommand('play')}
+            sx={{ bgcolor: INK.front, color: '#2a0f05', width: 28, height: 28, '&:hover': { bgcolor: '#ffa27c' } }}
+          >
+            {playing ? <Pause fontSize="small" /> : <PlayArrow fontSize="small" />}
+          </IconButton>
+        </Tooltip>
+        <Box sx={{ display: 'flex', alignItems: 'center' }}>
+          <Tooltip title="One frame back (←)">
+            <IconButton
+              aria-label="One frame back"
+              onClick={() => runCommand('back')}
+              sx={{ p: 0.25, color: 'text.secondary' }}
+            >
+              <SkipPrevious fontSize="small" />
+            </IconButton>
+          </Tooltip>
+          <FrameFigure range={range} />
+          <Tooltip title="One frame on (→)">
+            <IconButton
+              aria-label="One frame on"
+              onClick={() => runCommand('on')}
+              sx={{ p: 0.25, color: 'text.secondary' }}
+            >
+              <SkipNext fontSize="small" />
+            </IconButton>
+          </Tooltip>
+        </Box>
+        {sounds && (
+          <Tooltip title={muted ? 'Sound on (M)' : 'Sound off (M)'}>
+            <IconButton
+              aria-label={muted ? 'Sound on' : 'Sound off'}
+              onClick={() => runCommand('mute')}
+              sx={{ p: 0.25, color: muted ? 'text.secondary' : INK.front }}
+            >
+              {muted ? <VolumeOff fontSize="small" /> : <VolumeUp fontSize="small" />}
+            </IconButton>
+          </Tooltip>
+        )}
+        <Box
+          sx={{
+            display: 'flex',
+            alignItems: 'center',
+            gap: 0.5,
+            fontFamily: MONO,
+            color: 'text.secondary',
+            fontSize: 12.5,
+          }}
         >
-          {playing ? <Pause fontSize="small" /> : <PlayArrow fontSize="small" />}
-        </IconButton>
-      </Tooltip>
-      <Box sx={{ display: 'flex', alignItems: 'center' }}>
-        <Tooltip title="One frame back (←)">
-          <IconButton
-            aria-label="One frame back"
-            onClick={() => runCommand('back')}
-            sx={{ p: 0.25, color: 'text.secondary' }}
-          >
-            <SkipPrevious fontSize="small" />
-          </IconButton>
-        </Tooltip>
-        <FrameFigure range={range} />
-        <Tooltip title="One frame on (→)">
-          <IconButton
-            aria-label="One frame on"
-            onClick={() => runCommand('on')}
-            sx={{ p: 0.25, color: 'text.secondary' }}
-          >
-            <SkipNext fontSize="small" />
-          </IconButton>
-        </Tooltip>
-      </Box>
-      {sounds && (
-        <Tooltip title={muted ? 'Sound on (M)' : 'Sound off (M)'}>
-          <IconButton
-            aria-label={muted ? 'Sound on' : 'Sound off'}
-            onClick={() => runCommand('mute')}
-            sx={{ p: 0.25, color: muted ? 'text.secondary' : INK.front }}
-          >
-            {muted ? <VolumeOff fontSize="small" /> : <VolumeUp fontSize="small" />}
-          </IconButton>
-        </Tooltip>
-      )}
-      <Box
-        sx={{
-          display: 'flex',
-          alignItems: 'center',
-          gap: 0.5,
-          fontFamily: MONO,
-          color: 'text.secondary',
-          fontSize: 12.5,
-        }}
-      >
-        of
-        <TypedFigure
-          label="First frame"
-          value={range[0]}
-          set={(next) => setRange([next, Math.max(range[1], next + 1)])}
-        />
-        –
-        <TypedFigure
-          label="Last frame"
-          value={range[1]}
-          set={(next) => setRange([Math.min(range[0], next - 1), next])}
-        />
-        <TypedFigure
-          label="Frames a second"
-          value={fps}
-          set={(next) => edit('Change rate', (scene) => void (scene.fps = next))}
-        />
-        fps
-      </Box>
-      <Button
-        aria-pressed={loop}
-        variant="outlined"
-        color={loop ? 'primary' : 'inherit'}
-        onClick={() => edit(loop ? 'Play once' : 'Loop', (scene) => void (scene.loop = !loop))}
-        sx={{ py: 0.1, borderColor: loop ? INK.sprout : INK.line }}
-      >
-        Loop
-      </Button>
-      <Box sx={{ ml: 'auto', fontSize: 12, color: 'text.secondary', whiteSpace: 'nowrap' }}>
-        <Ready total={range[1] - range[0] + 1} />
-      </Box>
-      <Tooltip title="Set a marker here, or take it away (I)">
-        <Button color="inherit" onClick={() => runCommand('marker')} sx={{ py: 0.1, border: `1px solid ${INK.line}` }}>
-          Marker
+          of
+          <TypedFigure
+            label="First frame"
+            value={range[0]}
+            set={(next) => setRange([next, Math.max(range[1], next + 1)])}
+          />
+          –
+          <TypedFigure
+            label="Last frame"
+            value={range[1]}
+            set={(next) => setRange([Math.min(range[0], next - 1), next])}
+          />
+          <TypedFigure
+            label="Frames a second"
+            value={fps}
+            set={(next) => edit('Change rate', (scene) => void (scene.fps = next))}
+          />
+          fps
+        </Box>
+        <Button
+          aria-pressed={loop}
+          variant="outlined"
+          color={loop ? 'primary' : 'inherit'}
+          onClick={() => edit(loop ? 'Play once' : 'Loop', (scene) => void (scene.loop = !loop))}
+          sx={{ py: 0.1, borderColor: loop ? INK.sprout : INK.line }}
+        >
+          Loop
         </Button>
-      </Tooltip>
-      {chosen > 1 && (
-        <Tooltip title="Each track's first chosen key to the playhead (G)">
-          <Button color="inherit" onClick={() => runCommand('align')} sx={{ py: 0.1, border: `1px solid ${INK.line}` }}>
-            Align
+        <Box sx={{ ml: 'auto' }} />
+        <Box className="told" sx={{ fontSize: 12, color: 'text.secondary', whiteSpace: 'nowrap' }}>
+          <Ready total={range[1] - range[0] + 1} />
+        </Box>
+        <Tooltip title="Set a marker here, or take it away (I)">
+          <Button
+            color="inherit"
+            onClick={() => runCommand('marker')}
+            sx={{ py: 0.1, border: `1px solid ${INK.line}` }}
+          >
+            Marker
           </Button>
         </Tooltip>
-      )}
-      <Button
-        color="inherit"
-        disabled={chosen === 0}
-        onClick={(event) => openEasing(event.currentTarget)}
-        sx={{ py: 0.1, border: `1px solid ${INK.line}` }}
-      >
-        Easing{chosen > 1 ? ` of ${chosen}` : ''}
-      </Button>
+        {chosen > 1 && (
+          <Tooltip title="Each track's first chosen key to the playhead (G)">
+            <Button
+              color="inherit"
+              onClick={() => runCommand('align')}
+              sx={{ py: 0.1, border: `1px solid ${INK.line}` }}
+            >
+              Align
+            </Button>
+          </Tooltip>
+        )}
+        <Button
+          color="inherit"
+          disabled={chosen === 0}
+          onClick={(event) => openEasing(event.currentTarget)}
+          sx={{ py: 0.1, border: `1px solid ${INK.line}` }}
+        >
+          Easing{chosen > 1 ? ` of ${chosen}` : ''}
+        </Button>
+      </Box>
     </Box>
   );
 });

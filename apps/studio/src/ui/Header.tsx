@@ -68,13 +68,31 @@ export function Header() {
         <Tooltip title="Rename">
           <ButtonBase
             onClick={() => setNaming(true)}
-            sx={{ fontWeight: 650, fontSize: 14, fontFamily: 'inherit', borderRadius: 1, px: 0.5 }}
+            sx={{
+              display: 'block',
+              minWidth: 60,
+              overflow: 'hidden',
+              textOverflow: 'ellipsis',
+              whiteSpace: 'nowrap',
+              fontWeight: 650,
+              fontSize: 14,
+              fontFamily: 'inherit',
+              borderRadius: 1,
+              px: 0.5,
+            }}
           >
             {name}
           </ButtonBase>
         </Tooltip>
       )}
-      <Box role="status" sx={{ color: trouble ? 'error.main' : 'text.secondary', fontSize: 12.5 }}>
+      <Box
+        role="status"
+        sx={{
+          color: trouble ? 'error.main' : 'text.secondary',
+          fontSize: 12.5,
+          whiteSpace: trouble ? 'normal' : 'nowrap',
+        }}
+      >
         {SAVING[saving]} {advice}
       </Box>
       {saving === 'gone' && (
@@ -82,7 +100,7 @@ export function Header() {
           Keep it
         </Button>
       )}
-      <Box sx={{ ml: 'auto', display: 'flex', gap: 1, alignItems: 'center' }}>
+      <Box sx={{ ml: 'auto', display: 'flex', gap: 1, alignItems: 'center', flexShrink: 0 }}>
         <Tooltip title={past ? `Undo: ${past.toLowerCase()}` : 'Nothing to undo'}>
           <span>
             <IconButton aria-label="Undo" disabled={!past} onClick={() => runCommand('undo')}>

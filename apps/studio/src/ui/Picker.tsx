@@ -7,6 +7,7 @@ import InputBase from '@mui/material/InputBase';
 import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import { keysText } from '@/state/commands';
 import { INK, MONO } from './theme';
+import { foundIn } from './found';
 import { SmallPicture } from './SmallPicture';
 import { StepIcon } from './StepIcon';
 
@@ -49,21 +50,6 @@ interface Props {
 
 /** Cards in a row of a section. */
 const columnsOf = ({ beside }: Section): number => (beside ? 2 : 4);
-
-/** What is left of sections by what is typed; what cannot be picked comes last of its section. */
-function foundIn(sections: readonly Section[], query: string): Section[] {
-  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
-  const text = ({ label, help = '', words: more = '' }: Entry): string => `${label} ${help} ${more}`.toLowerCase();
-  return sections.flatMap((section) => {
-    const entries = section.entries
-      .filter((entry) => words.every((word) => text(entry).includes(word)))
-      // What is called so comes before what is only told of so.
-      .map((entry) => ({ entry, rank: words.every((word) => entry.label.toLowerCase().includes(word)) ? 0 : 1 }))
-      .sort((a, b) => Number(a.entry.off !== undefined) - Number(b.entry.off !== undefined) || a.rank - b.rank)
-      .map(({ entry }) => entry);
-    return entries.length > 0 ? [{ ...section, entries }] : [];
-  });
-}
 
 /** A field to find by, and below it what is found, to be picked by mouse or keys. */
 export function Picker({ label, placeholder, sections, wide = false, close, pick, foot }: Props) {

@@ -31,10 +31,12 @@ import { Divider } from './Divider';
 import { Guarded } from './Guarded';
 import { Header } from './Header';
 import { Missing } from './Missing';
+import { useSmallScreen } from './smallScreen';
 import { INK, ONE_CELL } from './theme';
 import { sayProblem } from './Toasts';
 import { Waiting } from './Waiting';
 
+const SmallRoom = dynamic(() => import('./SmallRoom').then((module) => module.SmallRoom), { ssr: false });
 const Rescue = dynamic(() => import('./Rescue').then((module) => module.Rescue), { ssr: false });
 const ScenePanel = dynamic(() => import('@/stem/ScenePanel').then((module) => module.ScenePanel), { ssr: false });
 const Several = dynamic(() => import('@/stem/Several').then((module) => module.Several), { ssr: false });
@@ -56,6 +58,7 @@ export function Studio({ id }: { id: string }) {
   const [loading, setLoading] = useState<Loading>({ as: 'loading' });
   /** Counts up to take the scene over from another tab. */
   const [taking, setTaking] = useState(0);
+  const small = useSmallScreen();
 
   useEffect(() => {
     let gone = false;
@@ -100,7 +103,7 @@ export function Studio({ id }: { id: string }) {
     case 'loading':
       return <Waiting />;
     case 'open':
-      return <Room />;
+      return small ? <SmallRoom /> : <Room />;
     case 'missing':
       return <Missing what="This scene is not on this device." />;
     case 'elsewhere':
@@ -272,7 +275,7 @@ function Room() {
         height: '100vh',
         display: 'grid',
         // Narrower than this it is scrolled to the side: every part can be reached, at any zoom.
-        minWidth: 1180,
+        minWidth: 1000,
         gridTemplateRows: '46px minmax(0, 1fr)',
         overflow: 'hidden',
       }}

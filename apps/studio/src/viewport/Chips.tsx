@@ -51,149 +51,183 @@ export const Chips = memo(function Chips() {
   );
   return (
     <>
-      <Bar label="What is shown" place={{ left: 14, top: 12 }}>
-        {LOOKS.map(([value, label, help]) => (
-          <Choice key={value} label={label} help={help} on={look === value} pick={() => setView({ look: value })} />
-        ))}
-        {look === 'finished' && (
+      <Edge side="top">
+        <Bar label="What is shown">
+          {LOOKS.map(([value, label, help]) => (
+            <Choice key={value} label={label} help={help} on={look === value} pick={() => setView({ look: value })} />
+          ))}
+          {look === 'finished' && (
+            <Choice
+              label="+ Paths"
+              help="Draws the paths over the skins"
+              on={overlay}
+              pick={() => setView({ overlay: !overlay })}
+            />
+          )}
           <Choice
-            label="+ Paths"
-            help="Draws the paths over the skins"
-            on={overlay}
-            pick={() => setView({ overlay: !overlay })}
+            label="Alone"
+            help="Draws all but the chosen growths faintly (A)"
+            on={alone}
+            pick={() => runCommand('alone')}
           />
-        )}
-        <Choice
-          label="Alone"
-          help="Draws all but the chosen growths faintly (A)"
-          on={alone}
-          pick={() => runCommand('alone')}
-        />
-        <Choice
-          label={ghosts > 0 ? `Ghosts, ${ghosts} apart` : 'Ghosts'}
-          help="Shows frames before and after faintly: 2, 6 or 12 frames apart, or none"
-          on={ghosts > 0}
-          pick={() => setView({ ghosts: APART[(APART.indexOf(ghosts) + 1) % APART.length] })}
-        />
-      </Bar>
-      <Bar label="Picture quality" place={{ right: 14, top: 12 }}>
-        {QUALITIES.map(([value, label, help]) => (
-          <Choice key={value} label={label} help={help} on={quality === value} pick={() => chooseQuality(value)} />
-        ))}
-      </Bar>
-      <Statistics />
-      <Bar label="View and drawing" place={{ right: 14, bottom: 12 }}>
-        {tool === 'pick' ? (
-          <>
-            <Box component="span" sx={{ color: 'text.secondary' }}>
-              Click the point to follow
-            </Box>
-            <Choice label="Stop picking" help="Esc" on={false} pick={() => setView({ tool: 'look' })} />
-          </>
-        ) : tool === 'place' ? (
-          <>
-            <Box component="span" sx={{ color: 'text.secondary' }}>
-              Click places on the form
-            </Box>
-            <Choice label="Done" help="Esc" on={false} pick={() => setView({ tool: 'look', placing: null })} />
-          </>
-        ) : tool === 'paint' ? (
-          <>
-            <Box component="span" sx={{ color: 'text.secondary' }}>
-              Drag over the form: Alt erases, Shift sizes the brush
-            </Box>
-            <Choice label="Done" help="Esc" on={false} pick={stopPainting} />
-          </>
-        ) : tool === 'measure' ? (
-          <>
-            <Box component="span" sx={{ color: 'text.secondary' }}>
-              Click two points, on forms or on the ground
-            </Box>
-            <Choice label="Done" help="Esc" on={false} pick={() => setView({ tool: 'look' })} />
-          </>
-        ) : tool === 'draw' ? (
-          <>
-            <Box component="span" sx={{ color: 'text.secondary' }}>
-              {redraw ? (redraw.part ? 'Redraw a part on' : 'Redraw on') : 'Draw on'}
-            </Box>
-            <Choice
-              label="View plane"
-              help="The plane through the view's centre that faces you"
-              on={drawOn === 'view'}
-              pick={() => setView({ drawOn: 'view' })}
-            />
-            <Choice
-              label="Ground"
-              help="The ground at height 0"
-              on={drawOn === 'ground'}
-              pick={() => setView({ drawOn: 'ground' })}
-            />
-            <Choice
-              label="Surface"
-              help="The skin of whatever lies under the pointer"
-              on={drawOn === 'surface'}
-              pick={() => setView({ drawOn: 'surface' })}
-            />
-            <Choice label="Stop drawing" help="Esc" on={false} pick={() => setView({ tool: 'look', redraw: null })} />
-          </>
-        ) : (
-          <>
-            <Choice
-              label="Draw"
-              help="Draw a path freehand (D)"
-              on={false}
-              pick={() => setView({ tool: 'draw', redraw: null, playing: false })}
-            />
-            <Choice label="See all" help="Brings everything into view (O)" on={false} pick={() => runCommand('all')} />
-            <Choice label="Front" help="From the front, or the back (1)" on={false} pick={() => runCommand('front')} />
-            <Choice label="Side" help="From the right, or the left (2)" on={false} pick={() => runCommand('side')} />
-            <Choice label="Top" help="From above (3)" on={false} pick={() => runCommand('top')} />
-            <Choice label="Grid" help="Grid and axes on the ground (X)" on={grid} pick={() => runCommand('grid')} />
-            <Choice
-              label="Distance"
-              help="How far two points are apart (R)"
-              on={false}
-              pick={() => runCommand('measure')}
-            />
-            <Choice
-              label="Shot"
-              help="Look through the shot's camera, as pictures and films are made"
-              on={eye === null}
-              pick={() => setView({ eye: null })}
-            />
-            {eye && (
+          <Choice
+            label={ghosts > 0 ? `Ghosts, ${ghosts} apart` : 'Ghosts'}
+            help="Shows frames before and after faintly: 2, 6 or 12 frames apart, or none"
+            on={ghosts > 0}
+            pick={() => setView({ ghosts: APART[(APART.indexOf(ghosts) + 1) % APART.length] })}
+          />
+        </Bar>
+        <Bar label="Picture quality">
+          {QUALITIES.map(([value, label, help]) => (
+            <Choice key={value} label={label} help={help} on={quality === value} pick={() => chooseQuality(value)} />
+          ))}
+        </Bar>
+      </Edge>
+      <Edge side="bottom">
+        <Statistics />
+        <Bar label="View and drawing">
+          {tool === 'pick' ? (
+            <>
+              <Box component="span" sx={{ color: 'text.secondary' }}>
+                Click the point to follow
+              </Box>
+              <Choice label="Stop picking" help="Esc" on={false} pick={() => setView({ tool: 'look' })} />
+            </>
+          ) : tool === 'place' ? (
+            <>
+              <Box component="span" sx={{ color: 'text.secondary' }}>
+                Click places on the form
+              </Box>
+              <Choice label="Done" help="Esc" on={false} pick={() => setView({ tool: 'look', placing: null })} />
+            </>
+          ) : tool === 'paint' ? (
+            <>
+              <Box component="span" sx={{ color: 'text.secondary' }}>
+                Drag over the form: Alt erases, Shift sizes the brush
+              </Box>
+              <Choice label="Done" help="Esc" on={false} pick={stopPainting} />
+            </>
+          ) : tool === 'measure' ? (
+            <>
+              <Box component="span" sx={{ color: 'text.secondary' }}>
+                Click two points, on forms or on the ground
+              </Box>
+              <Choice label="Done" help="Esc" on={false} pick={() => setView({ tool: 'look' })} />
+            </>
+          ) : tool === 'draw' ? (
+            <>
+              <Box component="span" sx={{ color: 'text.secondary' }}>
+                {redraw ? (redraw.part ? 'Redraw a part on' : 'Redraw on') : 'Draw on'}
+              </Box>
               <Choice
-                label="Keep as shot"
-                help="Makes this view the shot's camera"
-                on={false}
-                pick={() => {
-                  setParams(
-                    SCENE_ID,
-                    'camera',
-                    { ...axes('position', eye.position), ...axes('target', eye.target) },
-                    'shot',
-                  );
-                  endEdit();
-                  setView({ eye: null });
-                  say({ tone: 'success', text: 'The shot now has this view.' });
-                }}
+                label="View plane"
+                help="The plane through the view's centre that faces you"
+                on={drawOn === 'view'}
+                pick={() => setView({ drawOn: 'view' })}
               />
-            )}
-          </>
-        )}
-      </Bar>
+              <Choice
+                label="Ground"
+                help="The ground at height 0"
+                on={drawOn === 'ground'}
+                pick={() => setView({ drawOn: 'ground' })}
+              />
+              <Choice
+                label="Surface"
+                help="The skin of whatever lies under the pointer"
+                on={drawOn === 'surface'}
+                pick={() => setView({ drawOn: 'surface' })}
+              />
+              <Choice label="Stop drawing" help="Esc" on={false} pick={() => setView({ tool: 'look', redraw: null })} />
+            </>
+          ) : (
+            <>
+              <Choice
+                label="Draw"
+                help="Draw a path freehand (D)"
+                on={false}
+                pick={() => setView({ tool: 'draw', redraw: null, playing: false })}
+              />
+              <Choice
+                label="See all"
+                help="Brings everything into view (O)"
+                on={false}
+                pick={() => runCommand('all')}
+              />
+              <Choice
+                label="Front"
+                help="From the front, or the back (1)"
+                on={false}
+                pick={() => runCommand('front')}
+              />
+              <Choice label="Side" help="From the right, or the left (2)" on={false} pick={() => runCommand('side')} />
+              <Choice label="Top" help="From above (3)" on={false} pick={() => runCommand('top')} />
+              <Choice label="Grid" help="Grid and axes on the ground (X)" on={grid} pick={() => runCommand('grid')} />
+              <Choice
+                label="Distance"
+                help="How far two points are apart (R)"
+                on={false}
+                pick={() => runCommand('measure')}
+              />
+              <Choice
+                label="Shot"
+                help="Look through the shot's camera, as pictures and films are made"
+                on={eye === null}
+                pick={() => setView({ eye: null })}
+              />
+              {eye && (
+                <Choice
+                  label="Keep as shot"
+                  help="Makes this view the shot's camera"
+                  on={false}
+                  pick={() => {
+                    setParams(
+                      SCENE_ID,
+                      'camera',
+                      { ...axes('position', eye.position), ...axes('target', eye.target) },
+                      'shot',
+                    );
+                    endEdit();
+                    setView({ eye: null });
+                    say({ tone: 'success', text: 'The shot now has this view.' });
+                  }}
+                />
+              )}
+            </>
+          )}
+        </Bar>
+      </Edge>
     </>
   );
 });
 
-function Bar({ label, place, children }: { label: string; place: object; children: ReactNode }) {
+/** The bars along one edge of the view: beside each other, or where there is no room below each other. */
+function Edge({ side, children }: { side: 'top' | 'bottom'; children: ReactNode }) {
+  return (
+    <Box
+      style={{ [side]: 12 }}
+      sx={{
+        position: 'absolute',
+        left: 14,
+        right: 14,
+        display: 'flex',
+        flexWrap: 'wrap',
+        justifyContent: 'space-between',
+        gap: 0.75,
+        pointerEvents: 'none',
+        '& > *': { pointerEvents: 'auto' },
+      }}
+    >
+      {children}
+    </Box>
+  );
+}
+
+function Bar({ label, children }: { label: string; children: ReactNode }) {
   return (
     <Box
       role="group"
       aria-label={label}
       sx={{
-        position: 'absolute',
-        ...place,
         display: 'flex',
         alignItems: 'center',
         gap: 0.25,
@@ -247,7 +281,7 @@ function Statistics() {
     const growth = scene.growths.find(({ id }) => id === busy.stage?.growth);
     const seconds = ((performance.now() - busy.since) / 1000).toFixed(1);
     return (
-      <Bar label="At work" place={{ left: 14, bottom: 12 }}>
+      <Bar label="At work">
         <Box component="span" role="status" sx={{ px: 0.75, color: INK.front, fontFamily: MONO }}>
           {growth ? `${growth.name}: ` : ''}working {seconds} s
         </Box>
@@ -255,11 +289,12 @@ function Statistics() {
       </Bar>
     );
   }
-  if (!record) return null;
+  // Holds the place at the left of its edge.
+  if (!record) return <span />;
   const sum = (of: 'faces' | 'copies' | 'points'): number =>
     record.growths.reduce((total, growth) => total + growth.counts[of], 0);
   return (
-    <Bar label="Statistics" place={{ left: 14, bottom: 12 }}>
+    <Bar label="Statistics">
       <Box
         component="span"
         data-testid="statistics"
