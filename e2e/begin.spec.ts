@@ -172,10 +172,12 @@ test('a click in the view selects a growth, two bring it into the picture; what 
   await page.keyboard.press('End');
   await expect(page.getByTestId('ahead')).toHaveCount(0);
   // On the rock, which lies about the origin on the ground.
+  const outlined = page.waitForFunction(() => document.querySelector('canvas')!.dataset.outlined);
   await page.mouse.click(x + 0.5 * width, y + 0.66 * height);
   await expect(list.getByRole('button', { name: 'Rock', exact: true })).toHaveAttribute('aria-pressed', 'true');
-  await expect(page.getByTestId('pointed')).toBeVisible();
-  await expect(page.getByTestId('pointed')).toHaveCount(0);
+  // Outlined for a moment.
+  await outlined;
+  await expect(canvas(page)).toHaveAttribute('data-outlined', '');
   // A drag looks round, and selects nothing.
   await list.getByRole('button', { name: 'Line', exact: true }).click();
   await page.mouse.move(x + 0.5 * width, y + 0.66 * height);
@@ -186,7 +188,7 @@ test('a click in the view selects a growth, two bring it into the picture; what 
   const far = await picture(page);
   await page.mouse.dblclick(x + 0.5 * width, y + 0.66 * height);
   await expect(list.getByRole('button', { name: 'Rock', exact: true })).toHaveAttribute('aria-pressed', 'true');
-  await expect(page.getByTestId('pointed')).toHaveCount(0);
+  await expect(canvas(page)).toHaveAttribute('data-outlined', '');
   await expect(canvas(page)).toHaveAttribute('data-rest', 'true');
   expect((await picture(page)).equals(far)).toBe(false);
 });

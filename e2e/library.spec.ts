@@ -74,3 +74,19 @@ test('an address that names no scene says so and leads back', async ({ page }) =
   await page.getByRole('link', { name: 'Go to the library' }).click();
   await expect(page.getByRole('heading', { name: 'Make it grow.' })).toBeVisible();
 });
+
+test('what is new is told once to who has worked here before, and not to who is new', async ({ page }) => {
+  const news = page.getByRole('region', { name: 'What is new' });
+  await openEmpty(page);
+  await page.goto('/');
+  await expect(page.getByRole('region', { name: 'Your scenes' })).toContainText('Untitled reef');
+  await expect(news).toHaveCount(0);
+  // As if it had last been looked at before an update.
+  await page.evaluate(() => localStorage.removeItem('uvrex-seen'));
+  await page.reload();
+  await expect(news).toContainText('Versions.');
+  await news.getByRole('button', { name: 'Close what is new' }).click();
+  await page.reload();
+  await expect(page.getByRole('region', { name: 'Your scenes' })).toContainText('Untitled reef');
+  await expect(news).toHaveCount(0);
+});

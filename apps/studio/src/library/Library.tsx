@@ -11,6 +11,7 @@ import { type DragEvent, type ReactNode, useEffect, useRef, useState } from 'rea
 import { STARTERS } from '@uvrex/examples';
 import { INK, wordmark } from '@/ui/theme';
 import { say, sayProblem } from '@/ui/Toasts';
+import { News } from './News';
 import { OwnScenes } from './OwnScenes';
 import { StarterCard } from './StarterCard';
 import { dropUnusedFiles } from '@/state/files';
@@ -113,6 +114,7 @@ export function Library() {
         Open a starter and change anything in it, or begin with an empty scene and draw. Everything stays on this
         device.
       </Typography>
+      <News begun={stored && begun} />
       {begun && own}
       <Shelf title="Starters">
         {STARTERS.map((starter) => (

@@ -1,13 +1,14 @@
 import { MOUSE, PerspectiveCamera, Vector3, WebGLRenderer } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { setPictureTaker } from '@/state/autosave';
-import { useDocument } from '@/state/document';
+import { growthIn, useDocument } from '@/state/document';
 import { useInspection } from '@/state/inspection';
 import { isCurrent, pictureOf, useResults } from '@/state/results';
 import { sceneLook } from '@/state/sceneLook';
 import { chosenIn, setView, useView } from '@/state/view';
 import { Cover } from './cover';
 import { type Grid } from './grid';
+import { OutlineMaterial } from './outline';
 import { automatic, type Costs, sharingOf } from './pace';
 import { useProjection } from './projection';
 import { drawnBySoftware, pixelRatioOf, prepareRenderer, type Rendering } from './rendering';
@@ -30,6 +31,7 @@ export class Stage {
   #size = { width: 0, height: 0 };
   #shaded: typeof shaded | null = null;
   #grid: Grid | null = null;
+  #edge: OutlineMaterial | null = null;
   #asked = 0;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #settled = false;
@@ -75,6 +77,7 @@ export class Stage {
           now.playing !== before.playing ||
           now.ghosts !== before.ghosts ||
           now.alone !== before.alone ||
+          now.pointed !== before.pointed ||
           (now.alone && (now.growth !== before.growth || now.chosen !== before.chosen))
         )
           this.#moved();
@@ -117,6 +120,7 @@ export class Stage {
     setPictureTaker(null);
     this.#cover.take();
     this.#orbit.dispose();
+    this.#edge?.dispose();
     this.#grid?.dispose();
     this.#rig.dispose();
     this.#renderer.dispose();
@@ -269,6 +273,7 @@ export class Stage {
       this.#grid.fit(this.#rig.bounds);
     }
     this.#rig.draw(renderer, this.#camera, width, height);
+    this.#outline(view.pointed?.growth ?? null);
     if (rest && rendering.quality !== 'draft') {
       renderer.getContext().finish();
       this.#costs[rendering.quality] = { faces, took: performance.now() - started };
@@ -288,6 +293,18 @@ export class Stage {
     }));
     if (inBits) this.#copied = { to: share, share };
     this.#drawn(inBits ? share : 1);
+  }
+
+  /** Outlines the growth that has just been chosen in the view. */
+  #outline(id: string | null): void {
+    const growth = id === null ? undefined : growthIn(useDocument.getState().scene, id);
+    const { width, height } = this.#size;
+    if (growth) {
+      this.#edge ??= new OutlineMaterial();
+      this.#edge.fit(growth.hue, width, height);
+    }
+    const drawn = growth && this.#rig.outline(this.#renderer, this.#camera, growth.id, this.#edge!);
+    this.canvas.dataset.outlined = drawn ? growth.id : '';
   }
 
   /** Adds as many copies to the picture as are drawn at a time. */

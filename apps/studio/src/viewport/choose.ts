@@ -2,6 +2,9 @@ import { growthIn, useDocument } from '@/state/document';
 import { chosenIn, seeAll, setView, useView } from '@/state/view';
 import { skinUnder, useProjection } from './projection';
 
+/** How long what was chosen is outlined, milliseconds. */
+const OUTLINED = 1200;
+
 /** Pixels that a pointer may move in a click. */
 const STILL = 4;
 
@@ -25,7 +28,9 @@ export function startChoosing(canvas: HTMLCanvasElement): () => void {
     if (!growth || growthIn(useDocument.getState().scene, growth)?.locked) return;
     const more = event.ctrlKey || event.metaKey || event.shiftKey;
     const chosen = more ? [...new Set([...chosenIn(useView.getState()), growth])] : [];
-    setView({ growth, chosen, keys: [], pointed: { growth, at: performance.now() } });
+    const at = performance.now();
+    setView({ growth, chosen, keys: [], pointed: { growth, at } });
+    setTimeout(() => setView(({ pointed }) => (pointed?.at === at ? { pointed: null } : {})), OUTLINED);
   };
   const onDouble = (event: MouseEvent): void => {
     const growth = free() ? under(event) : null;

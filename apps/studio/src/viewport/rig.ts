@@ -31,6 +31,7 @@ import { type Shown } from '@/worker/protocol';
 import { COPIES_LAYER, CopySet } from './copySet';
 import { meshGeometry } from './geometry';
 import { growthMaterial } from './material';
+import { OUTLINE_LAYER } from './outline';
 import { type Rendering } from './rendering';
 import { Surroundings } from './surroundings';
 
@@ -137,6 +138,27 @@ export class Rig {
     renderer.render(this.three, camera);
     renderer.autoClear = true;
     camera.layers.mask = seen;
+  }
+
+  /** Draws the outline of a growth's skin and copies into the picture that was drawn last. @returns whether it has any */
+  outline(renderer: WebGLRenderer, camera: PerspectiveCamera, growth: string, material: Material): boolean {
+    const entry = this.#entries.get(growth);
+    const skins: Object3D[] = [];
+    entry?.group.traverseVisible((object) => {
+      if (object instanceof Mesh && !(object instanceof LineSegments2)) skins.push(object);
+    });
+    if (skins.length === 0) return false;
+    const seen = camera.layers.mask;
+    for (const skin of skins) skin.layers.enable(OUTLINE_LAYER);
+    camera.layers.set(OUTLINE_LAYER);
+    this.three.overrideMaterial = material;
+    renderer.autoClear = false;
+    renderer.render(this.three, camera);
+    renderer.autoClear = true;
+    this.three.overrideMaterial = null;
+    camera.layers.mask = seen;
+    for (const skin of skins) skin.layers.disable(OUTLINE_LAYER);
+    return true;
   }
 
   /** Smallest sphere about everything that is shown, one of a metre and a half where nothing is. */

@@ -79,7 +79,7 @@ test('whatever is damaged below the root, a scene can be mended, and everything 
         expect(mended!.scene.growths[0].steps).toContainEqual(step);
       });
     }),
-    { numRuns: 300 },
+    { numRuns: 150 },
   );
 });
 
