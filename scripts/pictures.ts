@@ -164,6 +164,41 @@ try {
   await page.keyboard.press('Escape');
 
   await page.goto(`http://localhost:${port}/`);
+  await page.getByRole('button', { name: 'Open the starter Kelp frond', exact: true }).click();
+  await page.locator('canvas[data-drawn="fine"]').waitFor({ timeout: 60_000 });
+  const row = (name: string) =>
+    page.locator('section[aria-label="Growths"] [data-row]').filter({ hasText: name }).first();
+  await row('Second stem').click();
+  await row('Curling tip').click({ modifiers: ['Shift'] });
+  await page.getByRole('button', { name: 'Group', exact: true }).click();
+  await page.keyboard.press('a');
+  await still(page, 100);
+  await shot(page, 'groups');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+s');
+  await page.getByText('Kept as “Version 1”.').waitFor();
+  await page.getByRole('button', { name: 'Hide Group' }).click();
+  await page.keyboard.press('v');
+  await page.getByRole('button', { name: 'Compare', exact: true }).click();
+  await page.getByRole('button', { name: 'Wipe', exact: true }).click();
+  await page.locator('[role=dialog] canvas[data-frame="99"]').nth(1).waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(1000);
+  await page.screenshot({ path: `${root}/docs/screenshots/versions.png` });
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+
+  await page.getByRole('button', { name: 'Lessons', exact: true }).click();
+  await page.getByRole('button', { name: /^Plankton web/ }).click();
+  const lesson = page.getByRole('region', { name: 'Lessons' });
+  for (let i = 0; i < 2; i++) {
+    await lesson.getByRole('button', { name: 'Do it for me' }).click();
+    await page.waitForTimeout(1500);
+  }
+  await page.keyboard.press('Escape');
+  await page.locator('canvas[data-rest="true"]').waitFor({ timeout: 60_000 });
+  await still(page, 120);
+  await shot(page, 'lesson');
+
+  await page.goto(`http://localhost:${port}/`);
   await page.getByRole('group', { name: 'Kelp frond', exact: true }).locator('img').waitFor();
   await shot(page, 'library');
 } finally {

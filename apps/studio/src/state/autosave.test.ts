@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { newScene } from '@uvrex/core';
-import { type Autosave, startAutosave, useSaving } from './autosave';
+import { type Autosave, setPictureTaker, startAutosave, useSaving } from './autosave';
 import { db } from './db';
 import { edit, openScene } from './document';
 import { readLastWords } from './lastWords';
@@ -55,6 +55,18 @@ test('how it is looked at is kept too, but not while it plays', async () => {
   setView({ playing: true, frame: 50 });
   await wait(600);
   expect((await db.views.get('one'))!.frame).toBe(33);
+});
+
+test('once the scene is left no picture is taken of what stands there then', async () => {
+  const take = jest.fn(() => Promise.resolve(new Blob(['other'])));
+  setPictureTaker(take);
+  setView({ frame: 12 });
+  autosave.stop(true);
+  await autosave.flush();
+  await wait(1800);
+  setPictureTaker(null);
+  expect(take).not.toHaveBeenCalled();
+  expect((await db.scenes.get('one'))!.picture).toBeNull();
 });
 
 test('leaving keeps what was not kept yet', async () => {

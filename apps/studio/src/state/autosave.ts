@@ -58,6 +58,7 @@ export function startAutosave(id: string): Autosave {
   let sceneTimer: ReturnType<typeof setTimeout> | undefined;
   let pictureTimer: ReturnType<typeof setTimeout> | undefined;
   let writing: Promise<void> | null = null;
+  let stopped = false;
   const unsaved = (): boolean => useDocument.getState().scene !== saved;
 
   const savePicture = async (): Promise<void> => {
@@ -66,6 +67,8 @@ export function startAutosave(id: string): Autosave {
   };
   const pictureSoon = (): void => {
     clearTimeout(pictureTimer);
+    // What is drawn from then on may be another scene.
+    if (stopped) return;
     pictureTimer = setTimeout(() => void savePicture().catch(() => undefined), PICTURE_DELAY);
   };
   const saveView = (): void => {
@@ -150,6 +153,7 @@ export function startAutosave(id: string): Autosave {
       await flush();
     },
     stop: (silently = false) => {
+      stopped = true;
       if (!silently) void flush();
       for (const stop of stops) stop();
       for (const timer of [viewTimer, sceneTimer, pictureTimer]) clearTimeout(timer);
