@@ -10,6 +10,7 @@ import IconButton from '@mui/material/IconButton';
 import { useRouter } from 'next/navigation';
 import { Fragment, type ReactNode, useEffect } from 'react';
 import { newScene, type Scene } from '@uvrex/core';
+import { STARTERS } from '@uvrex/examples';
 import { freeName, keep } from '@/library/scenes';
 import { db } from '@/state/db';
 import { useDocument } from '@/state/document';
@@ -74,23 +75,37 @@ function All() {
           key={lesson.id}
           onClick={() => void begin(lesson).catch(sayProblem)}
           sx={{
-            display: 'block',
+            display: 'flex',
+            justifyContent: 'flex-start',
+            gap: 1.25,
             textAlign: 'left',
             font: 'inherit',
-            p: 1,
+            p: 0.75,
             borderRadius: 2,
             '&:hover': { bgcolor: INK.raised },
           }}
         >
-          <Box sx={{ fontWeight: 650 }}>{lesson.title}</Box>
-          <Box sx={{ color: 'text.secondary', fontSize: 12.5 }}>
-            {lesson.about}, {lesson.steps.length} steps
+          <Box
+            sx={{ width: 72, height: 46, flexShrink: 0, borderRadius: 1.5, bgcolor: INK.deep, backgroundSize: 'cover' }}
+            style={{ backgroundImage: pictureOf(lesson) }}
+          />
+          <Box>
+            <Box sx={{ fontWeight: 650 }}>{lesson.title}</Box>
+            <Box sx={{ color: 'text.secondary', fontSize: 12.5 }}>
+              {lesson.about}, {lesson.steps.length} steps
+            </Box>
           </Box>
         </ButtonBase>
       ))}
     </Box>
   );
 }
+
+/** The picture of the starter that a lesson makes the like of. */
+const pictureOf = ({ title }: Lesson): string | undefined => {
+  const starter = STARTERS.find(({ name }) => name === title);
+  return starter && `url(${starter.picture.src})`;
+};
 
 const stands = (step: LessonStep, scene: Scene, done: boolean, played: boolean): boolean =>
   step.moves.length === 0 ? done : step.moves.every((move) => isDone(scene, move, played));

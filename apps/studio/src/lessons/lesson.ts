@@ -1,11 +1,16 @@
-import { type Growth, isFormula, isVaried, type ParamValue, type Scene } from '@uvrex/core';
+import { type Growth, isFormula, isTrack, isVaried, type ParamValue, type Scene } from '@uvrex/core';
 
 /** One thing that is done in a lesson. Values are as the document holds them; `@Blade` stands for the growth called Blade. */
 export type Move =
-  | { begin: string; with?: Record<string, ParamValue> }
+  /** A growth of a kind; `called` where there is one of that kind already. */
+  | { begin: string; called?: string; with?: Record<string, ParamValue> }
   | { add: string; to: string }
   | { remove: string; of: string }
   | { set: string; of: string; values: Record<string, ParamValue> }
+  /** Ready values of a step; what is animated goes up to them. */
+  | { preset: string; of: string; values: Record<string, ParamValue> }
+  /** What everybody does in a way of their own: any places, strokes or variation will do. */
+  | { put: string; of: string; values: Record<string, ParamValue> }
   | { hide: string }
   | { last: number }
   /** Looked at by the guide itself: whether it has played. */
@@ -40,18 +45,38 @@ export function resolved(scene: Scene, value: ParamValue): ParamValue {
 export function isDone(scene: Scene, move: Move, played = false): boolean {
   if ('play' in move) return played;
   if ('last' in move) return scene.range[1] === move.last;
-  if ('begin' in move) return scene.growths.some(({ steps }) => steps[0]?.kind === move.begin);
+  if ('begin' in move)
+    return scene.growths.some(
+      ({ name, steps }) => steps[0]?.kind === move.begin && (!move.called || name === move.called),
+    );
   if ('hide' in move) return called(scene, move.hide)?.visible === false;
   const growth = called(scene, 'add' in move ? move.to : move.of);
   if (!growth) return false;
   if ('add' in move) return growth.steps.some(({ kind, on }) => on && kind === move.add);
   if ('remove' in move) return !growth.steps.some(({ kind, on }) => on && kind === move.remove);
-  const step = growth.steps.find(({ kind }) => kind === move.set);
+  const step = growth.steps.find(({ kind }) => kind === kindOf(move));
+  if ('preset' in move)
+    return (
+      step !== undefined &&
+      Object.entries(move.values).every(([name, value]) => alike(mostOf(step.params[name]), value))
+    );
+  if ('put' in move) return step !== undefined && Object.keys(move.values).every((name) => isPut(step.params[name]));
   return (
     step !== undefined &&
     Object.entries(move.values).every(([name, value]) => alike(step.params[name], resolved(scene, value)))
   );
 }
+
+/** The kind of step that a move is about. */
+export const kindOf = (move: Extract<Move, { of: string }>): string =>
+  'set' in move ? move.set : 'put' in move ? move.put : 'preset' in move ? move.preset : move.remove;
+
+/** The greatest value of what is animated. */
+const mostOf = (value: ParamValue | undefined): ParamValue | undefined =>
+  isTrack(value) ? Math.max(...value.keys.map((key) => key.value)) : value;
+
+/** Whether somebody has put something there. */
+const isPut = (value: ParamValue | undefined): boolean => isVaried(value) || (Array.isArray(value) && value.length > 0);
 
 /** Whether two values come to the same, however a formula is spaced. */
 function alike(a: ParamValue | undefined, b: ParamValue): boolean {

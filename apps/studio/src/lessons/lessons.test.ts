@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Evaluator, faultOfScene, newScene, stepOf } from '@uvrex/core';
 
@@ -6,11 +7,14 @@ import { useDocument, openScene, travel } from '@/state/document';
 import { isDone, type Move } from './lesson';
 import { FIRST_GROWTH, LESSONS } from './lessons';
 import { playMoves } from './play';
+import { SEA_FERN } from './values';
 
 jest.mock('@/ui/Toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
 
 const scene = () => useDocument.getState().scene;
 const plain = (text: string): string => text.replace(/\s+/g, ' ');
+const shipped = (name: string): Promise<Uint8Array> =>
+  readFile(join(__dirname, `../../../../examples/assets/${name}.ply`)).then((bytes) => new Uint8Array(bytes));
 const seen = (move: Move): boolean => 'play' in move;
 
 describe.each(LESSONS.map((lesson) => [lesson.id, lesson] as const))('%s', (_, lesson) => {
@@ -23,7 +27,7 @@ describe.each(LESSONS.map((lesson) => [lesson.id, lesson] as const))('%s', (_, l
       for (const move of open) expect([move, isDone(scene(), move)]).toEqual([move, true]);
     }
     expect(faultOfScene(scene())).toBeNull();
-    const { growths } = await new Evaluator({ now: () => 0 }).evaluate(scene(), scene().range[1]);
+    const { growths } = await new Evaluator({ now: () => 0, shipped }).evaluate(scene(), scene().range[1]);
     for (const { notices, form } of growths) {
       expect(notices.filter(({ level }) => level !== 'note')).toEqual([]);
       expect(form).not.toBeNull();
@@ -33,11 +37,20 @@ describe.each(LESSONS.map((lesson) => [lesson.id, lesson] as const))('%s', (_, l
   test('names steps and fields that there are', () => {
     for (const { moves } of lesson.steps)
       for (const move of moves) {
-        const kind = 'set' in move ? move.set : 'add' in move ? move.add : 'begin' in move ? move.begin : null;
+        const kind =
+          'set' in move
+            ? move.set
+            : 'put' in move
+              ? move.put
+              : 'add' in move
+                ? move.add
+                : 'begin' in move
+                  ? move.begin
+                  : null;
         if (kind === null) continue;
         const declaration = stepOf(kind);
         expect(declaration).toBeDefined();
-        for (const name of Object.keys('set' in move ? move.values : {}))
+        for (const name of Object.keys('set' in move || 'put' in move ? move.values : {}))
           expect(declaration!.params).toHaveProperty(name);
       }
   });
@@ -66,4 +79,11 @@ test('what was done for one can be undone', () => {
   playMoves(LESSONS[1].steps[0].moves);
   while (travel('undo'));
   expect(scene().growths).toEqual([]);
+});
+
+test('the fern of the lesson is the preset of that name', async () => {
+  const preset = (await stepOf('rules')!.presets!()).find(({ label }) => label === 'Sea fern')!;
+  const { thinner, ...rest } = preset.params;
+  expect(thinner).not.toBe(1);
+  expect(SEA_FERN).toEqual(rest);
 });

@@ -44,6 +44,7 @@ export const Pod = memo(function Pod({
   openEasing,
 }: RowProps & { growth: Growth; selected: boolean; inGroup: boolean }) {
   const shares = useResults((state) => state.shares.get(growth.id));
+  const failed = useResults((state) => state.record?.growths.some(({ id, failed: bad }) => id === growth.id && bad));
   // Only the one whose keys are shown hangs on the whole scene: its guides have keys too.
   const scene = useDocument((state) => (selected ? state.scene : null));
   const rows = scene ? tracksOf(holderIn(scene, growth.id) ?? growth) : [];
@@ -68,7 +69,7 @@ export const Pod = memo(function Pod({
         y={POD / 2 + 4}
         fontSize={12.5}
         fontWeight={selected ? 650 : 450}
-        fill={growth.visible ? (selected ? INK.text : '#c6d2cf') : INK.mute}
+        fill={failed ? INK.fault : growth.visible ? (selected ? INK.text : '#c6d2cf') : INK.mute}
         cursor="pointer"
         role="button"
         tabIndex={0}
@@ -84,7 +85,7 @@ export const Pod = memo(function Pod({
         {clipped(growth.name, inGroup ? 18 : 20)}
       </text>
       <g clipPath="url(#shown-frames)">
-        {shares && growth.visible && (
+        {shares && growth.visible && !failed && (
           <g transform={`translate(${from} 3)`}>
             <PodShape
               shares={shares}
@@ -95,6 +96,11 @@ export const Pod = memo(function Pod({
               testId={`pod-${growth.name}`}
             />
           </g>
+        )}
+        {failed && (
+          <text x={from + 8} y={POD / 2 + 4} fontSize={12} fill={INK.fault}>
+            has a problem
+          </text>
         )}
         {selected && <Ribs growth={growth} scale={scale} />}
       </g>
