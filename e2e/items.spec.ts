@@ -13,6 +13,11 @@ test('a stem with leaves from an empty scene in three actions: a line, Along the
   await expect(along.getByRole('alert')).toHaveCount(0);
   await expect(along.getByRole('combobox', { name: 'Item', exact: true })).toHaveText('Leaf');
   await expect(page.getByRole('button', { name: 'Show Leaf', exact: true })).toBeVisible();
+  // It is chosen by its picture, which is drawn when one is asked to choose.
+  await along.getByRole('combobox', { name: 'Item', exact: true }).click();
+  await expect(page.getByRole('option', { name: 'Leaf', exact: true }).locator('span[style*="blob:"]')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await hands.closed();
   await goTo(page, 144);
   expect(await copies(page)).toBe(24);
   // One entry of undo takes both away again.

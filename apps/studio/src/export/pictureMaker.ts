@@ -1,10 +1,11 @@
 import { PerspectiveCamera } from 'three';
-import { type Scene } from '@uvrex/core';
+import { add, scale, type Scene, type Vec3 } from '@uvrex/core';
 import { type OnScreen } from '@/state/results';
 import { type Shown } from '@/worker/protocol';
 import { Engine } from '@/worker/engine';
 import { pictureRenderer, type Rendering } from '@/viewport/rendering';
 import { sceneLook } from '@/state/sceneLook';
+import { type Eye } from '@/state/view';
 import { aim, Rig } from '@/viewport/rig';
 
 /** Size and care of pictures that leave the product. */
@@ -24,10 +25,13 @@ export class PictureMaker {
   readonly #camera = new PerspectiveCamera();
   readonly #kept = new Map<string, Shown>();
 
+  #scene: Scene;
+
   constructor(
-    readonly scene: Scene,
+    scene: Scene,
     readonly style: PictureStyle,
   ) {
+    this.#scene = scene;
     this.canvas = document.createElement('canvas');
     this.canvas.width = style.width;
     this.canvas.height = style.height;
@@ -38,17 +42,25 @@ export class PictureMaker {
     this.#engine.load(scene);
   }
 
+  /** Goes on with another scene. */
+  use(scene: Scene): void {
+    this.#scene = scene;
+    this.#engine.load(scene);
+  }
+
   /**
    * Draws one frame onto `canvas`.
+   * @param from through the shot's camera, or from where everything is in the picture
    * @throws Error that names the growth when one has a problem; EngineLost
    */
-  async draw(frame: number): Promise<void> {
+  async draw(frame: number, from: 'shot' | 'afar' = 'shot'): Promise<void> {
+    const scene = this.#scene;
     const payload = await this.#engine.evaluate(frame);
     if (!payload) throw new Error('The evaluation was given up.');
     const used = new Set<string>();
     for (const { key, shown } of payload.items) this.#kept.set(key, shown);
     const growths = payload.growths.map(({ id, key, shown, failed, notices, items }): OnScreen => {
-      const growth = this.scene.growths.find((entry) => entry.id === id);
+      const growth = scene.growths.find((entry) => entry.id === id);
       if (failed)
         throw new Error(
           `Frame ${frame}: “${growth?.name}” has a problem: ${notices[0]?.what ?? ''} Mend it, or hide the growth.`,
@@ -66,13 +78,22 @@ export class PictureMaker {
     const old = [...this.#kept.keys()].filter((key) => !used.has(key));
     for (const key of old) this.#kept.delete(key);
     this.#engine.forget(old);
-    this.#rig.show({ scene: this.scene, frame, growths, look: 'finished', rendering: { quality: this.style.quality } });
-    const { camera, lens } = sceneLook(this.scene, frame);
-    aim(this.#camera, camera, lens.fov, this.style.width / this.style.height);
+    this.#rig.show({ scene, frame, growths, look: 'finished', rendering: { quality: this.style.quality } });
+    const { camera, lens } = sceneLook(scene, frame);
+    aim(this.#camera, from === 'shot' ? camera : this.#afar(lens.fov), lens.fov, this.style.width / this.style.height);
     this.#rig.draw(this.#renderer, this.#camera, this.style.width, this.style.height);
     const context = this.canvas.getContext('2d')!;
     context.imageSmoothingQuality = 'high';
     context.drawImage(this.#large, 0, 0, this.style.width, this.style.height);
+  }
+
+  /** A little from above and aside, as far off as everything needs. */
+  #afar(fov: number): Eye {
+    const { center, radius } = this.#rig.bounds;
+    const half = (Math.min(fov, (fov * this.style.width) / this.style.height) * Math.PI) / 360;
+    const reach = (1.08 * radius) / Math.sin(half);
+    const target: Vec3 = [center.x, center.y, center.z];
+    return { target, position: add(target, scale([0.45, 0.3, 0.84], reach)) };
   }
 
   dispose(): void {

@@ -42,6 +42,7 @@ import { ChoiceField, ColorField, ToggleField } from '@/ui/fields';
 import { GradientField } from '@/ui/GradientField';
 import { attributeLabel, attributeNames } from '@/state/attributeNames';
 import { FileField } from './FileField';
+import { drawItems, useItemPictures } from './itemPictures';
 import { differs, FieldList, Marked, Part } from './parts';
 import { PlacesField } from './PlacesField';
 import { TextField } from './TextField';
@@ -366,7 +367,11 @@ function ReferenceField({
   value,
   onChange,
   ...words
-}: Omit<ReferenceProps, 'own'> & { none: string; options: readonly { value: string; label: string }[] }) {
+}: Omit<ReferenceProps, 'own'> & {
+  none: string;
+  options: readonly { value: string; label: string; picture?: string }[];
+  onOpen?: () => void;
+}) {
   return (
     <ChoiceField
       {...words}
@@ -383,13 +388,17 @@ const MAKE = 'make:';
 /** Another growth; where it is copied, something can be made to be. */
 function GrowthField({ own, make, onChange, ...rest }: ReferenceProps & { make?: (item: string) => void }) {
   const growths = useDocument((state) => state.scene.growths);
-  const options = growths.filter(({ id }) => id !== own).map(({ id, name }) => ({ value: id, label: name }));
+  const pictures = useItemPictures((state) => state.pictures);
+  const options = growths
+    .filter(({ id }) => id !== own)
+    .map(({ id, name }) => ({ value: id, label: name, picture: pictures.get(id)?.url ?? '' }));
   const ready = make ? READY_ITEMS.map(({ id, label }) => ({ value: `${MAKE}${id}`, label: `Make ${label}` })) : [];
   return (
     <ReferenceField
       {...rest}
       none="None"
       options={[...options, ...ready]}
+      onOpen={() => void drawItems().catch(() => undefined)}
       onChange={(next) => (next?.startsWith(MAKE) ? make!(next.slice(MAKE.length)) : onChange(next))}
     />
   );

@@ -42,10 +42,13 @@ export function ChoiceField({
   options,
   value,
   onChange,
+  onOpen,
 }: {
   label: string;
   help: string;
-  options: readonly { value: string; label: string }[];
+  /** Each with the address of a picture, where there are some; empty for what has none. */
+  options: readonly { value: string; label: string; picture?: string }[];
+  onOpen?: () => void;
   value: string;
   onChange: (value: string) => void;
 }) {
@@ -57,6 +60,8 @@ export function ChoiceField({
         displayEmpty
         value={value}
         onChange={(event) => onChange(event.target.value)}
+        onOpen={onOpen}
+        renderValue={(chosen) => options.find((option) => option.value === chosen)?.label ?? ''}
         inputProps={{ 'aria-label': label }}
         sx={{
           bgcolor: INK.raised,
@@ -71,6 +76,13 @@ export function ChoiceField({
       >
         {options.map((option) => (
           <MenuItem key={option.value} value={option.value} sx={{ fontSize: 13 }}>
+            {option.picture !== undefined && (
+              <Box
+                component="span"
+                style={{ backgroundImage: option.picture && `url(${option.picture})` }}
+                sx={{ width: 54, height: 36, mr: 1.25, borderRadius: 1, flexShrink: 0, backgroundSize: 'cover' }}
+              />
+            )}
             {option.label}
           </MenuItem>
         ))}

@@ -1,0 +1,60 @@
+// How long the engine takes from a change to a frame, starter by starter: every number of every step is nudged once, on its own, at
+// the frame that shows the starter best; what was computed before stays. `npx tsx bench/changes.ts [name …]`.
+import { readFileSync, readdirSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Evaluator, readScene, type Scene, stepOf } from '@uvrex/core';
+import { STARTER_FRAMES } from '../examples/frames';
+
+const folder = join(dirname(fileURLToPath(import.meta.url)), '../examples');
+const wanted = process.argv.slice(2);
+
+/** The scene with one number a little larger. */
+const nudged = (scene: Scene, g: number, s: number, name: string): Scene => ({
+  ...scene,
+  growths: scene.growths.map((growth, i) =>
+    i !== g
+      ? growth
+      : {
+          ...growth,
+          steps: growth.steps.map((step, k) =>
+            k !== s ? step : { ...step, params: { ...step.params, [name]: (step.params[name] as number) * 1.01 } },
+          ),
+        },
+  ),
+});
+
+const rows: Record<string, unknown>[] = [];
+for (const file of readdirSync(folder).filter((name) => name.endsWith('.json') && name !== 'package.json')) {
+  const id = file.replace('.json', '');
+  if (wanted.length > 0 && !wanted.includes(id)) continue;
+  const scene = readScene(readFileSync(join(folder, file), 'utf8'));
+  const frame = (STARTER_FRAMES as Record<string, { frame: number }>)[id]?.frame ?? scene.range[1];
+  const evaluator = new Evaluator({
+    now: () => performance.now(),
+    shipped: (name) => Promise.resolve(new Uint8Array(readFileSync(join(folder, 'assets', `${name}.ply`)))),
+  });
+  await evaluator.evaluate(scene, frame);
+  const times: { took: number; what: string }[] = [];
+  for (const [g, growth] of scene.growths.entries())
+    for (const [s, step] of growth.steps.entries()) {
+      const spec = Object.entries(stepOf(step.kind)?.params ?? {}).find(
+        ([name, { type }]) => type === 'number' && typeof step.params[name] === 'number' && step.params[name] !== 0,
+      );
+      if (!spec || (stepOf(step.kind)!.params[spec[0]] as { whole?: boolean }).whole) continue;
+      const before = performance.now();
+      await evaluator.evaluate(nudged(scene, g, s, spec[0]), frame);
+      times.push({ took: performance.now() - before, what: `${growth.name}: ${step.kind}.${spec[0]}` });
+    }
+  times.sort((a, b) => a.took - b.took);
+  const last = times[times.length - 1];
+  rows.push({
+    starter: id,
+    changes: times.length,
+    'median, ms': Number(times[times.length >> 1].took.toFixed(1)),
+    'within 50 ms': `${Math.round((100 * times.filter(({ took }) => took <= 50).length) / times.length)} %`,
+    'longest, ms': Number(last.took.toFixed(0)),
+    'which is': last.what,
+  });
+}
+console.table(rows);
