@@ -306,7 +306,7 @@ test('the panel, the list and the timeline are drawn larger, by hand and by keys
   expect((await list.boundingBox())!.height).toBeCloseTo(before - 16, 0);
   // As wide as leaves the timeline's bar its room, and no wider.
   await page.getByRole('separator', { name: 'Width of the growths and steps' }).press('End');
-  expect(await width()).toBe(400);
+  expect(await width()).toBe(580);
   // The key is the divider's alone: it does not go to the last frame as well.
   await expect(canvas(page)).toHaveAttribute('data-frame', '1');
   const easing = page.getByRole('button', { name: 'Easing' });
@@ -315,7 +315,7 @@ test('the panel, the list and the timeline are drawn larger, by hand and by keys
     .toBeLessThan(1280);
   await page.reload();
   await expect(timeline).toBeVisible();
-  expect([await width(), await height()]).toEqual([400, 268]);
+  expect([await width(), await height()]).toEqual([580, 268]);
   await divider.dblclick();
   expect(await height()).toBe(236);
 });
