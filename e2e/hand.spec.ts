@@ -75,10 +75,10 @@ test('a row is dragged into a group and moved by keys; growths are found by name
   await page.keyboard.press('Alt+ArrowUp');
   await expect.poll(order).toEqual(['Group', 'Line', 'Helix', 'Arc']);
 
-  await list(page).getByRole('button', { name: 'Find growths by name or step' }).click();
-  await page.getByLabel('Find growths').fill('hel');
+  await list(page).getByRole('button', { name: 'Search growths by name or step' }).click();
+  await page.getByLabel('Search growths').fill('hel');
   await expect.poll(order).toEqual(['Group', 'Helix']);
-  await page.getByLabel('Find growths').fill('whale');
+  await page.getByLabel('Search growths').fill('whale');
   await expect(list(page)).toContainText('No growth is called so.');
   await page.keyboard.press('Escape');
   await expect.poll(order).toHaveLength(4);

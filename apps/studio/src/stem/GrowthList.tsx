@@ -64,12 +64,12 @@ export function GrowthList() {
               onKeyDown={(event) => event.key === 'Escape' && setFind(null)}
               onBlur={() => find === '' && setFind(null)}
               placeholder="Name or step"
-              inputProps={{ 'aria-label': 'Find growths' }}
+              inputProps={{ 'aria-label': 'Search growths' }}
               sx={{ flex: 1, fontSize: 12.5, bgcolor: INK.raised, borderRadius: 1, px: 1 }}
             />
           )}
           <IconButton
-            aria-label={find === null ? 'Find growths by name or step' : 'Show all growths'}
+            aria-label={find === null ? 'Search growths by name or step' : 'Show all growths'}
             aria-pressed={find !== null}
             onClick={() => setFind(find === null ? '' : null)}
             sx={{ p: 0.25, color: find === null ? 'text.secondary' : 'primary.main' }}
