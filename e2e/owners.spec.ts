@@ -68,6 +68,9 @@ test('a growth is moved as a whole with its copies, keyed on its own clock, and 
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(place).toContainText('as it is');
+  // Its handles go with its fields.
+  await place.locator('[aria-expanded]').first().click();
+  await expect(page.getByRole('group', { name: /^Place, turn and size of/ })).toHaveCount(0);
   await expect(canvas(page)).toHaveAttribute('data-rest', 'true');
   await expect.poll(async () => (await picture(page)).equals(before), { timeout: 60_000 }).toBe(true);
 });

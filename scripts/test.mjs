@@ -41,7 +41,10 @@ if (!chromium) {
   const sudo = process.getuid?.() === 0 ? [] : ['sudo', '-n'];
   const apt = [...sudo, 'apt-get'];
   await run(apt[0], [...apt.slice(1), 'update', '-qq'], { DEBIAN_FRONTEND: 'noninteractive' });
-  await run(apt[0], [...apt.slice(1), 'install', '-y', '-qq', 'chromium'], { DEBIAN_FRONTEND: 'noninteractive' });
+  // Some releases have no shell of its own.
+  for (const name of ['chromium-headless-shell', 'chromium'])
+    if (!findChromium())
+      await run(apt[0], [...apt.slice(1), 'install', '-y', '-qq', name], { DEBIAN_FRONTEND: 'noninteractive' });
   chromium = findChromium();
 }
 
