@@ -87,8 +87,8 @@ test.describe('the starter', () => {
     await expect(tube.getByLabel('Radius', { exact: true })).not.toHaveValue('0.066');
     const drawn = await page.evaluate(() => window.mostDrawn);
     expect(drawn).toBeGreaterThan(50);
-    // Of some 3,000 components that the studio has then.
-    expect(drawn).toBeLessThan(800);
+    // Of some 3,000 components that the studio has then; those that let rows be dragged are among them.
+    expect(drawn).toBeLessThan(840);
     await page.mouse.move(label.x + 60, label.y + 8, { steps: 10 });
     await page.mouse.up();
     const value = Number(await tube.getByLabel('Radius', { exact: true }).inputValue());
