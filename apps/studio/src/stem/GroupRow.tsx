@@ -1,8 +1,6 @@
 'use client';
 
 import ExpandMore from '@mui/icons-material/ExpandMore';
-import Visibility from '@mui/icons-material/Visibility';
-import VisibilityOff from '@mui/icons-material/VisibilityOff';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
@@ -13,7 +11,7 @@ import { chosenIn, setView, useView } from '@/state/view';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';
 import { HueRow } from './HueRow';
-import { CUT, rowStyle } from './listStyle';
+import { CUT, Eye, rowStyle } from './listStyle';
 import { useRowDrag } from './SortableRows';
 
 interface Props {
@@ -73,13 +71,11 @@ export function GroupRow({ group, members }: Props) {
           </Box>
         </ButtonBase>
       )}
-      <IconButton
-        aria-label={group.visible ? `Hide ${group.name}` : `Show ${group.name}`}
-        onClick={() => changeGroup(group.id, group.visible ? 'Hide group' : 'Show group', { visible: !group.visible })}
-        sx={{ p: 0.25, color: 'text.secondary' }}
-      >
-        {group.visible ? <Visibility sx={{ fontSize: 16 }} /> : <VisibilityOff sx={{ fontSize: 16 }} />}
-      </IconButton>
+      <Eye
+        name={group.name}
+        visible={group.visible}
+        toggle={() => changeGroup(group.id, group.visible ? 'Hide group' : 'Show group', { visible: !group.visible })}
+      />
       <MoreMenu
         of={group.name}
         items={[

@@ -1,8 +1,6 @@
 'use client';
 
 import Lock from '@mui/icons-material/Lock';
-import Visibility from '@mui/icons-material/Visibility';
-import VisibilityOff from '@mui/icons-material/VisibilityOff';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
@@ -19,7 +17,7 @@ import { focusRow, rowBeside } from '@/ui/focusRow';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';
 import { HueRow } from './HueRow';
-import { CUT, Dot, rowStyle } from './listStyle';
+import { CUT, Dot, Eye, rowStyle } from './listStyle';
 import { useRowDrag } from './SortableRows';
 
 /** Measured frame by frame; the row around it need not be drawn anew each time. */
@@ -93,15 +91,13 @@ export const GrowthRow = memo(function GrowthRow({ growth, inGroup, shown, choos
           <Lock sx={{ fontSize: 15 }} />
         </IconButton>
       )}
-      <IconButton
-        aria-label={growth.visible ? `Hide ${growth.name}` : `Show ${growth.name}`}
-        onClick={() =>
+      <Eye
+        name={growth.name}
+        visible={growth.visible}
+        toggle={() =>
           changeGrowth(growth.id, growth.visible ? 'Hide growth' : 'Show growth', { visible: !growth.visible })
         }
-        sx={{ p: 0.25, color: 'text.secondary' }}
-      >
-        {growth.visible ? <Visibility sx={{ fontSize: 16 }} /> : <VisibilityOff sx={{ fontSize: 16 }} />}
-      </IconButton>
+      />
       <MoreMenu
         of={growth.name}
         items={[

@@ -1,4 +1,7 @@
+import Visibility from '@mui/icons-material/Visibility';
+import VisibilityOff from '@mui/icons-material/VisibilityOff';
 import Box from '@mui/material/Box';
+import IconButton from '@mui/material/IconButton';
 import { INK } from '@/ui/theme';
 
 /** How a row of the list looks; `on` where it is chosen. */
@@ -33,4 +36,15 @@ export const Dot = ({ hue, hollow = false }: { hue: string; hollow?: boolean }) 
       bgcolor: hollow ? 'transparent' : hue,
     }}
   />
+);
+
+/** Shows a growth or a group, or hides it. */
+export const Eye = ({ name, visible, toggle }: { name: string; visible: boolean; toggle: () => void }) => (
+  <IconButton
+    aria-label={visible ? `Hide ${name}` : `Show ${name}`}
+    onClick={toggle}
+    sx={{ p: 0.25, color: 'text.secondary' }}
+  >
+    {visible ? <Visibility sx={{ fontSize: 16 }} /> : <VisibilityOff sx={{ fontSize: 16 }} />}
+  </IconButton>
 );

@@ -26,6 +26,7 @@ import { ownFrame, setParams } from '@/state/actions';
 import { endEdit, useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { INK, MONO } from '@/ui/theme';
+import { NUDGES } from './nudges';
 import { Overlay } from './Overlay';
 import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
 import { pathOnScreen } from './screenPath';
@@ -37,15 +38,6 @@ const SNAPS = { move: 0.1, turn: 15, size: 0.1 } as const;
 
 const TURNS = ['turnX', 'turnY', 'turnZ'] as const;
 const MOVES = ['moveX', 'moveY', 'moveZ'] as const;
-
-const NUDGES: Readonly<Record<string, Vec3>> = {
-  ArrowLeft: [-1, 0, 0],
-  ArrowRight: [1, 0, 0],
-  ArrowUp: [0, 1, 0],
-  ArrowDown: [0, -1, 0],
-  PageUp: [0, 0, -1],
-  PageDown: [0, 0, 1],
-};
 
 interface Held {
   handle: string;

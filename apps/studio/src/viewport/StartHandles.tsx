@@ -18,6 +18,7 @@ import { ownFrame, setParams } from '@/state/actions';
 import { endEdit, useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { INK, MONO } from '@/ui/theme';
+import { NUDGES } from './nudges';
 import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';
 import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
@@ -25,15 +26,6 @@ import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
 /** With Shift, places snap to so many metres; and near the ground always to it. */
 const GRID = 0.1;
 const GROUND = 0.03;
-
-const NUDGES: Readonly<Record<string, Vec3>> = {
-  ArrowLeft: [-1, 0, 0],
-  ArrowRight: [1, 0, 0],
-  ArrowUp: [0, 1, 0],
-  ArrowDown: [0, -1, 0],
-  PageUp: [0, 0, -1],
-  PageDown: [0, 0, 1],
-};
 
 const snapped = (place: Vec3, grid: boolean): Vec3 =>
   place.map((x, c) => {
