@@ -39,6 +39,7 @@ export default {
     'Set',
   ],
   roots: ['<rootDir>/packages', '<rootDir>/apps/studio/src'],
+  testSequencer: '<rootDir>/scripts/slowFirst.mjs',
   setupFiles: ['<rootDir>/jest.setup.ts'],
   testMatch: ['**/*.test.ts'],
   transform: {

@@ -1,6 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { Hands } from './hands';
 import { canvas, copies, goTo, openStep, picture, pictureAt, step } from './helpers';
+import { test } from './test';
 
 const middle = async (page: Page): Promise<{ x: number; y: number; width: number; height: number }> =>
   (await canvas(page).boundingBox())!;

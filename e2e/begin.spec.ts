@@ -1,6 +1,7 @@
-import { expect, type Page, test } from '@playwright/test';
-import { canvas, copies, openEmpty, openNamed, openStep, picture, step } from './helpers';
+import { expect, type Page } from '@playwright/test';
+import { canvas, copies, downloaded, openEmpty, openNamed, openStep, picture, step } from './helpers';
 import { Hands } from './hands';
+import { test } from './test';
 
 const find = (page: Page, text: string): Promise<void> => page.getByRole('combobox', { name: 'Find' }).fill(text);
 const option = (page: Page, name: string) => page.getByRole('option', { name, exact: true });
@@ -105,7 +106,14 @@ test('a cutting of one’s own: kept with its picture, renamed, planted in anoth
   await openNamed(page, 'Lantern wreath');
   await page.getByRole('button', { name: 'More for Lantern wreath', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Keep as a cutting' }).click();
-  await expect(page.getByText(/is kept among your cuttings/)).toBeVisible();
+  const sheet = page.getByRole('dialog', { name: 'Keep as a cutting' });
+  // Of some of its steps it is another cutting.
+  await sheet.getByLabel('Finish', { exact: true }).click();
+  await expect(sheet.getByText(/These steps are planted on another growth/)).toBeVisible();
+  await sheet.getByLabel('Finish', { exact: true }).click();
+  await sheet.getByLabel('Name of the cutting').fill('Wreath');
+  await sheet.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText('“Wreath” is kept among your cuttings.')).toBeVisible();
   await openEmpty(page);
   await page.keyboard.press('Shift+N');
   const own = page.getByRole('group', { name: 'Your cuttings' });
@@ -125,6 +133,38 @@ test('a cutting of one’s own: kept with its picture, renamed, planted in anoth
   await expect(own).toHaveCount(0);
   await page.getByRole('button', { name: 'Bring it back' }).click();
   await expect(own.getByRole('option', { name: 'Wreath to keep' })).toBeVisible();
+});
+
+test('a cutting stands in the library: a scene is begun with it, it goes out as a file and comes in again', async ({
+  page,
+}) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Cuttings');
+  await hands.newGrowth('line');
+  await page
+    .getByRole('region', { name: 'Growths', exact: true })
+    .getByRole('button', { name: 'More for Line', exact: true })
+    .click();
+  await page.getByRole('menuitem', { name: 'Keep as a cutting' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText('“Line” is kept among your cuttings.')).toBeVisible();
+  await page.goto('/');
+  const shelf = page.getByRole('region', { name: 'Your cuttings' });
+  const card = shelf.getByRole('group', { name: 'Line', exact: true });
+  await expect(card.locator('img')).toBeVisible();
+  const more = async (what: string): Promise<void> => {
+    await card.getByRole('button', { name: 'More for Line' }).click();
+    await page.getByRole('menuitem', { name: what }).click();
+  };
+  const { name, bytes } = await downloaded(page, () => more('Export'));
+  expect(name).toBe('Line.cutting.json');
+  await more('Delete');
+  await expect(shelf).toHaveCount(0);
+  await page.getByTestId('import').setInputFiles({ name, mimeType: 'application/json', buffer: bytes });
+  await expect(card.locator('img')).toBeVisible();
+  await card.getByRole('button', { name: 'New scene with Line' }).click();
+  await expect(page.getByRole('banner')).toContainText('Line');
+  await expect(step(page, 'Grow')).toBeVisible();
 });
 
 test('fields fold away, show where they differ, and are set back one by one', async ({ page }) => {

@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { openNamed } from './helpers';
+import { test } from './test';
 
 test('pace: an even growth is charted with its unevenness', async ({ page }) => {
   await openNamed(page, 'Brain coral');

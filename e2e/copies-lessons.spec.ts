@@ -1,6 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { Hands } from './hands';
 import { copies, goTo, step } from './helpers';
+import { test } from './test';
 
 // The lessons on copies in docs/lessons.md, walked from an empty scene with nothing but the interface. With
 // LESSON_PICTURES=1 the pictures of the lessons are taken on the way.

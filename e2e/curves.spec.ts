@@ -1,7 +1,8 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { validateBytes } from 'gltf-validator';
 import { Hands } from './hands';
 import { canvas, downloaded, goTo, openNamed, openStep, picture, saved, setNumber, step } from './helpers';
+import { test } from './test';
 
 const undo = async (page: Page): Promise<void> => page.getByRole('button', { name: 'Undo' }).click();
 const points = async (page: Page): Promise<string> =>

@@ -1,10 +1,11 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { validateBytes } from 'gltf-validator';
 import { ALL_FORMATS, BufferSource, Input } from 'mediabunny';
 import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
 import { readScene } from '@uvrex/core';
 import { downloaded, goTo, openNamed, openStarter } from './helpers';
+import { test } from './test';
 
 async function order(page: Page, format: RegExp, range?: [number, number]): Promise<void> {
   await page.getByRole('button', { name: 'Export', exact: true }).click();

@@ -1,6 +1,7 @@
-import { expect, type Page, test } from '@playwright/test';
-import { canvas, goTo, openEmpty, openNamed, openStarter, picture, pictureAt, saved } from './helpers';
+import { expect, type Page } from '@playwright/test';
+import { canvas, goTo, openEmpty, openNamed, openStarter, openStep, picture, pictureAt, saved, step } from './helpers';
 import { Hands } from './hands';
+import { test } from './test';
 
 // What is at hand round the work: groups, several growths at once, the view as a place to work, versions, lessons.
 
@@ -148,6 +149,55 @@ test('a growth is moved, turned and sized by hand; seen from its sides; distance
   await expect(page.getByTestId('measured')).toContainText(/ Y 0 /);
   await page.keyboard.press('Escape');
   await expect(layer).toHaveCount(0);
+});
+
+test('copies are held by their ends and their number; the end of a line snaps to that of another', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Handles');
+  await hands.newGrowth('line');
+  const along = await hands.addStep('Along the paths');
+  await hands.set('Along the paths', { Spacing: 'By count' });
+  const value = async (name: string): Promise<number> =>
+    Number(await along.getByLabel(name, { exact: true }).inputValue());
+  const knob = (name: string) => page.getByRole('button', { name: `${name} of Along the paths` });
+  await knob('Start').focus();
+  await page.keyboard.press('Shift+ArrowUp');
+  await page.keyboard.press('ArrowUp');
+  await expect.poll(() => value('Start')).toBe(0.11);
+  const count = await value('Count');
+  await knob('Count').focus();
+  await page.keyboard.press('ArrowDown');
+  await expect.poll(() => value('Count')).toBe(count + 1);
+  // The far end is dragged to the middle between both: so much of the line is left free there.
+  const middle = async (name: string): Promise<{ x: number; y: number }> => {
+    const box = (await knob(name).boundingBox())!;
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  };
+  const [low, high] = [await middle('Start'), await middle('End')];
+  await page.mouse.move(high.x, high.y);
+  await page.mouse.down();
+  await page.mouse.move((low.x + high.x) / 2, (low.y + high.y) / 2, { steps: 5 });
+  await expect(page.getByText(/^End\s*\d/)).toBeVisible();
+  await page.mouse.up();
+  const half = await value('End');
+  expect(half).toBeGreaterThan(0.2);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(() => value('End')).toBe(0);
+
+  await openStep(page, 'Line');
+  const to = page.getByRole('button', { name: 'To of Line' });
+  const there = (await to.boundingBox())!;
+  const first = await step(page, 'Line').getByLabel('To Y', { exact: true }).inputValue();
+  await hands.newGrowth('line');
+  await hands.set('Line', { 'To X': '0.9', 'To Y': '0.4' });
+  const own = (await to.boundingBox())!;
+  await page.mouse.move(own.x + own.width / 2, own.y + own.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(there.x + there.width / 2 + 4, there.y + there.height / 2 + 4, { steps: 6 });
+  await expect(page.getByText(/on an end of Line$/)).toBeVisible();
+  await page.mouse.up();
+  await expect(step(page, 'Line').getByLabel('To X', { exact: true })).toHaveValue('0');
+  await expect(step(page, 'Line').getByLabel('To Y', { exact: true })).toHaveValue(first);
 });
 
 test('a version is kept, gone back to, and played beside what came of it', async ({ page }) => {

@@ -1,6 +1,7 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { Hands } from './hands';
 import { copies, goTo, openStep } from './helpers';
+import { test } from './test';
 
 test('a stem with leaves from an empty scene in three actions: a line, Along the paths, and a look at it', async ({
   page,

@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { canvas, openEmpty, openStarter, openStep, saved, setNumber, step } from './helpers';
+import { test } from './test';
 
 /** Puts nonsense into the record of a scene, behind the studio's back. */
 const damage = (page: Page, id: string): Promise<void> =>

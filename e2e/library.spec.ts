@@ -1,6 +1,7 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { newGrowth, newScene } from '@uvrex/core';
-import { openEmpty, openStarter, saved } from './helpers';
+import { canvas, openEmpty, openStarter, saved } from './helpers';
+import { test } from './test';
 
 test('scenes are kept with a picture; renamed, duplicated, deleted and brought back', async ({ page }) => {
   await openStarter(page);
@@ -89,4 +90,15 @@ test('what is new is told once to who has worked here before, and not to who is 
   await page.reload();
   await expect(page.getByRole('region', { name: 'Your scenes' })).toContainText('Untitled reef');
   await expect(news).toHaveCount(0);
+});
+
+test('a starter clicked while the page is still loading is opened', async ({ page }) => {
+  await openEmpty(page);
+  await page.route(/\.js$/, async (route) => {
+    await new Promise((done) => setTimeout(done, 700));
+    await route.continue();
+  });
+  await page.goto('/', { waitUntil: 'commit' });
+  await page.getByRole('button', { name: 'Open the starter Mooring chain', exact: true }).click();
+  await expect(canvas(page)).toBeVisible();
 });

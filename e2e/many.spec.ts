@@ -1,6 +1,7 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { Hands } from './hands';
 import { canvas } from './helpers';
+import { test } from './test';
 
 test('a hundred thousand copies: looked around at once by stand-ins, then completed without holding the page', async ({
   page,

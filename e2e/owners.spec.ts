@@ -1,6 +1,7 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { Hands } from './hands';
 import { canvas, goTo, openNamed, openStarter, picture, setNumber, step } from './helpers';
+import { test } from './test';
 
 const scenePanel = 'Scene, light and camera';
 

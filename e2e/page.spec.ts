@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Locator } from '@playwright/test';
+import { expect, type Locator } from '@playwright/test';
 import { openStarter } from './helpers';
+import { test } from './test';
 
 test('the policy forbids inline scripts and foreign origins, and no page breaks it', async ({ page }) => {
   const complaints: string[] = [];

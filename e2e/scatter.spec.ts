@@ -1,6 +1,7 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { Hands } from './hands';
 import { copies, goTo } from './helpers';
+import { test } from './test';
 
 /** A rock that barnacles stand on, and what one is made of. */
 async function barnacles(hands: Hands): Promise<void> {

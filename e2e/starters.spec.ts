@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { canvas, goTo, openNamed, picture } from './helpers';
+import { test } from './test';
 
 for (const name of [
   'Anemone sway',

@@ -1,6 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { Hands } from './hands';
 import { canvas, copies, goTo, openStep, picture, step } from './helpers';
+import { test } from './test';
 
 /** Puts a place on the form, at a share of the view. */
 async function place(hands: Hands, x: number, y: number): Promise<void> {

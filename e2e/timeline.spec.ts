@@ -1,6 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { Hands } from './hands';
 import { canvas, goTo, openStep, picture, setNumber, step } from './helpers';
+import { test } from './test';
 
 /** Where the keys of a value stand, by their labels. */
 const keyFrames = async (page: Page, label: string): Promise<number[]> => {

@@ -96,6 +96,11 @@ export class PictureMaker {
     return { target, position: add(target, scale([0.45, 0.3, 0.84], reach)) };
   }
 
+  /** What is on `canvas`, small in bytes; null where the browser cannot write it. */
+  blob(): Promise<Blob | null> {
+    return new Promise((done) => this.canvas.toBlob(done, 'image/webp', 0.85));
+  }
+
   dispose(): void {
     this.#engine.dispose();
     this.#rig.dispose();

@@ -16,7 +16,8 @@ import { OwnScenes } from './OwnScenes';
 import { StarterCard } from './StarterCard';
 import { dropUnusedFiles } from '@/state/files';
 import { storeProblem } from '@/state/storeProblem';
-import { createScene, importFile, storedScenes } from './scenes';
+import { OwnCuttings } from './OwnCuttings';
+import { createScene, storedScenes, takeIn } from './scenes';
 
 /** The library: one's own scenes, and starters to begin from. */
 export function Library() {
@@ -39,8 +40,9 @@ export function Library() {
   };
   const take = (files: FileList | null): void => {
     if (!files?.[0]) return;
-    importFile(files[0])
+    takeIn(files[0])
       .then((ids) => {
+        if (ids === null) return;
         if (ids.length === 1) router.push(`/studio/${ids[0]}`);
         else say({ tone: 'success', text: `${ids.length} scenes are among yours now.` });
       })
@@ -54,6 +56,8 @@ export function Library() {
 
   // Who has scenes comes back to them; who has none begins with a starter.
   const begun = stored !== undefined && stored.scenes.length > 0;
+  // Until it is known what stands here a click would be lost, or what is clicked would move away under it.
+  const ready = stored !== undefined;
   const own = (
     <Shelf title="Your scenes" plain>
       {stored && (
@@ -64,6 +68,7 @@ export function Library() {
   return (
     <Box
       component="main"
+      inert={!ready}
       onDragOver={(event) => {
         event.preventDefault();
         setOver(true);
@@ -116,7 +121,8 @@ export function Library() {
       </Typography>
       <News begun={stored && begun} />
       {begun && own}
-      <Shelf title="Starters">
+      <OwnCuttings wrap={(cards) => <Shelf title="Your cuttings">{cards}</Shelf>} />
+      <Shelf title="Starters" shown={ready}>
         {STARTERS.map((starter) => (
           <StarterCard key={starter.id} starter={starter} open={open} />
         ))}
@@ -126,9 +132,25 @@ export function Library() {
   );
 }
 
-function Shelf({ title, plain = false, children }: { title: string; plain?: boolean; children: ReactNode }) {
+interface ShelfProps {
+  title: string;
+  plain?: boolean;
+  shown?: boolean;
+  children: ReactNode;
+}
+
+function Shelf({ title, plain = false, shown = true, children }: ShelfProps) {
   return (
-    <Box component="section" aria-label={title} sx={{ pt: 2 }}>
+    <Box
+      component="section"
+      aria-label={title}
+      sx={{
+        pt: 2,
+        opacity: shown ? 1 : 0,
+        transition: 'opacity 160ms',
+        '@media (prefers-reduced-motion)': { transition: 'none' },
+      }}
+    >
       <Typography variant="h2" sx={{ pb: 1.5 }}>
         {title}
       </Typography>

@@ -1,6 +1,7 @@
-import { checkScene, LIMITS, newId, newScene, Problem, type Scene, unusedName } from '@uvrex/core';
+import { checkScene, LIMITS, newId, newScene, Problem, readClip, type Scene, unusedName } from '@uvrex/core';
 import { type Starter } from '@uvrex/examples';
-import { db, type StoredScene } from '@/state/db';
+import { importCutting } from '@/state/cuttingShelf';
+import { db, type StoredCutting, type StoredScene } from '@/state/db';
 import { keepFiles, storedBytes } from '@/state/files';
 import { tellTabs } from '@/state/tabs';
 import { chosenQuality, firstView } from '@/state/view';
@@ -33,6 +34,15 @@ export async function freeName(base: string): Promise<string> {
 
 export const createScene = async (): Promise<string> => keep(newScene(await freeName('Untitled reef')));
 
+/** A new scene with what a cutting plants, at a frame at which it has grown. @throws Problem for a damaged one */
+export async function sceneOfCutting({ name, text, picture }: StoredCutting): Promise<string> {
+  const clip = readClip(text);
+  const { growths, guides, files, range } = clip?.scene ?? newScene(name);
+  const id = await keep({ ...newScene(await freeName(name)), range, growths, guides, files }, picture);
+  await db.views.add({ id, ...firstView, quality: chosenQuality(), growth: growths[0]?.id ?? null, frame: range[1] });
+  return id;
+}
+
 /** A scene of one's own from a starter, opened at the frame that shows it best. */
 export async function fromStarter({ scene: load, picture, frame }: Starter): Promise<string> {
   const scene = await load();
@@ -59,6 +69,13 @@ export async function importFile(file: File): Promise<string[]> {
     ids.push(await keep({ ...scene, name: await freeName(scene.name) }));
   }
   return ids;
+}
+
+/** Takes in whatever file Uvrex has written. @returns the ids of its scenes, or null for a cutting */
+export async function takeIn(file: File): Promise<string[] | null> {
+  if (!/\.cutting\.(json|zip)$/i.test(file.name)) return importFile(file);
+  await importCutting(file);
+  return null;
 }
 
 /**

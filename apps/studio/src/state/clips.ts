@@ -5,6 +5,7 @@ import {
   declarationOf,
   type Growth,
   growthClip,
+  growthsClip,
   keyClip,
   isTrack,
   newId,
@@ -22,7 +23,7 @@ import {
 import { say, sayProblem } from '@/ui/Toasts';
 import { freeName, ownFrame, selectedGrowth } from './actions';
 import { edit, growthIn, holderIn, stepIn, useDocument } from './document';
-import { setView, useView } from './view';
+import { chosenIn, setView, useView } from './view';
 
 /** What is copied now: the chosen keys, the focused step, or the selected growth; null when nothing is. */
 function current(): { clip: Clip; what: string } | null {
@@ -36,6 +37,11 @@ function current(): { clip: Clip; what: string } | null {
   }
   const growth = selectedGrowth();
   if (!growth) return null;
+  const chosen = chosenIn(useView.getState());
+  if (chosen.length > 1) {
+    const growths = scene.growths.filter(({ id }) => chosen.includes(id));
+    return { clip: growthsClip(scene, growths), what: `${growths.length} growths` };
+  }
   const step = growth.steps.find(({ id }) => id === focusStep);
   return step
     ? { clip: stepClip(scene, growth, [step]), what: 'Step' }
@@ -136,16 +142,17 @@ function copiesOf(fresh: readonly Growth[]): { growths: Growth[]; own: ReadonlyM
 }
 
 function pasteGrowths(clip: Clip): void {
-  // What the first one needs comes along where it is not here already.
+  // What they need comes along where it is not here already.
   const { scene } = useDocument.getState();
-  const { growths, lost } = copiesOf(clip.scene.growths.filter(({ id }, i) => i === 0 || !growthIn(scene, id)));
-  const done = edit('Paste a growth', (draft) => {
+  const count = clip.own ?? 1;
+  const { growths, lost } = copiesOf(clip.scene.growths.filter(({ id }, i) => i < count || !growthIn(scene, id)));
+  const done = edit(count > 1 ? `Paste ${count} growths` : 'Paste a growth', (draft) => {
     bring(draft, clip);
     draft.growths.push(...growths);
   });
   if (!done) return;
   setView({ growth: growths[0].id, openSteps: [] });
-  tell('Growth', lost);
+  tell(count > 1 ? `${count} growths` : 'Growth', lost);
 }
 
 function pasteSteps(clip: Clip): void {
@@ -160,16 +167,16 @@ function pasteSteps(clip: Clip): void {
   const brought = copiesOf(needs.filter(({ id }) => !growthIn(scene, id)));
   const { steps, lost } = settled(from?.steps ?? [], brought.own);
   const { focusStep } = useView.getState();
-  const done = edit('Paste a step', (draft) => {
+  const done = edit(steps.length === 1 ? 'Paste a step' : `Paste ${steps.length} steps`, (draft) => {
     bring(draft, clip);
     draft.growths.push(...brought.growths);
     const list = growthIn(draft, growth.id)?.steps;
-    for (const step of steps) {
-      const focused = list?.findIndex(({ id }) => id === focusStep) ?? -1;
-      list?.splice(focused >= 0 ? focused + 1 : bestPlace(list, step.kind), 0, step);
-    }
+    if (!list || steps.length === 0) return;
+    const focused = list.findIndex(({ id }) => id === focusStep);
+    // They stay together, in their order.
+    list.splice(focused >= 0 ? focused + 1 : bestPlace(list, steps[0].kind), 0, ...steps);
   });
-  if (done) tell('Step', lost);
+  if (done) tell(steps.length === 1 ? 'Step' : `${steps.length} steps`, lost);
 }
 
 /** Puts tracks in the place of what is there; keys among those that are there, the first of them at the playhead. */

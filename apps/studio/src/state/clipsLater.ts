@@ -1,4 +1,5 @@
 import { sayProblem } from '@/ui/Toasts';
+import { afterFirstPicture } from '@/viewport/afterPicture';
 import type * as ClipsModule from './clips';
 
 type Clips = typeof ClipsModule;
@@ -6,8 +7,8 @@ type Clips = typeof ClipsModule;
 /** Copying and pasting are loaded once the first picture is there, or when they are first asked for. */
 const clips = (): Promise<Clips> => import('./clips');
 
-/** Milliseconds after the studio has opened. */
-const SOON = 1500;
+/** Milliseconds after the first picture. */
+const SOON = 900;
 
 /** Does something with what copies and pastes. */
 export const withClips = (work: (clips: Clips) => unknown): void => void clips().then(work).catch(sayProblem);
@@ -16,7 +17,7 @@ export const withClips = (work: (clips: Clips) => unknown): void => void clips()
 export function startClipboardSoon(): () => void {
   let stop: (() => void) | null = null;
   let gone = false;
-  const timer = setTimeout(
+  const callOff = afterFirstPicture(
     () =>
       withClips(({ startClipboard }) => {
         if (!gone) stop = startClipboard();
@@ -25,11 +26,7 @@ export function startClipboardSoon(): () => void {
   );
   return () => {
     gone = true;
-    clearTimeout(timer);
+    callOff();
     stop?.();
   };
 }
-
-/** Keeps a growth, or one of its steps, among one's cuttings. */
-export const keepAsCutting = (growth: string, step?: string): void =>
-  void import('./cuttings').then(({ keepCutting }) => keepCutting(growth, step)).catch(sayProblem);

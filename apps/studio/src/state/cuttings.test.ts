@@ -1,11 +1,17 @@
 import 'fake-indexeddb/auto';
+import { fileId } from '@uvrex/core/files';
+import { unzipSync, zipSync } from 'fflate';
+import { type Delivery, save } from '@/export/save';
 import { newGrowth, newScene, newStep, type Scene, writeClip } from '@uvrex/core';
 import { CUTTINGS } from '@uvrex/core/cuttings';
-import { deleteCutting, importCutting, keepCutting, plant, plantOwn, renameCutting } from './cuttings';
+import { keepCutting, nameOfKept, plant, plantOwn } from './cuttings';
+import { deleteCutting, exportCutting, importCutting, renameCutting } from './cuttingShelf';
 import { db, type StoredCutting } from './db';
 import { openScene, travel, useDocument } from './document';
 import { dropUnusedFiles, keepFiles } from './files';
 import { firstView, setView, useView } from './view';
+
+jest.mock('@/export/save', () => ({ save: jest.fn() }));
 
 const scene = (): Scene => useDocument.getState().scene;
 const names = (): string[] => scene().growths.map(({ name }) => name);
@@ -30,11 +36,16 @@ const open = (made: Scene, growth: string | null): void => {
 };
 const kept = (): Promise<StoredCutting[]> => db.cuttings.orderBy('made').toArray();
 
+const keepOne = (growth: string, step: string): Promise<void> => {
+  const asked = { growths: [growth], steps: [step] };
+  return keepCutting({ ...asked, name: nameOfKept(asked) });
+};
+
 beforeEach(() => db.cuttings.clear());
 
 test('a growth is kept with what it copies, and planted in another scene, as often as one likes', async () => {
   open(first(), 'stem');
-  await keepCutting('stem');
+  await keepCutting({ growths: ['stem'], name: 'Stem' });
   const [own] = await kept();
   expect(own).toMatchObject({ name: 'Stem', of: 'growths' });
   open(second(), 'line');
@@ -49,7 +60,7 @@ test('a growth is kept with what it copies, and planted in another scene, as oft
 
 test('a step is kept with what it copies, and planted on another growth as one entry of undo', async () => {
   open(first(), 'stem');
-  await keepCutting('stem', scene().growths[0].steps[1].id);
+  await keepOne('stem', scene().growths[0].steps[1].id);
   const [own] = await kept();
   expect(own).toMatchObject({ name: 'Along the paths', of: 'steps' });
   open(second(), 'line');
@@ -65,7 +76,7 @@ test('a step is kept with what it copies, and planted on another growth as one e
 
 test('where what it copies is there already, it is used and none is brought', async () => {
   open(first(), 'stem');
-  await keepCutting('stem', scene().growths[0].steps[1].id);
+  await keepOne('stem', scene().growths[0].steps[1].id);
   plantOwn((await kept())[0]);
   expect(names()).toEqual(['Stem', 'Leaf']);
   expect(scene().growths[0].steps.map(({ params }) => params.growth)).toEqual([undefined, 'leaf', 'leaf']);
@@ -73,8 +84,8 @@ test('where what it copies is there already, it is used and none is brought', as
 
 test('names of cuttings are their own; renamed, deleted and brought back', async () => {
   open(first(), 'stem');
-  await keepCutting('stem');
-  await keepCutting('stem');
+  await keepCutting({ growths: ['stem'], name: 'Stem' });
+  await keepCutting({ growths: ['stem'], name: 'Stem' });
   expect((await kept()).map(({ name }) => name).sort()).toEqual(['Stem', 'Stem 2']);
   const [one] = await kept();
   await renameCutting(one, 'Weed');
@@ -135,4 +146,58 @@ describe('cuttings that ship', () => {
     expect(made.name).toBe('Stem');
     expect(useView.getState()).toMatchObject({ growth: made.id, frame: 115 });
   });
+});
+
+test('several growths are kept as one: each is planted anew, and what two of them copy comes once', async () => {
+  const made = first();
+  const twin = { ...structuredClone(made.growths[0]), id: 'twin', name: 'Twin' };
+  open({ ...made, growths: [made.growths[0], twin, made.growths[1]] }, 'stem');
+  await keepCutting({ growths: ['stem', 'twin'], name: 'Two stems' });
+  const [own] = await kept();
+  expect(own).toMatchObject({ name: 'Two stems', of: 'growths' });
+  open(second(), 'line');
+  plantOwn(own);
+  expect(names()).toEqual(['Line', 'Stem', 'Twin', 'Leaf']);
+  const [, stem, other, leaf] = scene().growths;
+  expect([stem.steps[1].params.growth, other.steps[1].params.growth]).toEqual([leaf.id, leaf.id]);
+  // Where the leaf is there already, the stems alone are new.
+  open(made, 'stem');
+  plantOwn(own);
+  expect(names()).toEqual(['Stem', 'Leaf', 'Stem 2', 'Twin']);
+});
+
+test('steps are kept as chosen, in their order, whichever was chosen first', async () => {
+  const made = first();
+  made.growths[0].steps.push(newStep('finish'));
+  open(made, 'stem');
+  const [, along, look] = scene().growths[0].steps;
+  await keepCutting({ growths: ['stem'], steps: [look.id, along.id], name: 'Dressed' });
+  open(second(), 'line');
+  plantOwn((await kept())[0]);
+  expect(scene().growths[0].steps.map(({ kind }) => kind)).toEqual(['line', 'along', 'finish']);
+});
+
+test('a cutting goes out with the files that it uses, and comes in with them on a device that has none', async () => {
+  const svg = new TextEncoder().encode('<svg><path d="M0 0H5V3Z"/></svg>');
+  const id = fileId(svg);
+  await keepFiles(new Map([[id, svg]]));
+  const made = second();
+  made.files = [{ id, name: 'buoy.svg', kind: 'svg' }];
+  made.growths[0].steps = [newStep('vector', { drawing: id })];
+  open(made, 'line');
+  await keepCutting({ growths: ['line'], name: 'Buoy' });
+  const out: Delivery[] = [];
+  jest.mocked(save).mockImplementation((delivery) => void out.push(delivery));
+  await exportCutting((await kept())[0]);
+  expect(out.map(({ name }) => name)).toEqual(['Buoy.cutting.zip']);
+  await db.files.clear();
+  await db.cuttings.clear();
+  await importCutting(new File([out[0].blob], 'Buoy.cutting.zip'));
+  expect((await kept())[0]).toMatchObject({ name: 'Buoy', of: 'growths' });
+  expect(await db.files.get(id)).toMatchObject({ bytes: svg });
+  // A zip from which the file was taken is refused, and nothing is kept.
+  const { 'cutting.json': text } = unzipSync(new Uint8Array(await out[0].blob.arrayBuffer()));
+  const lacking = zipSync({ 'cutting.json': text }) as Uint8Array<ArrayBuffer>;
+  await expect(importCutting(new File([lacking], 'b.zip'))).rejects.toThrow('lacks the file “buoy.svg”');
+  expect(await db.cuttings.count()).toBe(1);
 });

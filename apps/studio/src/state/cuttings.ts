@@ -1,12 +1,12 @@
-import { type Clip, growthClip, LIMITS, newId, Problem, readClip, stepClip, unusedName, writeClip } from '@uvrex/core';
+import { type Clip, growthClip, growthsClip, newId, type Scene, stepClip, writeClip } from '@uvrex/core';
 import { type Cutting, plantIn } from '@uvrex/core/cuttings';
-import { save } from '@/export/save';
 import { say } from '@/ui/Toasts';
 import { sizeOf, titleOf } from './actions';
-import { smallPicture } from './autosave';
 import { pasteText } from './clips';
+import { freeCuttingName } from './cuttingShelf';
 import { db, type StoredCutting } from './db';
 import { edit, growthIn, useDocument } from './document';
+import { type Asked } from './keepAsked';
 import { setView, useView } from './view';
 
 /** Sizes that things are planted for where nothing is known of their host, metres. */
@@ -38,62 +38,60 @@ function grownAt(): number {
   return first + Math.round(0.8 * (last - first));
 }
 
-/** Keeps a growth with what it needs, or one of its steps, to be planted again in any scene. */
-export async function keepCutting(growthId: string, stepId?: string): Promise<void> {
+/** What a cutting of these would be called. */
+export function nameOfKept({ growths, steps }: Asked): string {
   const { scene } = useDocument.getState();
-  const growth = growthIn(scene, growthId);
-  const step = growth?.steps.find(({ id }) => id === stepId);
-  if (!growth || (stepId && !step)) return;
-  // A step takes along what it copies.
-  const clip = step
-    ? withNeeds(stepClip(scene, growth, [step]), growthClip(scene, { ...growth, steps: [step] }))
-    : growthClip(scene, growth);
-  const name = await freeName(step ? titleOf(step) : growth.name);
-  const stored: StoredCutting = {
-    ...{ id: newId(), name, made: Date.now(), of: step ? 'steps' : 'growths' },
-    ...{ text: writeClip(clip), picture: await smallPicture() },
-  };
-  await db.cuttings.add(stored);
-  say({ tone: 'success', text: `“${name}” is kept among your cuttings.` });
+  const growth = growthIn(scene, growths[0]);
+  const step = growth?.steps.find(({ id }) => id === steps?.[0]);
+  if (steps?.length === 1 && step) return titleOf(step);
+  return steps ? `Steps of ${growth?.name ?? ''}` : (growth?.name ?? '');
 }
 
-/** The clip of a step together with the growths that it refers to. */
-const withNeeds = (clip: Clip, needs: Clip): Clip => ({
-  ...clip,
-  scene: { ...clip.scene, growths: [...clip.scene.growths, ...needs.scene.growths.slice(1)] },
-});
+/** Keeps growths with what they need, or steps of one, to be planted again in any scene. */
+export async function keepCutting({ growths, steps, name }: Asked & { name: string }): Promise<void> {
+  const clip = clipOfKept(growths, steps);
+  if (!clip) return;
+  const free = await freeCuttingName(name);
+  const stored: StoredCutting = {
+    ...{ id: newId(), name: free, made: Date.now(), of: steps ? 'steps' : 'growths' },
+    ...{ text: writeClip(clip), picture: await pictureOf(growths, clip) },
+  };
+  await db.cuttings.add(stored);
+  say({ tone: 'success', text: `“${free}” is kept among your cuttings.` });
+}
 
-async function freeName(base: string): Promise<string> {
-  const taken = await db.cuttings.toArray();
-  return unusedName(base.slice(0, LIMITS.name), new Set(taken.map(({ name }) => name)));
+function clipOfKept(ids: readonly string[], stepIds?: readonly string[]): Clip | null {
+  const { scene } = useDocument.getState();
+  const growths = scene.growths.filter(({ id }) => ids.includes(id));
+  if (growths.length === 0) return null;
+  if (!stepIds) return growthsClip(scene, growths);
+  const [growth] = growths;
+  const steps = growth.steps.filter(({ id }) => stepIds.includes(id));
+  if (steps.length === 0) return null;
+  // Steps take along what they copy.
+  const needs = growthClip(scene, { ...growth, steps });
+  const clip = stepClip(scene, growth, steps);
+  return { ...clip, scene: { ...clip.scene, growths: [...clip.scene.growths, ...needs.scene.growths.slice(1)] } };
+}
+
+/** A small picture of what is kept: those growths alone, as they have grown at the end; null where none can be drawn. */
+async function pictureOf(ids: readonly string[], clip: Clip): Promise<Blob | null> {
+  const { scene } = useDocument.getState();
+  const alone: Scene = {
+    ...scene,
+    groups: [],
+    growths: scene.growths.map((growth) => ({
+      ...growth,
+      visible: ids.includes(growth.id) && (ids.length === 1 || growth.visible),
+    })),
+  };
+  if (typeof document === 'undefined' || clip.scene.growths.length === 0) return null;
+  try {
+    const { onePicture } = await import('@/export/onePicture');
+    return await onePicture(alone, scene.range[1]);
+  } catch {
+    return null;
+  }
 }
 
 export const plantOwn = ({ text }: StoredCutting): void => void pasteText(text);
-
-export const renameCutting = async ({ id }: StoredCutting, name: string): Promise<void> => {
-  await db.cuttings.update(id, { name });
-};
-
-/** Deletes a cutting. @returns what brings it back */
-export async function deleteCutting(stored: StoredCutting): Promise<() => Promise<void>> {
-  await db.cuttings.delete(stored.id);
-  return async () => void (await db.cuttings.put(stored));
-}
-
-/** Hands a cutting out as a file. */
-export function exportCutting({ name, text }: StoredCutting): void {
-  const clip = JSON.parse(text) as { scene: { name: string } };
-  clip.scene.name = name;
-  const file = name.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'Cutting';
-  save({ name: `${file}.cutting.json`, blob: new Blob([JSON.stringify(clip, null, 1)], { type: 'application/json' }) });
-}
-
-/** Takes a cutting in from a file. @throws Problem for a file that holds none */
-export async function importCutting(file: File): Promise<void> {
-  const text = await file.text();
-  const clip = readClip(text);
-  if (!clip || (clip.of !== 'growths' && clip.of !== 'steps'))
-    throw new Problem(`“${file.name}” is no cutting.`, 'Choose a file that was exported from your cuttings.');
-  const name = await freeName(clip.scene.name || 'Cutting');
-  await db.cuttings.add({ id: newId(), name, made: Date.now(), of: clip.of, text, picture: null });
-}

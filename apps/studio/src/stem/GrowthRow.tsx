@@ -7,9 +7,10 @@ import IconButton from '@mui/material/IconButton';
 import { memo, type MouseEvent, useState } from 'react';
 import { type Growth } from '@uvrex/core';
 import { changeGrowth, deleteGrowth, duplicateGrowth } from '@/state/actions';
-import { keepAsCutting, withClips } from '@/state/clipsLater';
+import { withClips } from '@/state/clipsLater';
 import { useDocument } from '@/state/document';
 import { groupGrowths, takeOutOfGroup } from '@/state/groups';
+import { askToKeep } from '@/state/keepAsked';
 import { useResults } from '@/state/results';
 import { chosenIn, useView } from '@/state/view';
 import { PodShape } from '@/timeline/PodShape';
@@ -104,7 +105,7 @@ export const GrowthRow = memo(function GrowthRow({ growth, inGroup, shown, choos
           { label: 'Rename', run: () => setNaming(true) },
           { label: 'Duplicate', run: () => duplicateGrowth(growth.id) },
           { label: 'Copy', run: () => withClips(({ copyGrowth }) => copyGrowth(growth)) },
-          { label: 'Keep as a cutting', run: () => keepAsCutting(growth.id) },
+          { label: 'Keep as a cutting', run: () => askToKeep({ growths: [growth.id] }) },
           { label: 'Copy tracks', run: () => withClips(({ copyTracks }) => copyTracks(growth)) },
           inGroup
             ? { label: 'Take out of the group', run: () => takeOutOfGroup(growth.id) }

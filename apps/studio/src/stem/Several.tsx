@@ -4,6 +4,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { type Growth, type GrowthGroup, type NumberParam } from '@uvrex/core';
 import { endEdit, useDocument } from '@/state/document';
+import { askToKeep } from '@/state/keepAsked';
 import { changeGroup, groupGrowths, ungroup } from '@/state/groups';
 import { changeGrowths, deleteGrowths, duplicateGrowths, spreadLate, stepOfLate } from '@/state/several';
 import { NumberField } from '@/ui/NumberField';
@@ -80,6 +81,14 @@ export function Several({ ids }: { ids: readonly string[] }) {
         </Button>
         <Button variant="outlined" color="inherit" onClick={() => (group ? ungroup(group.id) : groupGrowths(ids))}>
           {group ? 'Ungroup' : 'Group'}
+        </Button>
+        <Button
+          variant="outlined"
+          color="inherit"
+          onClick={() => askToKeep({ growths: ids })}
+          sx={{ gridColumn: '1 / 3' }}
+        >
+          Keep as a cutting
         </Button>
         <Button variant="outlined" color="error" onClick={() => deleteGrowths(ids)} sx={{ gridColumn: '1 / 3' }}>
           Delete {many}

@@ -13,6 +13,7 @@ import {
 } from 'react';
 import { create } from 'zustand';
 import { focusRow } from '@/ui/focusRow';
+import { afterFirstPicture } from '@/viewport/afterPicture';
 import type * as SortingModule from './sorting';
 
 /** What a row puts on itself to be dragged: its place on the page, and what it is taken by. */
@@ -25,8 +26,8 @@ export interface RowDrag {
 
 const STILL: RowDrag = { ref: null, handle: {}, style: undefined, dragged: false };
 
-/** Milliseconds after the studio has opened when dragging is loaded. */
-const SOON = 1200;
+/** Milliseconds after the first picture when dragging is loaded, and after which it is tried again. */
+const SOON = 600;
 
 const useLoaded = create<{ sorting: typeof SortingModule | null }>(() => ({ sorting: null }));
 let asked = false;
@@ -39,17 +40,16 @@ function loadSoon(): void {
   const hold = (event: Event): void => void (held = event.type === 'pointerdown');
   const events = ['pointerdown', 'pointerup', 'pointercancel'];
   for (const name of events) window.addEventListener(name, hold, true);
-  const timer = setInterval(() => {
+  const load = (): void =>
     void import('./sorting').then((sorting) => {
       const { activeElement } = document;
-      if (held || activeElement?.matches('input, textarea') || useLoaded.getState().sorting) return;
-      clearInterval(timer);
+      if (held || activeElement?.matches('input, textarea')) return void setTimeout(load, SOON);
       for (const name of events) window.removeEventListener(name, hold, true);
       const row = activeElement?.getAttribute('data-row') ?? undefined;
       useLoaded.setState({ sorting });
       focusRow(row);
     });
-  }, SOON);
+  afterFirstPicture(load, SOON);
 }
 
 const Loaded = createContext<typeof SortingModule | null>(null);

@@ -20,7 +20,8 @@ import {
 } from '@uvrex/core';
 import { deleteStep, duplicateStep, ownFrame, renameStep, titleOf, toggleStep } from '@/state/actions';
 import { growthIn, useDocument } from '@/state/document';
-import { keepAsCutting, withClips } from '@/state/clipsLater';
+import { withClips } from '@/state/clipsLater';
+import { askToKeep } from '@/state/keepAsked';
 import { useResults } from '@/state/results';
 import { setView, useView } from '@/state/view';
 import { MoreMenu } from '@/ui/MoreMenu';
@@ -210,7 +211,7 @@ export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Pro
             { label: 'Rename', run: () => setNaming(true) },
             { label: 'Duplicate', run: () => duplicateStep(growth, step.id) },
             { label: 'Copy', run: () => withClips(({ copyStep }) => copyStep(grown(growth)!, step)) },
-            { label: 'Keep as a cutting', run: () => keepAsCutting(growth, step.id) },
+            { label: 'Keep as a cutting', run: () => askToKeep({ growths: [growth], steps: [step.id] }) },
             { label: step.on ? 'Switch off' : 'Switch on', run: () => toggleStep(growth, step.id) },
             {
               label: 'Delete',

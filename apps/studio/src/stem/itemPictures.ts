@@ -39,7 +39,7 @@ export async function drawItems(): Promise<void> {
         // What cannot be made has no picture; its own panel says why.
         continue;
       }
-      const blob = await new Promise<Blob | null>((done) => maker!.canvas.toBlob(done, 'image/webp', 0.8));
+      const blob = await maker.blob();
       if (blob) put(growth, URL.createObjectURL(blob));
     }
   } finally {

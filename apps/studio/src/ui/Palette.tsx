@@ -9,7 +9,8 @@ import { type Cutting, CUTTINGS, STEP_WORDS } from '@uvrex/core/cuttings';
 import { MOMENTS, SMALL } from '@uvrex/examples/small';
 import { addStartedGrowth, addStep, selectedGrowth } from '@/state/actions';
 import { COMMANDS } from '@/state/commands';
-import { deleteCutting, exportCutting, importCutting, plant, plantOwn, renameCutting } from '@/state/cuttings';
+import { plant, plantOwn } from '@/state/cuttings';
+import { deleteCutting, exportCutting, importCutting, renameCutting } from '@/state/cuttingShelf';
 import { db, type StoredCutting } from '@/state/db';
 import { keysOf } from '@/state/keys';
 import { setView, useView } from '@/state/view';
@@ -18,7 +19,7 @@ import { MoreMenu } from './MoreMenu';
 import { type Entry, Picker, type Section } from './Picker';
 import { RenameInput } from './RenameInput';
 import { INK } from './theme';
-import { say, sayProblem } from './Toasts';
+import { deletedSaid, sayProblem } from './Toasts';
 
 /** Kinds of geometry that a growth's steps give. */
 const given = (steps: readonly Step[]): Set<FormKind> =>
@@ -186,14 +187,6 @@ function useOwnCuttings(of: StoredCutting['of']): { sections: Section[]; foot: R
   const [naming, setNaming] = useState<StoredCutting | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const pictures = usePictures(stored);
-  const remove = async (cutting: StoredCutting): Promise<void> => {
-    const bringBack = await deleteCutting(cutting);
-    say({
-      tone: 'info',
-      text: `“${cutting.name}” is deleted.`,
-      action: { label: 'Bring it back', run: () => void bringBack().catch(sayProblem) },
-    });
-  };
   const entries = stored
     .filter((cutting) => cutting.of === of)
     .map((cutting): Entry => {
@@ -209,8 +202,8 @@ function useOwnCuttings(of: StoredCutting['of']): { sections: Section[]; foot: R
             of={cutting.name}
             items={[
               { label: 'Rename', run: () => setNaming(cutting) },
-              { label: 'Export', run: () => exportCutting(cutting) },
-              { label: 'Delete', run: () => void remove(cutting).catch(sayProblem) },
+              { label: 'Export', run: () => void exportCutting(cutting).catch(sayProblem) },
+              { label: 'Delete', run: () => void deletedSaid(cutting.name, deleteCutting(cutting)) },
             ]}
           />
         ),
@@ -238,7 +231,7 @@ function useOwnCuttings(of: StoredCutting['of']): { sections: Section[]; foot: R
       <input
         ref={input}
         type="file"
-        accept=".json,application/json"
+        accept=".json,.zip,application/json,application/zip"
         hidden
         data-testid="import-cutting"
         onChange={(event) => {

@@ -10,6 +10,7 @@ import { checkScene, Problem, type Scene } from '@uvrex/core';
 import { keepBeside } from '@/library/scenes';
 import { setKeeper, startAutosave, useSaving } from '@/state/autosave';
 import { startClipboardSoon } from '@/state/clipsLater';
+import { useKeepAsked } from '@/state/keepAsked';
 import { COMMANDS, runCommand } from '@/state/commands';
 import { db, type StoredScene } from '@/state/db';
 import { edit, growthIn, openScene, useDocument } from '@/state/document';
@@ -42,6 +43,7 @@ const ScenePanel = dynamic(() => import('@/stem/ScenePanel').then((module) => mo
 const Several = dynamic(() => import('@/stem/Several').then((module) => module.Several), { ssr: false });
 const Shortcuts = dynamic(() => import('./Shortcuts').then((module) => module.Shortcuts), { ssr: false });
 const Palette = dynamic(() => import('./Palette').then((module) => module.Palette), { ssr: false });
+const KeepCutting = dynamic(() => import('@/stem/KeepCutting').then((module) => module.KeepCutting), { ssr: false });
 const Versions = dynamic(() => import('@/versions/Versions').then((module) => module.Versions), { ssr: false });
 const ExportSheet = dynamic(() => import('@/export/ExportSheet').then((module) => module.ExportSheet), { ssr: false });
 
@@ -245,6 +247,7 @@ function Chosen() {
 function Room() {
   const name = useDocument((state) => state.scene.name);
   const sheet = useView((state) => state.sheet);
+  const asked = useKeepAsked((state) => state.asked);
   const palette = useView((state) => state.palette !== null);
   const panel = useSizes((sizes) => sizes.panel) ?? firstSize('panel');
   const timeline = useSizes((sizes) => sizes.timeline) ?? firstSize('timeline');
@@ -320,6 +323,7 @@ function Room() {
       {sheet === 'shortcuts' && <Shortcuts />}
       {sheet === 'export' && <ExportSheet />}
       {sheet === 'versions' && <Versions />}
+      {asked && <KeepCutting asked={asked} />}
     </Box>
   );
 }

@@ -9,16 +9,14 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { checkScene } from '@uvrex/core';
-import { usePicture } from '@/library/picture';
 import { freeName, keep } from '@/library/scenes';
 import { type StoredVersion } from '@/state/db';
 import { useDocument } from '@/state/document';
 import { deleteVersion, goBackTo, keepVersion, renameVersion, versionsOf } from '@/state/versions';
 import { setView } from '@/state/view';
-import { MoreMenu } from '@/ui/MoreMenu';
-import { RenameInput } from '@/ui/RenameInput';
+import { PictureCard } from '@/ui/PictureCard';
 import { INK } from '@/ui/theme';
-import { say, sayProblem } from '@/ui/Toasts';
+import { deletedSaid, sayProblem } from '@/ui/Toasts';
 import { Compare } from './Compare';
 
 const WHEN = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
@@ -68,8 +66,6 @@ export function Versions() {
 
 function VersionCard({ version, compare }: { version: StoredVersion; compare: () => void }) {
   const router = useRouter();
-  const [naming, setNaming] = useState(false);
-  const picture = usePicture(version.picture);
   const { name } = version;
   const goBack = (): void => {
     try {
@@ -84,68 +80,26 @@ function VersionCard({ version, compare }: { version: StoredVersion; compare: ()
     const made = await keep({ ...scene, name: await freeName(`${scene.name}, ${name}`) }, version.picture);
     router.push(`/studio/${made}`);
   };
-  const remove = async (): Promise<void> => {
-    const bringBack = await deleteVersion(version);
-    say({
-      tone: 'info',
-      text: `“${name}” is deleted.`,
-      action: { label: 'Bring it back', run: () => void bringBack().catch(sayProblem) },
-    });
-  };
   return (
-    <Box
-      role="group"
-      aria-label={name}
-      sx={{ border: `1px solid ${INK.line}`, borderRadius: 3, overflow: 'hidden', bgcolor: INK.raised }}
+    <PictureCard
+      name={name}
+      about={`${WHEN.format(version.made)}, ${countOf(version)}`}
+      picture={version.picture}
+      rename={{ label: 'Name of the version', to: (next) => renameVersion(version, next) }}
+      items={[
+        { label: 'Open as a scene of its own', run: () => void apart().catch(sayProblem) },
+        { label: 'Delete', run: () => void deletedSaid(name, deleteVersion(version)) },
+      ]}
     >
-      <Box sx={{ aspectRatio: '16 / 10', bgcolor: INK.deep }}>
-        {picture && (
-          <Box
-            component="img"
-            src={picture}
-            alt=""
-            sx={{ display: 'block', width: '100%', height: '100%', objectFit: 'cover' }}
-          />
-        )}
+      <Box sx={{ display: 'flex', gap: 0.75, pt: 1 }}>
+        <Button variant="outlined" color="inherit" onClick={goBack} sx={{ flex: 1, borderColor: INK.line }}>
+          Go back to it
+        </Button>
+        <Button variant="outlined" color="inherit" onClick={compare} sx={{ borderColor: INK.line }}>
+          Compare
+        </Button>
       </Box>
-      <Box sx={{ p: 1.25 }}>
-        <Box sx={{ display: 'flex', alignItems: 'center' }}>
-          <Box sx={{ flex: 1, minWidth: 0 }}>
-            {naming ? (
-              <RenameInput
-                value={name}
-                label="Name of the version"
-                done={(next) => {
-                  setNaming(false);
-                  if (next) void renameVersion(version, next).catch(sayProblem);
-                }}
-              />
-            ) : (
-              <Box sx={{ fontWeight: 650, overflowWrap: 'anywhere' }}>{name}</Box>
-            )}
-            <Box sx={{ color: 'text.secondary', fontSize: 12 }}>
-              {WHEN.format(version.made)}, {countOf(version)}
-            </Box>
-          </Box>
-          <MoreMenu
-            of={name}
-            items={[
-              { label: 'Rename', run: () => setNaming(true) },
-              { label: 'Open as a scene of its own', run: () => void apart().catch(sayProblem) },
-              { label: 'Delete', run: () => void remove().catch(sayProblem) },
-            ]}
-          />
-        </Box>
-        <Box sx={{ display: 'flex', gap: 0.75, pt: 1 }}>
-          <Button variant="outlined" color="inherit" onClick={goBack} sx={{ flex: 1, borderColor: INK.line }}>
-            Go back to it
-          </Button>
-          <Button variant="outlined" color="inherit" onClick={compare} sx={{ borderColor: INK.line }}>
-            Compare
-          </Button>
-        </Box>
-      </Box>
-    </Box>
+    </PictureCard>
   );
 }
 

@@ -7,7 +7,9 @@ import { type Anchor, at, catmullRom, distance, type Growth, type Step, type Vec
 import { setParam } from '@/state/actions';
 import { endEdit } from '@/state/document';
 import { INK } from '@/ui/theme';
+import { useOwnSpace } from './ownSpace';
 import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
+import { snapUnder } from './snapping';
 
 const PER_SEGMENT = 16;
 
@@ -18,11 +20,10 @@ const PER_SEGMENT = 16;
 export function AnchorHandles({ growth, step }: { growth: Growth; step: Step }) {
   return (
     <Handles
-      growth={growth.id}
+      growth={growth}
       step={step.id}
       anchors={step.params.anchors as Anchor[]}
       closed={step.params.closed === true}
-      hue={growth.hue}
     />
   );
 }
@@ -30,31 +31,30 @@ export function AnchorHandles({ growth, step }: { growth: Growth; step: Step }) 
 const placeOf = ([x, y, z]: Anchor): Vec3 => [x, y, z];
 
 interface Props {
-  growth: string;
+  growth: Growth;
   step: string;
   anchors: Anchor[];
   closed: boolean;
-  hue: string;
 }
 
-function Handles({ growth, step, anchors, closed, hue }: Props) {
+function Handles({ growth, step, anchors, closed }: Props) {
+  const { hue } = growth;
+  const { toOwn, toWorld } = useOwnSpace(growth);
   // Drawn again with every picture, since the camera may have moved.
   useProjection((state) => state.drawn);
   const projection = useProjection.getState();
   const dragged = useRef<number | null>(null);
   const [focused, setFocused] = useState<number | null>(null);
 
-  const set = (next: Anchor[], merge: string | null = null): void => setParam(growth, step, 'anchors', next, merge);
-  const place = (event: PointerEvent | React.MouseEvent, through: Vec3): Vec3 | null => {
+  const set = (next: Anchor[], merge: string | null = null): void => setParam(growth.id, step, 'anchors', next, merge);
+  /** Where in the growth's own space the pointer is, as far off as a place of it; on another growth where `snaps`. */
+  const place = (event: PointerEvent | React.MouseEvent, through: Vec3, snaps = false): Vec3 | null => {
     const box = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
     if (!projection.camera) return null;
-    const point = ontoPlane(
-      event.clientX - box.left,
-      event.clientY - box.top,
-      facingPlane(through, projection.camera),
-      projection,
-    );
-    return point && (point.map((value) => Math.round(value * 1e4) / 1e4) as unknown as Vec3);
+    const [x, y] = [event.clientX - box.left, event.clientY - box.top];
+    const met = snaps && !event.altKey ? snapUnder({ x, y }, growth.id, projection) : null;
+    const point = met?.at ?? ontoPlane(x, y, facingPlane(toWorld(through), projection.camera), projection);
+    return point && (toOwn(point).map((value) => Math.round(value * 1e4) / 1e4) as unknown as Vec3);
   };
   /** An anchor elsewhere: its size and lean stay. */
   const replace = (i: number, [x, y, z]: Vec3): Anchor[] =>
@@ -74,17 +74,17 @@ function Handles({ growth, step, anchors, closed, hue }: Props) {
     const [right, up] = [new Vector3(), new Vector3()];
     projection.camera.matrixWorld.extractBasis(right, up, new Vector3());
     const by = event.shiftKey ? 0.1 : 0.01;
-    const moved = new Vector3(...placeOf(anchors[i]))
+    const moved = new Vector3(...toWorld(placeOf(anchors[i])))
       .addScaledVector(right, nudge[0] * by)
       .addScaledVector(up, nudge[1] * by);
-    set(replace(i, [moved.x, moved.y, moved.z]), 'nudge');
+    set(replace(i, toOwn([moved.x, moved.y, moved.z])), 'nudge');
   };
 
   const curve =
     anchors.length > 1
       ? catmullRom(anchors.flatMap(placeOf), PER_SEGMENT, closed && anchors.length > 2)
       : new Float64Array();
-  const dots = Array.from({ length: curve.length / 3 }, (_, i) => toScreen(at(curve, i), projection));
+  const dots = Array.from({ length: curve.length / 3 }, (_, i) => toScreen(toWorld(at(curve, i)), projection));
   const line = dots.flatMap((dot) => (dot ? [`${dot.x.toFixed(1)},${dot.y.toFixed(1)}`] : [])).join(' ');
 
   /** Puts an anchor in where the line was double-clicked. */
@@ -118,7 +118,7 @@ function Handles({ growth, step, anchors, closed, hue }: Props) {
         onDoubleClick={insert}
       />
       {anchors.map((anchor, i) => {
-        const dot = toScreen(placeOf(anchor), projection);
+        const dot = toScreen(toWorld(placeOf(anchor)), projection);
         if (!dot) return null;
         return (
           <circle
@@ -144,7 +144,7 @@ function Handles({ growth, step, anchors, closed, hue }: Props) {
             }}
             onPointerMove={(event) => {
               if (dragged.current !== i) return;
-              const point = place(event, placeOf(anchor));
+              const point = place(event, placeOf(anchor), true);
               if (point) set(replace(i, point), 'anchor');
             }}
             onPointerUp={() => {

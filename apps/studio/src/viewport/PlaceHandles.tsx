@@ -30,6 +30,8 @@ import { NUDGES } from './nudges';
 import { Overlay } from './Overlay';
 import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
 import { pathOnScreen } from './screenPath';
+import { snapUnder } from './snapping';
+import { within } from './within';
 
 /** Radius of the rings on screen, pixels. */
 const RING = 74;
@@ -75,18 +77,19 @@ export function PlaceHandles({ growth }: { growth: Growth }) {
       growth.id,
       own.id,
       Object.fromEntries(
-        Object.entries(changes).map(([name, value]) => {
-          const { min, max } = growthPlace.params[name as 'scale'];
-          return [name, Math.round(Math.min(max, Math.max(min, value)) * 1e4) / 1e4];
-        }),
+        Object.entries(changes).map(([name, value]) => [name, within(growthPlace.params[name as 'scale'], value)]),
       ),
       `place ${Object.keys(changes).join()}`,
     );
   const right = new Vector3().setFromMatrixColumn(camera.matrixWorld, 0).toArray() as unknown as Vec3;
 
-  const under = (event: PointerEvent<SVGElement>): Vec3 | null => {
+  const pointerOf = (event: PointerEvent<SVGElement>): { x: number; y: number } => {
     const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-    return ontoPlane(event.clientX - box.left, event.clientY - box.top, facingPlane(centre, camera), projection);
+    return { x: event.clientX - box.left, y: event.clientY - box.top };
+  };
+  const under = (event: PointerEvent<SVGElement>): Vec3 | null => {
+    const { x, y } = pointerOf(event);
+    return ontoPlane(x, y, facingPlane(centre, camera), projection);
   };
   const acts: Record<string, (to: Vec3, from: Held, snap: boolean) => void> = {
     Middle: (to, { from, values: before }, snap) => {
@@ -120,7 +123,12 @@ export function PlaceHandles({ growth }: { growth: Growth }) {
       setShown(handle);
     },
     onPointerMove: (event: PointerEvent<SVGElement>) => {
-      const to = held.current?.handle === handle ? under(event) : null;
+      if (held.current?.handle !== handle) return;
+      // The middle comes onto what is under it of other growths; with Alt it goes free.
+      const free = handle !== 'Middle' || event.shiftKey || event.altKey;
+      const met = free ? null : snapUnder(pointerOf(event), growth.id, projection);
+      if (met) return put(Object.fromEntries(MOVES.map((name, c) => [name, met.at[c]])));
+      const to = under(event);
       if (to) acts[handle](to, held.current!, event.shiftKey);
     },
     onPointerUp: release,

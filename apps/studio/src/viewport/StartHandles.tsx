@@ -1,6 +1,6 @@
 'use client';
 
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, useState } from 'react';
 import {
   baseOf,
   type Growth,
@@ -15,13 +15,15 @@ import {
 } from '@uvrex/core';
 import { type Handle, HANDLES } from '@uvrex/core/handles';
 import { ownFrame, setParams } from '@/state/actions';
-import { endEdit, useDocument } from '@/state/document';
+import { useDocument } from '@/state/document';
 import { useView } from '@/state/view';
-import { INK, MONO } from '@/ui/theme';
+import { Knob } from './Knob';
 import { NUDGES } from './nudges';
 import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';
 import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
+import { snapUnder } from './snapping';
+import { within } from './within';
 
 /** With Shift, places snap to so many metres; and near the ground always to it. */
 const GRID = 0.1;
@@ -40,8 +42,9 @@ export function StartHandles({ growth, step }: { growth: Growth; step: Step }) {
   const range = useDocument((state) => state.scene.range);
   useProjection((state) => state.drawn);
   const { toOwn, toWorld } = useOwnSpace(growth);
-  const dragged = useRef<string | null>(null);
   const [held, setHeld] = useState<string | null>(null);
+  /** What the held one has snapped to. */
+  const [met, setMet] = useState<string | null>(null);
   const projection = useProjection.getState();
   const declaration = stepOf(step.kind)!;
   let values: Resolved;
@@ -56,23 +59,23 @@ export function StartHandles({ growth, step }: { growth: Growth; step: Step }) {
   const handles = HANDLES[step.kind](values).filter(({ at, set }) => Object.keys(set(at)).every(free));
 
   const put = ({ label, set }: Handle, place: Vec3): void => {
-    const next = Object.entries(set(place)).map(([name, value]) => {
-      const { min, max } = declaration.params[name] as NumberParam;
-      return [name, Math.round(Math.min(max, Math.max(min, value)) * 1e4) / 1e4] as const;
-    });
+    const next = Object.entries(set(place)).map(([name, value]) => [
+      name,
+      within(declaration.params[name] as NumberParam, value),
+    ]);
     setParams(growth.id, step.id, Object.fromEntries(next), `handle ${label}`);
   };
-  const onMove = (event: PointerEvent<SVGElement>, handle: Handle): void => {
-    if (dragged.current !== handle.label || !projection.camera) return;
-    const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
+  const onMove = (handle: Handle, pointer: { x: number; y: number }, { shiftKey, altKey }: PointerEvent): void => {
+    if (!projection.camera) return;
+    // A whole place meets what is under it of other growths; with Alt it goes free.
+    const met =
+      Object.keys(handle.set(handle.at)).length === 3 && !shiftKey && !altKey
+        ? snapUnder(pointer, growth.id, projection)
+        : null;
+    setMet(met?.to ?? null);
     const plane = facingPlane(toWorld(handle.at), projection.camera);
-    const point = ontoPlane(event.clientX - box.left, event.clientY - box.top, plane, projection);
-    if (point) put(handle, toOwn(snapped(point, event.shiftKey)));
-  };
-  const release = (): void => {
-    dragged.current = null;
-    setHeld(null);
-    endEdit();
+    const point = met?.at ?? ontoPlane(pointer.x, pointer.y, plane, projection);
+    if (point) put(handle, toOwn(met || altKey ? point : snapped(point, shiftKey)));
   };
   const onKey = (event: KeyboardEvent, handle: Handle): void => {
     const way = NUDGES[event.key];
@@ -95,47 +98,23 @@ export function StartHandles({ growth, step }: { growth: Growth; step: Step }) {
         });
         const said = Object.values(handle.set(handle.at)).map((value) => value.toFixed(2));
         return (
-          <g key={handle.label}>
-            <circle
-              cx={dot.x}
-              cy={dot.y}
-              r={6}
-              tabIndex={0}
-              role="button"
-              aria-label={`${handle.label} of ${declaration.label}`}
-              fill={INK.deep}
-              stroke={held === handle.label ? INK.text : growth.hue}
-              strokeWidth={2}
-              pointerEvents="all"
-              cursor="grab"
-              onKeyDown={(event) => onKey(event, handle)}
-              onPointerDown={(event) => {
-                event.currentTarget.setPointerCapture(event.pointerId);
-                event.currentTarget.focus();
-                dragged.current = handle.label;
-                setHeld(handle.label);
-              }}
-              onPointerMove={(event) => onMove(event, handle)}
-              onPointerUp={release}
-              onPointerCancel={release}
-              onBlur={endEdit}
-            />
-            <text
-              x={dot.x + (left ? -11 : 11)}
-              y={dot.y + 4}
-              textAnchor={left ? 'end' : 'start'}
-              fill={INK.text}
-              fontSize={11.5}
-              opacity={0.85}
-            >
-              {handle.label}
-              {held === handle.label && (
-                <tspan dx={6} fontFamily={MONO}>
-                  {said.join(', ')} m
-                </tspan>
-              )}
-            </text>
-          </g>
+          <Knob
+            key={handle.label}
+            dot={dot}
+            label={handle.label}
+            of={declaration.label}
+            hue={growth.hue}
+            held={held === handle.label}
+            said={`${said.join(', ')} m${met ? `, on ${met}` : ''}`}
+            left={left}
+            onKey={(event) => onKey(event, handle)}
+            take={() => setHeld(handle.label)}
+            onMove={(at, event) => onMove(handle, at, event)}
+            release={() => {
+              setHeld(null);
+              setMet(null);
+            }}
+          />
         );
       })}
     </Overlay>

@@ -29,6 +29,7 @@ const FalloffHandles = dynamic(() => import('./FalloffHandles').then((module) =>
   ssr: false,
 });
 const StartHandles = dynamic(() => import('./StartHandles').then((module) => module.StartHandles), { ssr: false });
+const AlongHandles = dynamic(() => import('./AlongHandles').then((module) => module.AlongHandles), { ssr: false });
 const PlaceHandles = dynamic(() => import('./PlaceHandles').then((module) => module.PlaceHandles), { ssr: false });
 const MeasureLayer = dynamic(() => import('./MeasureLayer').then((module) => module.MeasureLayer), { ssr: false });
 const GridNames = dynamic(() => import('./GridNames').then((module) => module.GridNames), { ssr: false });
@@ -106,6 +107,7 @@ export function Viewport() {
   const shaping = useHandled('falloff');
   const drawn = useHandled('drawn');
   const weaving = useHandled('web');
+  const laid = useHandled('along');
   const moved = useMoved();
   const placed = usePlaced();
   const started = useStart();
@@ -136,6 +138,7 @@ export function Viewport() {
         {grid && <GridNames />}
         {drawn && <AnchorHandles growth={drawn.growth} step={drawn.step} />}
         {started && <StartHandles growth={started.growth} step={started.step} />}
+        {laid && <AlongHandles growth={laid.growth} step={laid.step} />}
         {moved && <PlaceHandles growth={moved} />}
         {weaving && <WebHandles growth={weaving.growth} step={weaving.step} />}
         {placed && <PlaceLayer growth={placed.growth} step={placed.step} param={placed.param} />}

@@ -16,7 +16,12 @@ import { useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 
 /** How a growth's own space, in which its steps work, lies in the scene at the playhead. */
-export function useOwnSpace(growth: Growth): { toOwn: (place: Vec3) => Vec3; toWorld: (place: Vec3) => Vec3 } {
+export function useOwnSpace(growth: Growth): {
+  toOwn: (place: Vec3) => Vec3;
+  toWorld: (place: Vec3) => Vec3;
+  /** Metres in the scene of one in the growth's own space. */
+  size: number;
+} {
   const frame = useView((state) => state.frame);
   const fps = useDocument((state) => state.scene.fps);
   const range = useDocument((state) => state.scene.range);
@@ -27,6 +32,7 @@ export function useOwnSpace(growth: Growth): { toOwn: (place: Vec3) => Vec3; toW
   const size = number('scale');
   const move: Vec3 = [number('moveX'), number('moveY'), number('moveZ')];
   return {
+    size,
     toWorld: (place) => add(scale(turnedBy(turn, place), size), move),
     toOwn: (place) => scale(turnedBack(turn, sub(place, move)), 1 / size),
   };

@@ -45,7 +45,7 @@ export class Surroundings {
 
   constructor(readonly three: ThreeScene) {
     this.#sky = skyMesh();
-    this.#ground = new Mesh(new CircleGeometry(GROUND_RADIUS, 72).rotateX(-Math.PI / 2), new MeshLambertMaterial());
+    this.#ground = new Mesh(new CircleGeometry(GROUND_RADIUS, 72).rotateX(-Math.PI / 2), this.#soil(false));
     this.#ground.receiveShadow = true;
     this.#floor = new Mesh(this.#ground.geometry, new MeshBasicMaterial({ colorWrite: false }));
     this.#motes = motePoints();
@@ -83,8 +83,7 @@ export class Surroundings {
     const wantsStandard = rendering.quality !== 'draft';
     if (wantsStandard !== this.#ground.material instanceof MeshStandardMaterial) {
       this.#ground.material.dispose();
-      this.#ground.material = wantsStandard ? new MeshStandardMaterial({ roughness: 1 }) : new MeshLambertMaterial();
-      dressGround(this.#ground.material, this.#caustics);
+      this.#ground.material = this.#soil(wantsStandard);
     }
     this.#ground.material.color.copy(floor);
 
@@ -124,6 +123,12 @@ export class Surroundings {
 
     this.#motes.visible = motes > 0;
     this.#motes.geometry.setDrawRange(0, Math.round(MOTES * motes));
+  }
+
+  #soil(standard: boolean): MeshLambertMaterial | MeshStandardMaterial {
+    const material = standard ? new MeshStandardMaterial({ roughness: 1 }) : new MeshLambertMaterial();
+    dressGround(material, this.#caustics);
+    return material;
   }
 
   /** Fits shadows to what there is. */

@@ -60,7 +60,9 @@ test('other texts are none of ours; damaged ones say so', () => {
   for (const text of ['', 'hello', '{"a": 1}', '{"format": "uvrex-scene"}', '{ uvrex-clip'])
     expect(readClip(text)).toBeNull();
   const text = writeClip(growthClip(reef(), reef().growths[0]));
-  expect(() => readClip(text.replace('"growths","scene"', '"everything","scene"'))).toThrow(/unknown kind/);
+  expect(() => readClip(text.replace('"of":"growths"', '"of":"everything"'))).toThrow(/unknown kind/);
+  for (const own of ['0', '3', '1.5', '"1"'])
+    expect(() => readClip(text.replace('"own":1', `"own":${own}`))).toThrow(/how many growths/);
   expect(() => readClip(text.replace('"kind":"noise"', '"kind":"thunder"'))).toThrow(/no step "thunder"/);
 });
 

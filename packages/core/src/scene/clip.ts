@@ -16,6 +16,8 @@ export type ClipOf = (typeof CLIPS)[number];
 /** Parts of a scene on their way to another place: in the growths of a small scene of their own, with its files. */
 export interface Clip {
   of: ClipOf;
+  /** How many of the growths, from the first on, are what was copied; those after them are what these need. One where left out. */
+  own?: number;
   scene: Scene;
 }
 
@@ -31,14 +33,17 @@ const clipOf = (of: ClipOf, from: Scene, growths: Growth[]): Clip => ({
 });
 
 /** A growth, and after it those that it needs: what it copies, rides with, or takes the paths of. */
-export function growthClip(scene: Scene, growth: Growth): Clip {
-  const taken = [growth];
+export const growthClip = (scene: Scene, growth: Growth): Clip => growthsClip(scene, [growth]);
+
+/** Several growths, and after them those that they need besides. */
+export function growthsClip(scene: Scene, growths: readonly Growth[]): Clip {
+  const taken = [...growths];
   for (const one of taken)
     for (const id of references(one)) {
       const other = scene.growths.find((entry) => entry.id === id);
       if (other && !taken.includes(other)) taken.push(other);
     }
-  return clipOf('growths', scene, taken);
+  return { ...clipOf('growths', scene, taken), own: growths.length };
 }
 
 export const stepClip = (scene: Scene, growth: Growth, steps: Step[]): Clip =>
@@ -100,7 +105,7 @@ export function tracksOfClip({ scene }: Clip): { owner: Step; param: string; tra
 }
 
 export const writeClip = (clip: Clip): string =>
-  JSON.stringify({ format: CLIP_FORMAT, of: clip.of, scene: clip.scene });
+  JSON.stringify({ format: CLIP_FORMAT, of: clip.of, own: clip.own, scene: clip.scene });
 
 /**
  * Reads what `writeClip` wrote.
@@ -109,7 +114,7 @@ export const writeClip = (clip: Clip): string =>
  */
 export function readClip(text: string): Clip | null {
   if (!text.trimStart().startsWith('{') || !text.includes(CLIP_FORMAT)) return null;
-  let json: { format?: unknown; of?: unknown; scene?: unknown };
+  let json: { format?: unknown; of?: unknown; own?: unknown; scene?: unknown };
   try {
     json = JSON.parse(text) as typeof json;
   } catch {
@@ -118,5 +123,9 @@ export function readClip(text: string): Clip | null {
   if (json.format !== CLIP_FORMAT) return null;
   const of = CLIPS.find((kind) => kind === json.of);
   if (!of) throw new Problem('What was copied is of an unknown kind.', 'Copy it again.');
-  return { of, scene: checkScene(json.scene) };
+  const scene = checkScene(json.scene);
+  const own = json.own ?? 1;
+  if (typeof own !== 'number' || !Number.isInteger(own) || own < 1 || own > Math.max(1, scene.growths.length))
+    throw new Problem('What was copied is damaged: how many growths it holds is wrong.', 'Copy it again.');
+  return { of, own, scene };
 }

@@ -140,21 +140,36 @@ const tooLarge = (bytes: number, most: number): Problem =>
   new Problem(`The file holds ${Math.round(bytes / 1e6)} MB; ${most / 1e6} MB is the most.`, 'Choose a smaller one.');
 
 async function readZip(bytes: Uint8Array): Promise<PackedScene> {
-  const entries = await unzipped(bytes, (name) => name === 'scene.json' || name.startsWith('files/'));
-  const text = entries['scene.json'];
-  if (!text)
-    throw new Problem('The zip holds no scene.json.', 'Choose a scene file that Uvrex saved.', { path: 'scene.json' });
-  const scene = checkScene(parseJson(strFromU8(text)));
-  const files = new Map<string, Uint8Array>();
-  for (const { id, name } of scene.files) {
-    const path = Object.keys(entries).find((entry) => entry.startsWith(`files/${id}`));
-    if (!path)
-      throw new Problem(`The zip lacks the file “${name}”.`, 'Export the scene again.', { path: `files/${id}` });
-    if (fileId(entries[path]) !== id)
-      throw new Problem(`The file “${name}” in the zip is damaged.`, 'Export the scene again.', { path });
-    files.set(id, entries[path]);
-  }
-  return { scene, files };
+  const { text, filesOf } = await readWithFiles(bytes, 'scene.json');
+  const scene = checkScene(parseJson(text));
+  return { scene, files: filesOf(scene.files) };
+}
+
+/**
+ * Reads a zip of a text and `files/` beside it.
+ * @param name the entry that holds the text
+ * @returns the text, and what gives the bytes of the files that it names
+ * @throws Problem where one is missing or damaged
+ */
+export async function readWithFiles(
+  bytes: Uint8Array,
+  name: string,
+): Promise<{ text: string; filesOf: (named: Scene['files']) => Map<string, Uint8Array> }> {
+  const entries = await unzipped(bytes, (entry) => entry === name || entry.startsWith('files/'));
+  const text = entries[name];
+  if (!text) throw new Problem(`The zip holds no ${name}.`, 'Choose a file that Uvrex saved.', { path: name });
+  const filesOf = (named: Scene['files']): Map<string, Uint8Array> => {
+    const files = new Map<string, Uint8Array>();
+    for (const { id, name } of named) {
+      const path = Object.keys(entries).find((entry) => entry.startsWith(`files/${id}`));
+      if (!path) throw new Problem(`The zip lacks the file “${name}”.`, 'Export it again.', { path: `files/${id}` });
+      if (fileId(entries[path]) !== id)
+        throw new Problem(`The file “${name}” in the zip is damaged.`, 'Export it again.', { path });
+      files.set(id, entries[path]);
+    }
+    return files;
+  };
+  return { text: strFromU8(text), filesOf };
 }
 
 function unzipped(bytes: Uint8Array, wanted: (name: string) => boolean): Promise<Record<string, Uint8Array>> {
@@ -198,8 +213,18 @@ export async function writeSceneFile(
 ): Promise<{ bytes: Uint8Array; ending: 'json' | 'zip' }> {
   const text = writeScene(scene);
   const { files } = JSON.parse(text) as Pick<Scene, 'files'>;
+  return writeWithFiles('scene.json', text, files, bytesOf);
+}
+
+/** The bytes of a text with the files that it names: the text alone without any, a zip of it and `files/` with them. */
+export async function writeWithFiles(
+  entry: string,
+  text: string,
+  files: Scene['files'],
+  bytesOf: (id: string) => Promise<Uint8Array | undefined>,
+): Promise<{ bytes: Uint8Array; ending: 'json' | 'zip' }> {
   if (files.length === 0) return { bytes: strToU8(text), ending: 'json' };
-  const entries: Record<string, Uint8Array> = { 'scene.json': strToU8(text) };
+  const entries: Record<string, Uint8Array> = { [entry]: strToU8(text) };
   for (const { id, name, kind } of files) {
     const bytes = await bytesOf(id);
     if (!bytes) throw new Problem(`The file “${name}” is not on this device.`, 'Load it again, or take its step out.');

@@ -4,7 +4,6 @@ import { nearestPlace } from '../geometry/nearest';
 import { pathsFrom, type Paths } from '../geometry/paths';
 import { readPlaces } from '../geometry/surfacePlaces';
 import { at, type Vec3 } from '../geometry/vec';
-import { EdgeTable } from '../geometry/weld';
 import { pointAttributes } from './contours';
 import { type Breathe } from './softNormals';
 
@@ -110,47 +109,48 @@ function cross(
  * A form filled with cubes of one size, as the paths of their edges, each once: those where the outer side of the pile turns, of
  * all its outer faces, or of every cube. Their points know what the form's skin does where it is nearest.
  * @param mesh the form; it should be closed, else only what its surface runs through is filled for certain
+ * @param claim is told of at least how many points there will be, before they are made
  */
 export async function cellWire(
   mesh: Mesh,
   size: number,
   which: 'corners' | 'outer' | 'all',
   breathe: Breathe = () => Promise.resolve(),
+  claim: (points: number) => void = () => {},
 ): Promise<Paths> {
   const { origin, counts, filled } = await filledCells(mesh, size, breathe);
-  const at3 = (i: number, j: number, k: number): number =>
-    i < 0 || j < 0 || k < 0 || i >= counts[0] || j >= counts[1] || k >= counts[2]
-      ? 0
-      : filled[i + counts[0] * (j + counts[1] * k)];
   const [nx, ny] = [counts[0] + 1, counts[1] + 1];
-  const corner = (i: number, j: number, k: number): number => i + nx * (j + ny * k);
-  const edges = new EdgeTable(12 * filled.reduce((sum, is) => sum + is, 0) + 1);
-  for (let k = 0; k <= counts[2]; k++) {
+  // A row of empty cells round the grid, so that every corner has eight.
+  const padded = new Uint8Array((nx + 1) * (ny + 1) * (counts[2] + 2));
+  const [rowStep, layerStep] = [nx + 1, (nx + 1) * (ny + 1)];
+  for (let k = 0, from = 0; k < counts[2]; k++)
+    for (let j = 0; j < counts[1]; j++, from += counts[0])
+      padded.set(filled.subarray(from, from + counts[0]), 1 + rowStep * (j + 1) + layerStep * (k + 1));
+  // The four cells round an edge lie one back along either of the two other axes.
+  const besides = [
+    [rowStep, layerStep],
+    [layerStep, 1],
+    [1, rowStep],
+  ];
+  const onward = [1, nx, nx * ny];
+  const pairs: [number, number][] = [];
+  for (let k = 0, n = 0; k <= counts[2]; k++) {
     await breathe();
     for (let j = 0; j <= counts[1]; j++)
-      for (let i = 0; i <= counts[0]; i++)
+      for (let i = 0; i <= counts[0]; i++, n++) {
+        const cell = i + 1 + rowStep * (j + 1) + layerStep * (k + 1);
         for (let axis = 0; axis < 3; axis++) {
-          const [u, v] = [(axis + 1) % 3, (axis + 2) % 3];
-          // The four cells round the edge that begins here.
-          const around = [0, 1, 2, 3].map((n) => {
-            const cell = [i, j, k];
-            if (n === 1 || n === 2) cell[u]--;
-            if (n >= 2) cell[v]--;
-            return at3(cell[0], cell[1], cell[2]);
-          });
-          const sum = around[0] + around[1] + around[2] + around[3];
+          const [u, v] = besides[axis];
+          const across = padded[cell] + padded[cell - u - v];
+          const sum = across + padded[cell - u] + padded[cell - v];
           // Two that lie side by side make a flat place, across from each other a corner.
-          const flat = sum === 2 && around[0] !== around[2];
+          const flat = sum === 2 && across === 1;
           if (sum === 0 || (which !== 'all' && sum === 4) || (which === 'corners' && flat)) continue;
-          const end = [i, j, k];
-          end[axis]++;
-          edges.idOf(corner(i, j, k), corner(end[0], end[1], end[2]));
+          pairs.push([n, n + onward[axis]]);
         }
+      }
   }
-  const pairs = Array.from({ length: edges.count }, (_, e): [number, number] => [
-    edges.ends[2 * e],
-    edges.ends[2 * e + 1],
-  ]);
+  claim(pairs.length);
   const place = (n: number): Vec3 => [
     origin[0] + size * (n % nx),
     origin[1] + size * (Math.floor(n / nx) % ny),

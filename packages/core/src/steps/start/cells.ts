@@ -47,8 +47,9 @@ export const cells = defineStep({
     const mesh = wholeMesh(await context.other('growth'));
     if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
     if (cellCount(mesh, p.size) > MOST_CELLS) throw new Problem('There would be too many cells.', 'Raise Cell.');
-    const paths = await cellWire(mesh, p.size, p.which as 'outer', context.breathe);
-    context.claim('points', paths.s.length, 'the size of that growth, or raise Cell');
+    const claim = (points: number): void => context.claim('points', points, 'the size of that growth, or raise Cell');
+    const paths = await cellWire(mesh, p.size, p.which as 'outer', context.breathe, claim);
+    claim(paths.s.length);
     return startWith(form, paths);
   },
 });

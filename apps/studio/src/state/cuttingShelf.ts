@@ -1,0 +1,71 @@
+import { type Clip, LIMITS, newId, Problem, readClip, unusedName, writeClip } from '@uvrex/core';
+import { save } from '@/export/save';
+import { say } from '@/ui/Toasts';
+import { db, type StoredCutting } from './db';
+import { keepFiles, storedBytes } from './files';
+
+/** A name that no cutting has yet. */
+export async function freeCuttingName(base: string): Promise<string> {
+  const taken = await db.cuttings.toArray();
+  return unusedName(base.slice(0, LIMITS.name), new Set(taken.map(({ name }) => name)));
+}
+
+export const renameCutting = async ({ id }: StoredCutting, name: string): Promise<void> => {
+  await db.cuttings.update(id, { name });
+};
+
+/** Deletes a cutting. @returns what brings it back */
+export async function deleteCutting(stored: StoredCutting): Promise<() => Promise<void>> {
+  await db.cuttings.delete(stored.id);
+  return async () => void (await db.cuttings.put(stored));
+}
+
+/**
+ * Hands a cutting out as a file, with the files that it uses.
+ * @throws Problem for a file that is not on this device
+ */
+export async function exportCutting({ name, text }: StoredCutting): Promise<void> {
+  const { writeClipFile } = await import('@uvrex/core/clip-files');
+  const clip = readClip(text);
+  if (!clip) return;
+  const { bytes, ending } = await writeClipFile({ ...clip, scene: { ...clip.scene, name } }, storedBytes);
+  const file = name.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'Cutting';
+  const type = `application/${ending}`;
+  save({ name: `${file}.cutting.${ending}`, blob: new Blob([bytes as Uint8Array<ArrayBuffer>], { type }) });
+}
+
+/** Takes a cutting in from a file. @throws Problem for a file that holds none */
+export async function importCutting(file: File): Promise<void> {
+  const { readClipFile } = await import('@uvrex/core/clip-files');
+  const read = await readClipFile(new Uint8Array(await file.arrayBuffer()));
+  const of = read?.clip.of;
+  if (!read || (of !== 'growths' && of !== 'steps'))
+    throw new Problem(`“${file.name}” is no cutting.`, 'Choose a file that was exported from your cuttings.');
+  const { clip, files } = read;
+  const name = await freeCuttingName(clip.scene.name || 'Cutting');
+  await keepFiles(files);
+  await db.cuttings.add({
+    id: newId(),
+    name,
+    made: Date.now(),
+    of,
+    text: writeClip(clip),
+    picture: await pictureOf(clip),
+  });
+  say({ tone: 'success', text: `“${name}” is among your cuttings now.` });
+}
+
+/** A small picture of growths that came in, as they have grown at the end; null where none can be drawn. */
+async function pictureOf({ of, own = 1, scene }: Clip): Promise<Blob | null> {
+  if (typeof document === 'undefined' || of !== 'growths') return null;
+  try {
+    const { onePicture } = await import('@/export/onePicture');
+    const growths = scene.growths.map((growth, i) => ({
+      ...growth,
+      visible: i < own && (own === 1 || growth.visible),
+    }));
+    return await onePicture({ ...scene, growths }, scene.range[1]);
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,51 @@
+import { nearestAlong, placeAt, wholePath } from './wholePath';
+
+const drawn = (positions: number[], closed = 0) => ({
+  positions: Float32Array.from(positions),
+  offsets: [0, positions.length / 3],
+  closed: [closed],
+});
+
+test('what has grown and what is ahead of it and behind it are one path, measured from end to end', () => {
+  const path = wholePath(drawn([1, 0, 0, 2, 0, 0]), [
+    [2, 0, 0, 2, 3, 0],
+    [0, 0, 0, 1, 0, 0],
+  ])!;
+  expect(path.places).toEqual([
+    [0, 0, 0],
+    [1, 0, 0],
+    [2, 0, 0],
+    [2, 3, 0],
+  ]);
+  expect(path.along).toEqual([0, 1, 2, 5]);
+});
+
+test('what is ahead on another path is left to that; before anything has grown, its first course is the path', () => {
+  const other = [5, 0, 0, 6, 0, 0];
+  expect(wholePath(drawn([0, 0, 0, 1, 0, 0]), [other])!.along).toEqual([0, 1]);
+  expect(wholePath(null, [other, [9, 0, 0, 9, 1, 0]])!.places[0]).toEqual([5, 0, 0]);
+  expect(wholePath(null, [])).toBeNull();
+  expect(wholePath(drawn([]), [])).toBeNull();
+});
+
+test('a closed path comes back to its beginning', () => {
+  const path = wholePath(drawn([0, 0, 0, 1, 0, 0, 1, 1, 0, 0, 1, 0], 1), [])!;
+  expect(path.along.at(-1)).toBe(4);
+  expect(path.places.at(-1)).toEqual([0, 0, 0]);
+});
+
+test('places by their length along, and lengths by the place on screen', () => {
+  const path = wholePath(drawn([0, 0, 0, 4, 0, 0, 4, 2, 0]), [])!;
+  expect(placeAt(path, 1)).toEqual([1, 0, 0]);
+  expect(placeAt(path, 5)).toEqual([4, 1, 0]);
+  expect([placeAt(path, -1), placeAt(path, 9)]).toEqual([
+    [0, 0, 0],
+    [4, 2, 0],
+  ]);
+  // A screen of a hundred pixels a metre, Y downwards.
+  const onScreen = ([x, y]: readonly number[]) => ({ x: 100 * x, y: -100 * y });
+  expect(nearestAlong(path, { x: 130, y: 7 }, onScreen)).toBeCloseTo(1.3, 9);
+  expect(nearestAlong(path, { x: 420, y: -150 }, onScreen)).toBeCloseTo(5.5, 9);
+  // What lies behind the camera is not met.
+  expect(nearestAlong(path, { x: 130, y: 7 }, () => null)).toBe(0);
+});

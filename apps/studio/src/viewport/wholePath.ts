@@ -1,0 +1,92 @@
+import { distance, type Vec3 } from '@uvrex/core';
+
+/** A path as it is drawn, grown or not: where its points are, and how far each is along it, metres. */
+export interface WholePath {
+  places: Vec3[];
+  along: number[];
+  closed: boolean;
+}
+
+interface Drawn {
+  positions: Float32Array;
+  offsets: ArrayLike<number>;
+  closed: ArrayLike<number>;
+}
+
+const placesOf = (flat: ArrayLike<number>, from = 0, to = flat.length / 3): Vec3[] =>
+  Array.from({ length: to - from }, (_, i) => [
+    flat[3 * (from + i)],
+    flat[3 * (from + i) + 1],
+    flat[3 * (from + i) + 2],
+  ]);
+
+/**
+ * The first path of a growth from end to end: what is there of it, and what is still ahead of it or gone behind it.
+ * @param drawn its paths as they are there; null where none is
+ * @param ahead courses that are not there, points of three numbers
+ */
+export function wholePath(drawn: Drawn | null, ahead: readonly ArrayLike<number>[]): WholePath | null {
+  const paths = drawn ? drawn.offsets.length - 1 : 0;
+  const first = Array.from({ length: paths }, (_, p) => p).find((p) => drawn!.offsets[p + 1] - drawn!.offsets[p] > 1);
+  const rest = ahead.map((piece) => placesOf(piece));
+  let places =
+    first === undefined ? rest.shift() : placesOf(drawn!.positions, drawn!.offsets[first], drawn!.offsets[first + 1]);
+  if (!places || places.length < 2) return null;
+  // Pieces go on where another ends; what does not meet it is of another path.
+  for (let found = true; found;) {
+    found = false;
+    for (const [i, piece] of rest.entries()) {
+      if (meets(places.at(-1)!, piece[0], places)) places = [...places, ...piece.slice(1)];
+      else if (meets(piece.at(-1)!, places[0], places)) places = [...piece, ...places.slice(1)];
+      else continue;
+      rest.splice(i, 1);
+      found = true;
+      break;
+    }
+  }
+  const along = [0];
+  for (let i = 1; i < places.length; i++) along.push(along[i - 1] + distance(places[i - 1], places[i]));
+  const closed = first !== undefined && drawn!.closed[first] === 1;
+  if (closed) {
+    along.push(along.at(-1)! + distance(places.at(-1)!, places[0]));
+    places = [...places, places[0]];
+  }
+  return { places, along, closed };
+}
+
+/** Whether two ends are one place, to single precision of what the path measures. */
+const meets = (a: Vec3, b: Vec3, path: readonly Vec3[]): boolean =>
+  distance(a, b) <= 1e-5 * (1e-3 + distance(path[0], path[Math.floor(path.length / 2)]));
+
+/** Where a path is so many metres from its base; its ends beyond them. */
+export function placeAt({ places, along }: WholePath, metres: number): Vec3 {
+  const next = along.findIndex((s) => s >= metres);
+  if (next <= 0) return next === 0 ? places[0] : places.at(-1)!;
+  const way = (metres - along[next - 1]) / Math.max(1e-12, along[next] - along[next - 1]);
+  return places[next].map((x, c) => places[next - 1][c] + way * (x - places[next - 1][c])) as unknown as Vec3;
+}
+
+/** How far along a path, on screen, the place nearest to a point is, metres. */
+export function nearestAlong(
+  { places, along }: WholePath,
+  point: { x: number; y: number },
+  onScreen: (place: Vec3) => { x: number; y: number } | null,
+): number {
+  const dots = places.map(onScreen);
+  let best = Infinity;
+  let found = 0;
+  for (let i = 1; i < dots.length; i++) {
+    const [a, b] = [dots[i - 1], dots[i]];
+    if (!a || !b) continue;
+    const [dx, dy] = [b.x - a.x, b.y - a.y];
+    const way = Math.min(
+      1,
+      Math.max(0, ((point.x - a.x) * dx + (point.y - a.y) * dy) / Math.max(1e-9, dx * dx + dy * dy)),
+    );
+    const off = Math.hypot(a.x + way * dx - point.x, a.y + way * dy - point.y);
+    if (off >= best) continue;
+    best = off;
+    found = along[i - 1] + way * (along[i] - along[i - 1]);
+  }
+  return found;
+}
