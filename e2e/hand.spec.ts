@@ -294,7 +294,9 @@ test('a lesson stands beside the work and is there after a reload', async ({ pag
   await expect(guide.locator('li[data-done=true]')).toHaveCount(2);
 });
 
-test('the wheel steps a focused number; a command is given other keys, which hold after a reload', async ({ page }) => {
+test('the wheel steps a focused number; several are dragged at once; a command is given other keys, which hold after a reload', async ({
+  page,
+}) => {
   const hands = new Hands(page);
   await hands.emptyScene('Reef');
   await hands.newGrowth('helix');
@@ -310,6 +312,26 @@ test('the wheel steps a focused number; a command is given other keys, which hol
   await page.waitForTimeout(500);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(turns).toHaveValue(String(before));
+
+  // Down over the labels of both radii, then sideways: both change, and one undo takes both back.
+  await openStep(page, 'Helix');
+  const helix = page.getByRole('group', { name: 'Helix', exact: true });
+  const figure = (name: string) => helix.getByLabel(name, { exact: true });
+  const [low, high] = [await figure('Radius below').inputValue(), await figure('Radius above').inputValue()];
+  const [from, to] = [
+    (await helix.getByText('Radius below', { exact: true }).boundingBox())!,
+    (await helix.getByText('Radius above', { exact: true }).boundingBox())!,
+  ];
+  await page.mouse.move(from.x + 8, from.y + 6);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 8, to.y + 6, { steps: 4 });
+  await page.mouse.move(to.x + 48, to.y + 6, { steps: 6 });
+  await page.mouse.up();
+  await expect.poll(async () => Number(await figure('Radius above').inputValue())).toBeGreaterThan(Number(high) + 0.05);
+  expect(Number(await figure('Radius below').inputValue())).toBeGreaterThan(Number(low) + 0.05);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(figure('Radius above')).toHaveValue(high);
+  await expect(figure('Radius below')).toHaveValue(low);
 
   await page.keyboard.press('Escape');
   await page.keyboard.press('?');

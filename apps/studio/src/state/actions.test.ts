@@ -24,7 +24,7 @@ import {
   toggleMarker,
 } from './actions';
 import { say } from '@/ui/Toasts';
-import { openScene, travel, useDocument } from './document';
+import { edit, endEdit, joinEdits, openScene, travel, useDocument } from './document';
 import { SCENE_ENTRY, setView, useView } from './view';
 
 jest.mock('@/ui/Toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
@@ -323,4 +323,24 @@ test('what a choice brings up begins with something that is there', () => {
   // It is one change.
   travel('undo');
   expect([stepOfKind('finish').params.by, stepOfKind('finish').params.attribute]).toEqual(['rest', 'front']);
+});
+
+test('edits that are joined are one entry of undo, whatever ends among them; what comes after is its own', () => {
+  openScene('joined', newScene('Joined'));
+  const rename = (name: string): boolean => edit(`To ${name}`, (draft) => void (draft.name = name));
+  rename('One');
+  const end = joinEdits();
+  rename('Two');
+  endEdit();
+  edit('Rate', (draft) => void (draft.fps = 12));
+  rename('Three');
+  end();
+  rename('Four');
+  const now = (): string => useDocument.getState().scene.name;
+  travel('undo');
+  expect(now()).toBe('Three');
+  travel('undo');
+  expect([now(), useDocument.getState().scene.fps]).toEqual(['One', newScene('').fps]);
+  travel('redo');
+  expect([now(), useDocument.getState().scene.fps]).toEqual(['Three', 12]);
 });

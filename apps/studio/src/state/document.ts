@@ -35,6 +35,22 @@ export const useDocument = create<DocumentState>(() => ({
 /** Puts a scene on the table, with no history. */
 export const openScene = (id: string, scene: Scene): void => useDocument.setState({ id, scene, history: emptyHistory });
 
+/** The key under which all changes become one entry for now; null while each is by itself. */
+let joined: string | null = null;
+let joins = 0;
+
+/** Makes all changes from now on one entry of undo. @returns what ends that */
+export function joinEdits(): () => void {
+  endEdit();
+  const key = `joined ${++joins}`;
+  joined = key;
+  return () => {
+    if (joined !== key) return;
+    joined = null;
+    endEdit();
+  };
+}
+
 /**
  * Changes the scene, undoably. Every change passes here: what a hand overshot is brought back within its limits, and what
  * would give a scene that does not open again is refused, with its reason.
@@ -50,7 +66,8 @@ export function edit(
   free = false,
 ): boolean {
   const { scene, history } = useDocument.getState();
-  let next = change(scene, history, label, recipe, merge);
+  const key = joined ?? merge;
+  let next = change(scene, history, label, recipe, key);
   const locked = free ? undefined : lockedChange(scene, next.value);
   if (locked) {
     sayProblem(new Problem(`“${label}” was not done: ${locked.name} is locked.`, 'Unlock it in the list of growths.'));
@@ -71,9 +88,9 @@ export function edit(
         recipe(draft);
         for (const { path, value } of gentle) putAt(draft, path, value);
       },
-      merge,
+      key,
     );
-    if (merge === null)
+    if (key === null)
       say({ tone: 'info', text: `Brought within its limits: ${placeOf(next.value, fault)} ${fault.reason}.` });
   }
   useDocument.setState({ scene: next.value, history: next.history });
@@ -104,7 +121,9 @@ const refusal = (scene: Scene, fault: Fault, label: string): Problem =>
   });
 
 /** Ends a drag: the next change is an entry of its own. */
-export const endEdit = (): void => useDocument.setState(({ history }) => ({ history: seal(history) }));
+export const endEdit = (): void => {
+  if (joined === null) useDocument.setState(({ history }) => ({ history: seal(history) }));
+};
 
 /** Takes the last change back, or does it again. Returns what it was, or null when there was none. */
 export function travel(direction: 'undo' | 'redo'): string | null {

@@ -4,8 +4,9 @@ import Box from '@mui/material/Box';
 import InputBase from '@mui/material/InputBase';
 import Slider from '@mui/material/Slider';
 import Tooltip from '@mui/material/Tooltip';
-import { type PointerEvent, type ReactNode, useId, useRef, useState } from 'react';
+import { type ReactNode, useId, useRef, useState } from 'react';
 import { type NumberParam, paramFault } from '@uvrex/core';
+import { useLabelDrag } from './labelDrag';
 import { useWheelSteps } from './wheelSteps';
 import { draggedValue, shownFigure, typedValue, unitOf } from './units';
 import { INK, MONO } from './theme';
@@ -46,8 +47,6 @@ export function NumberField({
   const id = useId();
   const [text, setText] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  const drag = useRef<{ x: number; from: number } | null>(null);
-  const moved = useRef(false);
   const dropped = useRef(false);
   const { sign } = unitOf(spec.unit);
   const [low, high] = spec.slider ?? [spec.min, spec.max];
@@ -78,11 +77,10 @@ export function NumberField({
     setText(null);
     if (formula !== null || typed !== value) onChange(typed, false);
   };
-  const onPointerMove = (event: PointerEvent): void => {
-    if (!drag.current) return;
-    const speed = (high - low) / (event.shiftKey ? 2000 : 250);
-    onChange(within(drag.current.from + (event.clientX - drag.current.x) * speed), true);
-  };
+  const { label, taken } = useLabelDrag(formula === null ? { spec, value, onChange } : null, () => {
+    setText(null);
+    setFault(null);
+  });
 
   return (
     <Box sx={{ py: '1px' }}>
@@ -100,36 +98,15 @@ export function NumberField({
             <Box
               component="label"
               htmlFor={id}
+              {...label}
               sx={{
-                color: 'text.secondary',
+                color: taken ? accent : 'text.secondary',
                 cursor: 'ew-resize',
                 touchAction: 'none',
                 userSelect: 'none',
                 overflow: 'hidden',
                 lineHeight: 1.15,
                 fontSize: 13,
-              }}
-              onPointerDown={(event) => {
-                event.currentTarget.setPointerCapture(event.pointerId);
-                if (formula !== null) return;
-                drag.current = { x: event.clientX, from: value };
-                setText(null);
-                setFault(null);
-              }}
-              onPointerMove={onPointerMove}
-              onPointerUp={(event) => {
-                moved.current = drag.current !== null && event.clientX !== drag.current.x;
-                drag.current = null;
-                if (moved.current) onChange(value, false);
-              }}
-              onPointerCancel={() => {
-                // What was dragged so far stays, as one entry of undo.
-                if (drag.current) onChange(value, false);
-                drag.current = null;
-              }}
-              onClick={(event) => {
-                // A drag that ends on its label is no click into the field.
-                if (moved.current) event.preventDefault();
               }}
             >
               {spec.label}

@@ -19,6 +19,7 @@ const HANDS: [string, string][] = [
   ['Choose several growths', 'Ctrl or Shift click'],
   ['Change a number', 'Drag its label; Shift for fine steps'],
   ['Change a number in its field', 'Wheel, or ↑ ↓; Shift for fine steps'],
+  ['Change several numbers', 'Drag down over their labels, then sideways'],
   ['Link a number by formula', '= and the formula, in its field'],
   ['Move a key', 'Drag it, or ← → on a focused one'],
   ['Easing of a key', 'Double-click it, or Enter'],
