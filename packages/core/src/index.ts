@@ -37,6 +37,7 @@ export * from './time/easing';
 export * from './time/track';
 export * from './scene/schema';
 export * from './scene/groups';
+export * from './scene/settled';
 export * from './scene/params';
 export * from './scene/limits';
 export * from './scene/faults';

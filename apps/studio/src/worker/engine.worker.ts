@@ -2,6 +2,7 @@ import * as Comlink from 'comlink';
 import {
   boundsOf,
   pathsAhead,
+  settled,
   wholeBoundsOf,
   Cancelled,
   clashesOf,
@@ -99,7 +100,8 @@ const held = new Set<string>();
 
 const api: EngineApi = {
   load(next) {
-    scene = next;
+    // What has not changed is what it was, though every message brings a copy.
+    scene = settled(next, scene ?? undefined);
   },
   async evaluate(ticket, frame) {
     const result = await evaluated(ticket, frame);

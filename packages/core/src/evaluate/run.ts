@@ -4,15 +4,16 @@ import { copiesOfSeats, countCopies, joinCopies, type ShownItem } from '../geome
 import { emptyForm, type Form, type FormKind, kindsOf } from '../geometry/form';
 import { momentsOf, type SeatMoment, type SeatMoments, type Seats } from '../geometry/seats';
 import { Cancelled, Problem } from '../problem';
-import { type Growth, isVaried, type Scene } from '../scene/schema';
+import { type Growth, isVaried, type Scene, type Step } from '../scene/schema';
 import { GrowthValues } from '../scene/values';
-import { type Resolved, type StepDeclaration, type Want, type Wants } from '../steps/declare';
+import { type StepDeclaration, type Want, type Wants } from '../steps/declare';
 import { SceneValues } from '../scene/look';
 import { runnableOf } from '../scene/owners';
 import { type Budgets } from './budgets';
 import { type FormCache } from './cache';
 import { type Place, RecordedContext } from './context';
-import { digest, digestOf } from '../keys/digest';
+import { digest } from '../keys/digest';
+import { fixedParams, named, type NamedParams } from './fixedParams';
 import { periodOf } from './period';
 import { type Plan } from './plan';
 import { type GrowthResult, type Notice, type StepCost, type Surroundings, type Wanted } from './results';
@@ -139,18 +140,18 @@ export class Run {
       return { ...before, notices: [...before.notices, { level: 'skipped', what, advice, place }] };
     }
     try {
-      const params = this.values(growth, moment.frame - growth.shift, moment.drive).of(declaration, step);
-      return await this.#step({ growth, step, index, declaration, moment, params }, before);
+      const { params, name } = this.#params(growth, step, declaration, moment);
+      return await this.#step({ growth, step, index, declaration, moment, params }, name, before);
     } catch (error) {
       return { ...before, failed: noticeOf(problemOf(error, declaration), place) };
     }
   }
 
   /** Names what a step comes to, by what it read when it last began so; runs it where that is not known. */
-  async #step(place: Place, before: Node): Promise<Node> {
+  async #step(place: Place, params: string, before: Node): Promise<Node> {
     const { step, declaration } = place;
     const { forms, traces } = this.memory;
-    const begin = digest(JSON.stringify([step.kind, namedParams(place.params), before.key]));
+    const begin = digest(`${params} ${before.key}`);
     const cost: StepCost = { step: step.id, milliseconds: 0, kept: true };
     const run = async (): Promise<{ outcome: Outcome; form: Form }> => {
       this.around.stage?.(place.growth, step);
@@ -277,6 +278,13 @@ export class Run {
     return made;
   }
 
+  #params(growth: Growth, step: Step, declaration: StepDeclaration, moment: Moment): NamedParams {
+    const fixed = fixedParams(declaration, step);
+    if (fixed) return fixed;
+    const params = this.values(growth, moment.frame - growth.shift, moment.drive).of(declaration, step);
+    return { params, name: named(step.kind, params) };
+  }
+
   /** Values of a growth's numbers at one of its own frames. */
   values(growth: Growth, frame: number, drive: number): GrowthValues {
     const name = `${growth.id}|${frame}|${drive}`;
@@ -311,7 +319,7 @@ export class Run {
           wants.add('age');
       if (!declaration?.wants) continue;
       try {
-        const params = this.values(growth, moment.frame - growth.shift, moment.drive).of(declaration, step);
+        const { params } = this.#params(growth, step, declaration, moment);
         for (const want of declaration.wants(params as never)) wants.add(want);
       } catch (error) {
         if (!(error instanceof Problem)) throw error;
@@ -363,13 +371,6 @@ function once<T>(make: () => Promise<T>): () => Promise<T> {
   let made: Promise<T> | null = null;
   return () => (made ??= make());
 }
-
-/** Parameters with what is long put by its digest. */
-const namedParams = (params: Resolved): unknown[] =>
-  Object.entries(params).flatMap(([name, value]) => [
-    name,
-    typeof value === 'object' && value !== null ? digestOf(value) : value,
-  ]);
 
 const noticeOf = (problem: Problem, place: Notice['place']): Notice => ({
   level: 'error',

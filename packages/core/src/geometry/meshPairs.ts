@@ -213,9 +213,28 @@ export interface OrientedBox {
   half: Vec3;
 }
 
+/** Boxes of meshes, by their places. */
+const boxes = new WeakMap<Float32Array, Float64Array>();
+
+/** The least and the greatest of what a mesh's corners have along each axis, made once. */
+function boxOf({ positions }: Mesh): Float64Array {
+  let box = boxes.get(positions);
+  if (!box) {
+    box = Float64Array.of(Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity);
+    for (let i = 0; i < positions.length; i += 3)
+      for (let c = 0; c < 3; c++) {
+        const x = positions[i + c];
+        if (x < box[c]) box[c] = x;
+        if (x > box[3 + c]) box[3 + c] = x;
+      }
+    boxes.set(positions, box);
+  }
+  return box;
+}
+
 /** The box of a mesh in its place, wider by a margin on every side. */
 export function orientedBox({ mesh, position, turn, size }: Placed, margin = 0): OrientedBox {
-  const b = treeOf(mesh).boxes.subarray(0, 6);
+  const b = boxOf(mesh);
   const local: Vec3 = [((b[0] + b[3]) / 2) * size[0], ((b[1] + b[4]) / 2) * size[1], ((b[2] + b[5]) / 2) * size[2]];
   const [x, y, z] = turnedBy(turn, local);
   return {

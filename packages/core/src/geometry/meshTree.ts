@@ -16,12 +16,14 @@ export interface MeshTree {
   order: Uint32Array;
 }
 
-const trees = new WeakMap<Mesh, MeshTree>();
+const trees = new WeakMap<Uint32Array, WeakMap<Float32Array, MeshTree>>();
 
-/** The tree of a mesh, made once. */
+/** The tree of a mesh, made once for its places and faces: meshes that differ in their colours alone share it. */
 export function treeOf(mesh: Mesh): MeshTree {
-  let tree = trees.get(mesh);
-  if (!tree) trees.set(mesh, (tree = build(mesh)));
+  let own = trees.get(mesh.indices);
+  if (!own) trees.set(mesh.indices, (own = new WeakMap()));
+  let tree = own.get(mesh.positions);
+  if (!tree) own.set(mesh.positions, (tree = build(mesh)));
   return tree;
 }
 

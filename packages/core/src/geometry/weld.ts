@@ -67,14 +67,17 @@ class HashTable {
 
 /** Edges between numbered places, each once whichever way it is run along; numbered as they are met. */
 export class EdgeTable {
-  readonly #table: HashTable;
+  readonly #slots: Int32Array;
+  readonly #mask: number;
   /** Both ends of each edge, the smaller number first. */
   readonly ends: Uint32Array;
   #count = 0;
 
   /** @param most edges that will be met */
   constructor(most: number) {
-    this.#table = new HashTable(most);
+    const size = 2 ** Math.ceil(Math.log2(2 * most + 2));
+    this.#slots = new Int32Array(size).fill(-1);
+    this.#mask = size - 1;
     this.ends = new Uint32Array(2 * most);
   }
 
@@ -83,16 +86,21 @@ export class EdgeTable {
   }
 
   idOf(a: number, b: number): number {
-    const [low, high] = a < b ? [a, b] : [b, a];
+    const low = a < b ? a : b;
+    const high = a < b ? b : a;
     const { ends } = this;
-    const known = this.#table.find(
-      hash3(low, high, 0),
-      (entry) => ends[2 * entry] === low && ends[2 * entry + 1] === high,
-    );
-    if (known >= 0) return known;
-    ends[2 * this.#count] = low;
-    ends[2 * this.#count + 1] = high;
-    this.#table.put(this.#count);
-    return this.#count++;
+    const slots = this.#slots;
+    const mask = this.#mask;
+    const hash = hash3(low, high, 0);
+    let slot = (hash ^ (hash >>> 15)) & mask;
+    for (let edge = slots[slot]; edge >= 0; edge = slots[slot]) {
+      if (ends[2 * edge] === low && ends[2 * edge + 1] === high) return edge;
+      slot = (slot + 1) & mask;
+    }
+    const edge = this.#count++;
+    ends[2 * edge] = low;
+    ends[2 * edge + 1] = high;
+    slots[slot] = edge;
+    return edge;
   }
 }

@@ -34,35 +34,44 @@ export async function halvedWhere(
   rows.run(0, n, 0);
   for (let e = 0; e < edges.count; e++)
     if (number[e] >= 0) rows.mix(edges.ends[2 * e], edges.ends[2 * e + 1], 0.5, number[e]);
-  const faces: number[] = [];
+  // A face becomes one more for each of its edges that is halved.
+  let more = 0;
+  for (let c = 0; c < halves.length; c++) if (halves[c] >= 0) more++;
+  const faces = new Uint32Array(indices.length + 3 * more);
+  let write = 0;
+  const face = (a: number, b: number, c: number): void => {
+    faces[write] = a;
+    faces[write + 1] = b;
+    faces[write + 2] = c;
+    write += 3;
+  };
+  const half = (corner: number): number => (halves[corner] < 0 ? -1 : number[halves[corner]]);
   for (let i = 0; i < indices.length; i += 3) {
-    const own = [indices[i], indices[i + 1], indices[i + 2]];
-    const half = [0, 1, 2].map((k) => (halves[i + k] < 0 ? -1 : number[halves[i + k]]));
-    const count = half.filter((v) => v >= 0).length;
-    if (count === 0) faces.push(...own);
-    else if (count === 3)
-      faces.push(
-        own[0],
-        half[0],
-        half[2],
-        half[0],
-        own[1],
-        half[1],
-        half[2],
-        half[1],
-        own[2],
-        half[0],
-        half[1],
-        half[2],
-      );
-    else {
+    if (i % (3 * CHUNK) === 0) await breathe();
+    const [p, q, r] = [half(i), half(i + 1), half(i + 2)];
+    const count = (p >= 0 ? 1 : 0) + (q >= 0 ? 1 : 0) + (r >= 0 ? 1 : 0);
+    if (count === 0) face(indices[i], indices[i + 1], indices[i + 2]);
+    else if (count === 3) {
+      face(indices[i], p, r);
+      face(p, indices[i + 1], q);
+      face(r, q, indices[i + 2]);
+      face(p, q, r);
+    } else {
       // Turned so that the edge that is split alone, or the one that is not, comes first.
-      const k = half.findIndex((v) => (count === 1 ? v >= 0 : v < 0));
-      const [a, b, c] = [own[k], own[(k + 1) % 3], own[(k + 2) % 3]];
-      const [ab, bc, ca] = [half[k], half[(k + 1) % 3], half[(k + 2) % 3]];
-      if (count === 1) faces.push(a, ab, c, ab, b, c);
-      else faces.push(a, b, bc, a, bc, ca, ca, bc, c);
+      const first = p >= 0 === (count === 1) ? 0 : q >= 0 === (count === 1) ? 1 : 2;
+      const [second, third] = [(first + 1) % 3, (first + 2) % 3];
+      const [a, b, c] = [indices[i + first], indices[i + second], indices[i + third]];
+      if (count === 1) {
+        const ab = half(i + first);
+        face(a, ab, c);
+        face(ab, b, c);
+      } else {
+        const [bc, ca] = [half(i + second), half(i + third)];
+        face(a, b, bc);
+        face(a, bc, ca);
+        face(ca, bc, c);
+      }
     }
   }
-  return { ...mesh, ...rows.result(), indices: Uint32Array.from(faces), parts: null, level: null };
+  return { ...mesh, ...rows.result(), indices: faces, parts: null, level: null };
 }
