@@ -1,4 +1,4 @@
-// Makes the small moving pictures of what a growth can begin with and of cuttings, in examples/small, from the built application.
+// Makes the small moving pictures of what a growth can begin with, of what steps do and of cuttings, in examples/small, from the built application.
 import { spawn } from 'node:child_process';
 import { mkdtemp, readdir, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -12,7 +12,6 @@ import {
   type GrowthResult,
   growingSteps,
   newGrowth,
-  newScene,
   newStep,
   type Scene,
   STEPS,
@@ -20,6 +19,7 @@ import {
 } from '@uvrex/core';
 import { CUTTINGS, plantIn } from '@uvrex/core/cuttings';
 import { shipped } from '../packages/bake/src/shipped';
+import { blank, FRAMES, PICTURED, stepScene } from './stepScenes';
 
 const { findChromium, freePort, root } = (await import('./lib.mjs' as string)) as {
   findChromium: () => string | null;
@@ -27,8 +27,7 @@ const { findChromium, freePort, root } = (await import('./lib.mjs' as string)) a
   root: string;
 };
 
-/** Moments of each picture, and their size. */
-const FRAMES = 8;
+/** Size of each picture. */
 const [WIDTH, HEIGHT] = [216, 144];
 
 /** What stands there for those that need another growth. */
@@ -39,11 +38,6 @@ const HOSTS: Record<string, () => Step[]> = {
   copies: () => [newStep('helix', { below: 0.3, above: 0.5, turns: 2 })],
 };
 const NEEDS: Record<string, string> = { twine: 'paths', shared: 'paths' };
-
-const blank = (): Scene => {
-  const scene = newScene('Small picture');
-  return { ...scene, seed: 5, fps: 1, range: [1, FRAMES + 1], lens: { ...scene.lens, fov: 30 } };
-};
 
 /** A start as it is when one begins with it. */
 function startScene(kind: string): Scene {
@@ -188,6 +182,7 @@ const wanted = process.argv.slice(2);
 const starts = STEPS.filter(({ family, kind }) => family === 'start' && kind !== 'vector').map(({ kind }) => kind);
 const jobs: [name: string, scene: () => Scene][] = [
   ...starts.map((kind): [string, () => Scene] => [`start-${kind}`, () => startScene(kind)]),
+  ...PICTURED.map((kind): [string, () => Scene] => [`step-${kind}`, () => stepScene(kind)]),
   ...CUTTINGS.map(({ id }): [string, () => Scene] => [`cutting-${id}`, () => cuttingScene(id)]),
 ].filter(([name]) => wanted.length === 0 || wanted.some((part) => name.includes(part))) as never;
 
@@ -230,7 +225,7 @@ try {
   const list = made.map((name) => `  '${name.replace('.webp', '')}': ${variable(name)}.src,`);
   await writeFile(
     `${root}/examples/small/index.ts`,
-    `// Written by scripts/smallPictures.ts.\n${lines.join('\n')}\n\n/** Moments of each, side by side. */\nexport const MOMENTS = ${FRAMES};\n\n/** Small moving pictures of starts and cuttings, by what they are of. */\nexport const SMALL: Readonly<Record<string, string>> = {\n${list.join('\n')}\n};\n`,
+    `// Written by scripts/smallPictures.ts.\n${lines.join('\n')}\n\n/** Moments of each, side by side. */\nexport const MOMENTS = ${FRAMES};\n\n/** Small moving pictures of starts, steps and cuttings, by what they are of. */\nexport const SMALL: Readonly<Record<string, string>> = {\n${list.join('\n')}\n};\n`,
   );
 } finally {
   await browser.close();

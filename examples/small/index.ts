@@ -57,11 +57,51 @@ import startText from './start-text.webp';
 import startTwine from './start-twine.webp';
 import startWander from './start-wander.webp';
 import startWeb from './start-web.webp';
+import stepAlong from './step-along.webp';
+import stepBend from './step-bend.webp';
+import stepBlend from './step-blend.webp';
+import stepCarry from './step-carry.webp';
+import stepClearance from './step-clearance.webp';
+import stepCup from './step-cup.webp';
+import stepDisplace from './step-displace.webp';
+import stepFalloff from './step-falloff.webp';
+import stepFeel from './step-feel.webp';
+import stepFinish from './step-finish.webp';
+import stepFold from './step-fold.webp';
+import stepFront from './step-front.webp';
+import stepGrow from './step-grow.webp';
+import stepMask from './step-mask.webp';
+import stepMeasure from './step-measure.webp';
+import stepNoise from './step-noise.webp';
+import stepOffset from './step-offset.webp';
+import stepOnPoints from './step-on-points.webp';
+import stepPlate from './step-plate.webp';
+import stepPrune from './step-prune.webp';
+import stepRespace from './step-respace.webp';
+import stepReveal from './step-reveal.webp';
+import stepRibbon from './step-ribbon.webp';
+import stepRollUp from './step-roll-up.webp';
+import stepScatter from './step-scatter.webp';
+import stepSettle from './step-settle.webp';
+import stepSmooth from './step-smooth.webp';
+import stepSoftNormals from './step-soft-normals.webp';
+import stepStrands from './step-strands.webp';
+import stepSubdivide from './step-subdivide.webp';
+import stepSweep from './step-sweep.webp';
+import stepTaper from './step-taper.webp';
+import stepThicken from './step-thicken.webp';
+import stepThin from './step-thin.webp';
+import stepTips from './step-tips.webp';
+import stepTransform from './step-transform.webp';
+import stepTube from './step-tube.webp';
+import stepTwist from './step-twist.webp';
+import stepWave from './step-wave.webp';
+import stepWire from './step-wire.webp';
 
 /** Moments of each, side by side. */
 export const MOMENTS = 8;
 
-/** Small moving pictures of starts and cuttings, by what they are of. */
+/** Small moving pictures of starts, steps and cuttings, by what they are of. */
 export const SMALL: Readonly<Record<string, string>> = {
   'cutting-appear': cuttingAppear.src,
   'cutting-barnacles': cuttingBarnacles.src,
@@ -121,4 +161,44 @@ export const SMALL: Readonly<Record<string, string>> = {
   'start-twine': startTwine.src,
   'start-wander': startWander.src,
   'start-web': startWeb.src,
+  'step-along': stepAlong.src,
+  'step-bend': stepBend.src,
+  'step-blend': stepBlend.src,
+  'step-carry': stepCarry.src,
+  'step-clearance': stepClearance.src,
+  'step-cup': stepCup.src,
+  'step-displace': stepDisplace.src,
+  'step-falloff': stepFalloff.src,
+  'step-feel': stepFeel.src,
+  'step-finish': stepFinish.src,
+  'step-fold': stepFold.src,
+  'step-front': stepFront.src,
+  'step-grow': stepGrow.src,
+  'step-mask': stepMask.src,
+  'step-measure': stepMeasure.src,
+  'step-noise': stepNoise.src,
+  'step-offset': stepOffset.src,
+  'step-on-points': stepOnPoints.src,
+  'step-plate': stepPlate.src,
+  'step-prune': stepPrune.src,
+  'step-respace': stepRespace.src,
+  'step-reveal': stepReveal.src,
+  'step-ribbon': stepRibbon.src,
+  'step-roll-up': stepRollUp.src,
+  'step-scatter': stepScatter.src,
+  'step-settle': stepSettle.src,
+  'step-smooth': stepSmooth.src,
+  'step-soft-normals': stepSoftNormals.src,
+  'step-strands': stepStrands.src,
+  'step-subdivide': stepSubdivide.src,
+  'step-sweep': stepSweep.src,
+  'step-taper': stepTaper.src,
+  'step-thicken': stepThicken.src,
+  'step-thin': stepThin.src,
+  'step-tips': stepTips.src,
+  'step-transform': stepTransform.src,
+  'step-tube': stepTube.src,
+  'step-twist': stepTwist.src,
+  'step-wave': stepWave.src,
+  'step-wire': stepWire.src,
 };

@@ -32,6 +32,8 @@ import { FieldsBox } from './FieldsBox';
 import { useRowDrag } from './SortableRows';
 import { INK, MONO } from '@/ui/theme';
 
+const StepHelp = dynamic(() => import('./StepHelp').then((module) => module.StepHelp), { ssr: false });
+
 /** Fields are loaded when a step is first opened: a picture can be seen before. */
 const ParamFields = dynamic(() => import('./ParamFields').then((module) => module.ParamFields), { ssr: false });
 
@@ -189,8 +191,12 @@ export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Pro
                 color: step.on ? 'text.primary' : 'text.secondary',
               }}
             >
-              <StepIcon icon={declaration.icon} />
-              {title}
+              <Tooltip title={<StepHelp declaration={declaration} />} placement="right" enterDelay={500}>
+                <Box component="span" sx={{ display: 'flex', gap: 1, alignItems: 'center', minWidth: 0 }}>
+                  <StepIcon icon={declaration.icon} />
+                  {title}
+                </Box>
+              </Tooltip>
               {animated && (
                 <Box
                   component="span"

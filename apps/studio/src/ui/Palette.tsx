@@ -56,12 +56,13 @@ function stepSections(): Section[] {
     help: step.help,
     words: STEP_WORDS[step.kind],
     icon: step.icon,
+    picture: small(`${step.family === 'start' ? 'start' : 'step'}-${step.kind}`),
     run: () => addStep(growth.id, step.kind),
     off: missingFor(step, kinds),
   }));
   const fitting = (of: Family): Entry[] => entries.filter(({ family, off }) => family === of && !off);
   return [
-    ...FAMILIES.map(({ of, title }): Section => ({ title, as: 'rows', entries: fitting(of) })),
+    ...FAMILIES.map(({ of, title }): Section => ({ title, as: 'cards', entries: fitting(of) })),
     { title: 'Not here yet', as: 'rows', entries: entries.filter(({ off }) => off) },
   ];
 }

@@ -1,0 +1,166 @@
+import { type Growth, newGrowth, newScene, newStep, type ParamValue, type Scene, type Step } from '@uvrex/core';
+
+/** Moments of each picture. */
+export const FRAMES = 8;
+
+export const blank = (): Scene => {
+  const scene = newScene('Small picture');
+  return { ...scene, seed: 5, fps: 1, range: [1, FRAMES + 1], lens: { ...scene.lens, fov: 30 } };
+};
+
+/** A number that goes from one value to another, and stays there for a moment. */
+const going = (from: number, to: number): ParamValue => ({
+  keys: [
+    { frame: 2, value: from, ease: 'ease-in-out' },
+    { frame: FRAMES, value: to, ease: 'linear' },
+  ],
+  before: 'hold',
+  after: 'hold',
+});
+
+const course = (): Step => newStep('helix', { below: 0.14, above: 0.36, height: 1.7, turns: 1.6, points: 120 });
+const stalk = (): Step => newStep('line', { toY: 1.6, points: 120 });
+const blade = (): Step =>
+  newStep('blade', { length: 1.6, width: 0.5, fold: 0, cup: 0, droop: 0, stalk: 0.02, rows: 60, thick: 0.02 });
+const plain = (): Step => newStep('finish', { glow: 0 });
+const skin = (radius = 0.035): Step[] => [newStep('tube', { radius }), plain()];
+const grows = (): Step => newStep('grow', { to: going(0, 1) });
+const tree = (): Step[] => [newStep('rules'), newStep('carry'), newStep('tube', { radius: 0.05, sides: 8 }), plain()];
+
+const item = (id: string, ...steps: Step[]): Growth => ({ ...newGrowth(id, 2, steps), id, visible: false });
+const dot = (): Growth => item('dot', newStep('solid', { radius: 0.045, sides: 16 }), plain());
+const box = (): Growth =>
+  item('box', newStep('solid', { which: 'box', width: 0.16, height: 0.16, depth: 0.16 }), plain());
+const spike = (): Growth =>
+  item('spike', newStep('line', { toY: 0.5 }), grows(), newStep('tube', { radius: 0.03 }), plain());
+
+const own = (...steps: Step[]): Growth => ({ ...newGrowth('Growth', 0, steps), id: 'growth', seed: 3 });
+const pathed = (step: Step, path = course()): Growth[] => [own(path, step, ...skin())];
+const leafy = (step: Step): Growth[] => [own(blade(), step, plain())];
+const row = (of: Growth, ...steps: Step[]): Growth[] => [
+  own(
+    newStep('arc', { radius: 0.5, sweep: 220, start: -20, lies: 'ground', middleY: 0, points: 120 }),
+    newStep('along', { growth: of.id, by: 'count', count: 12, stands: 'origin', facing: 'upright' }),
+    ...steps,
+  ),
+  of,
+];
+const studded = (scatter: Step, ...steps: Step[]): Growth[] => [
+  own(newStep('rock'), scatter, newStep('on-points', { growth: 'dot' }), ...steps),
+  { ...newGrowth('Rock', 3, [newStep('rock'), plain()]), id: 'rock', seed: 3 },
+  dot(),
+];
+
+/** What shows best what each step does: growths in which one of its numbers moves, or growth itself. */
+const SCENES: Readonly<Record<string, () => Growth[]>> = {
+  respace: () => pathed(newStep('respace', { by: 'count', count: going(70, 6) })),
+  smooth: () => [
+    own(
+      course(),
+      newStep('noise', { amount: 0.3, size: 0.2 }),
+      newStep('smooth', { rounds: going(0, 120) }),
+      ...skin(),
+    ),
+  ],
+  thin: () => pathed(newStep('thin', { within: going(0, 0.3) })),
+  prune: () => [own(newStep('rules'), newStep('prune', { depth: going(5, 0) }), ...tree().slice(1))],
+  noise: () => pathed(newStep('noise', { amount: going(0, 0.5), size: 0.7 })),
+  wave: () => pathed(newStep('wave', { amount: going(0, 0.22), length: 0.5 }), stalk()),
+  bend: () => pathed(newStep('bend', { angle: going(0, 170) }), stalk()),
+  twist: () => leafy(newStep('twist', { turns: going(0, 1.5) })),
+  'roll-up': () => leafy(newStep('roll-up', { amount: going(1, 0.1) })),
+  fold: () => leafy(newStep('fold', { angle: going(0, 130) })),
+  taper: () => [own(stalk(), newStep('tube', { radius: 0.22 }), newStep('taper', { amount: going(0, 1) }), plain())],
+  carry: () => [own(newStep('rules'), newStep('carry', { tip: going(0.9, 0.06) }), ...tree().slice(2))],
+  feel: () => [own(stalk(), grows(), newStep('feel', { length: 0.7, reach: 0.3, speed: 2 }), ...skin())],
+  cup: () => leafy(newStep('cup', { angle: going(0, 220) })),
+  transform: () => [
+    own(
+      newStep('rock'),
+      newStep('transform', { turnY: going(0, 160), scale: going(0.5, 1.1), moveX: going(-0.8, 0.6) }),
+      plain(),
+    ),
+  ],
+  settle: () => [
+    own(
+      newStep('line', { fromX: -0.9, fromY: 1.4, toX: 0.9, toY: 1.4, points: 160 }),
+      newStep('settle', { growth: 'rock', amount: going(0, 1), height: 0.03 }),
+      ...skin(),
+    ),
+    { ...newGrowth('Rock', 3, [newStep('rock'), plain()]), id: 'rock' },
+  ],
+  displace: () => [
+    own(newStep('solid', { radius: 0.6, sides: 96, atY: 0.7 }), newStep('displace', { noise: going(0, 0.3) }), plain()),
+  ],
+  blend: () => [
+    own(stalk(), newStep('blend', { growth: 'other', amount: going(0, 1) }), ...skin()),
+    item('other', course(), ...skin()),
+  ],
+  strands: () => [
+    own(stalk(), newStep('strands', { as: 'bed', count: 40 }), grows(), newStep('wire', { radius: 0.012 }), plain()),
+  ],
+  mask: () => studded(newStep('scatter', { count: going(0, 300), denser: 'height', lowest: 0.4 })),
+  measure: () => studded(newStep('scatter', { count: going(0, 260), steepest: 40 })),
+  subdivide: () => [
+    own(
+      newStep('solid', { which: 'box', width: 0.9, height: 0.9, depth: 0.9, atY: 0.6 }),
+      newStep('subdivide', { levels: going(1, 4) }),
+      plain(),
+    ),
+  ],
+  thicken: () => leafy(newStep('thicken', { thick: going(0.005, 0.16) })),
+  'soft-normals': () => [
+    own(
+      newStep('solid', { which: 'dodecahedron', radius: 0.7, atY: 0.75 }),
+      newStep('soft-normals', { angle: going(0, 150) }),
+      plain(),
+    ),
+  ],
+  grow: () => [own(course(), grows(), ...skin(), newStep('finish', { glow: 0.8 }))],
+  front: () => [
+    own(
+      newStep('rock'),
+      newStep('front', { reach: going(0, 1.8) }),
+      newStep('reveal', { glow: 1, width: 0.1 }),
+      plain(),
+    ),
+  ],
+  reveal: () => [
+    own(
+      newStep('rock'),
+      newStep('front', { reach: going(0, 1.8) }),
+      newStep('reveal', { dissolve: 0.3, grain: 0.12, glow: 1 }),
+      plain(),
+    ),
+  ],
+  tube: () => [own(course(), newStep('tube', { radius: going(0.008, 0.11) }), plain())],
+  sweep: () => [own(course(), newStep('sweep', { radius: going(0.01, 0.14), corners: 5 }), plain())],
+  ribbon: () => [own(course(), newStep('ribbon', { radius: going(0.01, 0.16) }), plain())],
+  wire: () => [
+    own(stalk(), newStep('strands', { as: 'ring', count: 14 }), grows(), newStep('wire', { radius: 0.015 }), plain()),
+  ],
+  plate: () => [own(newStep('arc', { radius: 0.6 }), newStep('plate', { depth: going(0.02, 0.5) }), plain())],
+  finish: () => [
+    own(course(), grows(), newStep('tube', { radius: 0.06 }), newStep('finish', { glow: 1.2, glowLength: 0.5 })),
+  ],
+  along: () => [own(course(), grows(), newStep('along', { growth: 'box', by: 'count', count: 20 })), box()],
+  scatter: () => studded(newStep('scatter', { count: going(0, 400) })),
+  'on-points': () => [
+    own(
+      newStep('phyllotaxis', { which: 'dome', radius: 0.6, height: 0.4, count: going(0, 140) }),
+      newStep('on-points', { growth: 'dot' }),
+    ),
+    dot(),
+  ],
+  tips: () => [own(...tree().slice(0, 3), newStep('tips', { growth: 'dot', size: going(0, 2) }), plain()), dot()],
+  offset: () => row(spike(), newStep('offset', { by: 'number', time: 0.25 })),
+  falloff: () =>
+    row(spike(), newStep('falloff', { shape: 'ball', atX: going(-0.7, 0.7), atY: 0.2, atZ: 0, radius: 0.6 })),
+  clearance: () => studded(newStep('scatter', { count: 300 }), newStep('clearance', { room: going(0, 0.2) })),
+};
+
+/** A scene that shows what a step does. */
+export const stepScene = (kind: string): Scene => ({ ...blank(), growths: SCENES[kind]() });
+
+/** Kinds of steps that have a picture. */
+export const PICTURED: readonly string[] = Object.keys(SCENES);
