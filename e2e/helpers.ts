@@ -19,7 +19,7 @@ export async function openNamed(page: Page, name: string): Promise<void> {
 /** Makes a new, empty scene and waits for the studio. */
 export async function openEmpty(page: Page): Promise<void> {
   await page.goto('/');
-  await page.getByRole('button', { name: 'New scene' }).click();
+  await page.getByRole('button', { name: 'New scene', exact: true }).click();
   await expect(page.getByText('Nothing grows here yet')).toBeVisible();
 }
 

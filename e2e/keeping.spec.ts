@@ -177,7 +177,7 @@ test('without WebGL, and without a store, there is a sentence that says what to 
     } as never;
   });
   await page.goto('/');
-  await page.getByRole('button', { name: 'New scene' }).click();
+  await page.getByRole('button', { name: 'New scene', exact: true }).click();
   await expect(page.getByText(/This browser draws no 3D/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Export', exact: true })).toBeVisible();
   await context.close();

@@ -147,7 +147,7 @@ try {
   await shot(page, 'attributes');
 
   await page.goto(`http://localhost:${port}/`);
-  await page.getByRole('button', { name: 'New scene' }).click();
+  await page.getByRole('button', { name: 'New scene', exact: true }).click();
   await page.getByText('Nothing grows here yet').waitFor();
   await page.keyboard.press('Shift+N');
   await page.getByRole('option', { name: 'Bars that follow sound', exact: true }).hover();
