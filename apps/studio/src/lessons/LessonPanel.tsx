@@ -11,10 +11,12 @@ import { useRouter } from 'next/navigation';
 import { Fragment, type ReactNode, useEffect } from 'react';
 import { newScene, type Scene } from '@uvrex/core';
 import { STARTERS } from '@uvrex/examples';
+import { MOMENTS, SMALL } from '@uvrex/examples/small';
 import { freeName, keep } from '@/library/scenes';
 import { db } from '@/state/db';
 import { useDocument } from '@/state/document';
 import { chosenQuality, firstView, setView, useView } from '@/state/view';
+import { SmallPicture } from '@/ui/SmallPicture';
 import { INK, MONO } from '@/ui/theme';
 import { sayProblem } from '@/ui/Toasts';
 import { isDone, type Lesson, type LessonStep } from './lesson';
@@ -86,9 +88,10 @@ function All() {
           }}
         >
           <Box
-            sx={{ width: 72, height: 46, flexShrink: 0, borderRadius: 1.5, bgcolor: INK.deep, backgroundSize: 'cover' }}
-            style={{ backgroundImage: pictureOf(lesson) }}
-          />
+            sx={{ width: 72, height: 46, flexShrink: 0, borderRadius: 1.5, bgcolor: INK.deep, overflow: 'hidden' }}
+          >
+            <SmallPicture {...pictureOf(lesson)} moving={false} />
+          </Box>
           <Box>
             <Box sx={{ fontWeight: 650 }}>{lesson.title}</Box>
             <Box sx={{ color: 'text.secondary', fontSize: 12.5 }}>
@@ -101,10 +104,10 @@ function All() {
   );
 }
 
-/** The picture of the starter that a lesson makes the like of. */
-const pictureOf = ({ title }: Lesson): string | undefined => {
+/** The picture of the starter that a lesson makes the like of; else of a plant. */
+const pictureOf = ({ title }: Lesson): { src: string; moments: number } => {
   const starter = STARTERS.find(({ name }) => name === title);
-  return starter && `url(${starter.picture.src})`;
+  return starter ? { src: starter.picture.src, moments: 1 } : { src: SMALL['cutting-plant'], moments: MOMENTS };
 };
 
 const stands = (step: LessonStep, scene: Scene, done: boolean, played: boolean): boolean =>

@@ -37,6 +37,7 @@ import {
   toggleKey,
 } from '@/state/actions';
 import { endEdit, type Holder, useDocument } from '@/state/document';
+import { useSelectedBefore } from '@/state/selectedBefore';
 import { setView, useView } from '@/state/view';
 import { ChoiceField, ColorField, ToggleField } from '@/ui/fields';
 import { GradientField } from '@/ui/GradientField';
@@ -389,8 +390,11 @@ const MAKE = 'make:';
 function GrowthField({ own, make, onChange, ...rest }: ReferenceProps & { make?: (item: string) => void }) {
   const growths = useDocument((state) => state.scene.growths);
   const pictures = useItemPictures((state) => state.pictures);
+  const before = useSelectedBefore((state) => state.id);
   const options = growths
     .filter(({ id }) => id !== own)
+    // What was selected last stands first.
+    .sort((a, b) => Number(b.id === before) - Number(a.id === before))
     .map(({ id, name }) => ({ value: id, label: name, picture: pictures.get(id)?.url ?? '' }));
   const ready = make ? READY_ITEMS.map(({ id, label }) => ({ value: `${MAKE}${id}`, label: `Make ${label}` })) : [];
   return (

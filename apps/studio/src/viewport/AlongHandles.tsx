@@ -1,25 +1,14 @@
 'use client';
 
 import { type KeyboardEvent, useState } from 'react';
-import {
-  baseOf,
-  type Growth,
-  GrowthValues,
-  isFormula,
-  isVaried,
-  type NumberParam,
-  type Resolved,
-  type Step,
-  stepOf,
-} from '@uvrex/core';
-import { ownFrame, setParams } from '@/state/actions';
-import { useDocument } from '@/state/document';
+import { type Growth, type NumberParam, type Resolved, type Step } from '@uvrex/core';
+import { setParams } from '@/state/actions';
 import { useResults } from '@/state/results';
-import { useView } from '@/state/view';
 import { Knob } from './Knob';
 import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';
 import { toScreen, useProjection } from './projection';
+import { isFree, useStepValues } from './stepValues';
 import { within } from './within';
 import { nearestAlong, placeAt, wholePath } from './wholePath';
 
@@ -81,9 +70,7 @@ function handlesOf(p: Resolved, length: number, closed: boolean): PathHandle[] {
 
 /** Handles on the path that copies stand along. Arrows move the focused one; with Shift, by a larger step. */
 export function AlongHandles({ growth, step }: { growth: Growth; step: Step }) {
-  const frame = useView((state) => state.frame);
-  const fps = useDocument((state) => state.scene.fps);
-  const range = useDocument((state) => state.scene.range);
+  const read = useStepValues(growth, step);
   const told = useResults(({ record }) => record?.growths.find(({ id }) => id === growth.id));
   const drawn = useResults(({ onScreen }) => onScreen.find(({ id }) => id === growth.id));
   useProjection((state) => state.drawn);
@@ -91,18 +78,9 @@ export function AlongHandles({ growth, step }: { growth: Growth; step: Step }) {
   const [held, setHeld] = useState<string | null>(null);
   const projection = useProjection.getState();
   const path = told ? wholePath(drawn?.shown.paths ?? null, told.ahead) : null;
-  if (!path) return null;
-  const declaration = stepOf(step.kind)!;
-  let values: Resolved;
-  try {
-    values = new GrowthValues(growth, { fps, range }, ownFrame(growth, frame)).of(declaration, step);
-  } catch {
-    // A formula that fails is told at its field.
-    return null;
-  }
-  // What a formula or a variation says is not dragged.
-  const free = ({ name }: PathHandle): boolean => !isVaried(step.params[name]) && !isFormula(baseOf(step.params[name]));
-  const handles = handlesOf(values, path.along.at(-1)! / size, path.closed).filter(free);
+  if (!path || !read) return null;
+  const { declaration, values } = read;
+  const handles = handlesOf(values, path.along.at(-1)! / size, path.closed).filter(({ name }) => isFree(step, name));
   const put = ({ name }: PathHandle, value: number): void =>
     setParams(growth.id, step.id, { [name]: within(declaration.params[name] as NumberParam, value) }, `handle ${name}`);
   const onMove = (handle: PathHandle, point: { x: number; y: number }, snap: boolean): void => {

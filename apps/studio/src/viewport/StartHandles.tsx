@@ -1,28 +1,16 @@
 'use client';
 
 import { type KeyboardEvent, type PointerEvent, useState } from 'react';
-import {
-  baseOf,
-  type Growth,
-  GrowthValues,
-  isFormula,
-  isVaried,
-  type NumberParam,
-  type Resolved,
-  type Step,
-  stepOf,
-  type Vec3,
-} from '@uvrex/core';
+import { type Growth, type NumberParam, type Step, type Vec3 } from '@uvrex/core';
 import { type Handle, HANDLES } from '@uvrex/core/handles';
-import { ownFrame, setParams } from '@/state/actions';
-import { useDocument } from '@/state/document';
-import { useView } from '@/state/view';
+import { setParams } from '@/state/actions';
 import { Knob } from './Knob';
 import { NUDGES } from './nudges';
 import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';
 import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
 import { snapUnder } from './snapping';
+import { isFree, useStepValues } from './stepValues';
 import { within } from './within';
 
 /** With Shift, places snap to so many metres; and near the ground always to it. */
@@ -37,26 +25,18 @@ const snapped = (place: Vec3, grid: boolean): Vec3 =>
 
 /** What the open start of a growth is taken hold of by: its ends, radius, height, place. Arrows and Page keys move the focused one. */
 export function StartHandles({ growth, step }: { growth: Growth; step: Step }) {
-  const frame = useView((state) => state.frame);
-  const fps = useDocument((state) => state.scene.fps);
-  const range = useDocument((state) => state.scene.range);
+  const read = useStepValues(growth, step);
   useProjection((state) => state.drawn);
   const { toOwn, toWorld } = useOwnSpace(growth);
   const [held, setHeld] = useState<string | null>(null);
   /** What the held one has snapped to. */
   const [met, setMet] = useState<string | null>(null);
   const projection = useProjection.getState();
-  const declaration = stepOf(step.kind)!;
-  let values: Resolved;
-  try {
-    values = new GrowthValues(growth, { fps, range }, ownFrame(growth, frame)).of(declaration, step);
-  } catch {
-    // A formula that fails is told at its field.
-    return null;
-  }
-  // What a formula or a variation says is not dragged.
-  const free = (name: string): boolean => !isVaried(step.params[name]) && !isFormula(baseOf(step.params[name]));
-  const handles = HANDLES[step.kind](values).filter(({ at, set }) => Object.keys(set(at)).every(free));
+  if (!read) return null;
+  const { declaration, values } = read;
+  const handles = HANDLES[step.kind](values).filter(({ at, set }) =>
+    Object.keys(set(at)).every((name) => isFree(step, name)),
+  );
 
   const put = ({ label, set }: Handle, place: Vec3): void => {
     const next = Object.entries(set(place)).map(([name, value]) => [

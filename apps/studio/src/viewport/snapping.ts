@@ -2,6 +2,7 @@ import { type Anchor, stepOf, type Vec3 } from '@uvrex/core';
 import { useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { toScreen, type useProjection } from './projection';
+import { type Dot, nearestShare } from './segment';
 
 /** So near on screen something has to be, pixels: ends and anchors, and the course of paths. */
 const REACH = { end: 11, course: 8 };
@@ -20,7 +21,7 @@ export interface Snap {
  * @param own id of the growth that is being changed: it does not snap to itself
  */
 export function snapUnder(
-  pointer: { x: number; y: number },
+  pointer: Dot,
   own: string,
   projection: ReturnType<typeof useProjection.getState>,
 ): Snap | null {
@@ -62,15 +63,13 @@ export function snapUnder(
 
 /** The place of a segment that is nearest to a pointer on screen; null behind the camera. */
 function nearestOfSegment(
-  pointer: { x: number; y: number },
+  pointer: Dot,
   from: Vec3,
   to: Vec3,
   projection: ReturnType<typeof useProjection.getState>,
 ): Vec3 | null {
   const [a, b] = [toScreen(from, projection), toScreen(to, projection)];
   if (!a || !b) return null;
-  const [dx, dy] = [b.x - a.x, b.y - a.y];
-  const way = ((pointer.x - a.x) * dx + (pointer.y - a.y) * dy) / Math.max(1e-9, dx * dx + dy * dy);
-  const k = Math.min(1, Math.max(0, way));
+  const k = nearestShare(pointer, a, b);
   return from.map((x, c) => x + k * (to[c] - x)) as unknown as Vec3;
 }

@@ -1,4 +1,5 @@
 import { distance, type Vec3 } from '@uvrex/core';
+import { type Dot, nearestShare } from './segment';
 
 /** A path as it is drawn, grown or not: where its points are, and how far each is along it, metres. */
 export interface WholePath {
@@ -67,23 +68,15 @@ export function placeAt({ places, along }: WholePath, metres: number): Vec3 {
 }
 
 /** How far along a path, on screen, the place nearest to a point is, metres. */
-export function nearestAlong(
-  { places, along }: WholePath,
-  point: { x: number; y: number },
-  onScreen: (place: Vec3) => { x: number; y: number } | null,
-): number {
+export function nearestAlong({ places, along }: WholePath, point: Dot, onScreen: (place: Vec3) => Dot | null): number {
   const dots = places.map(onScreen);
   let best = Infinity;
   let found = 0;
   for (let i = 1; i < dots.length; i++) {
     const [a, b] = [dots[i - 1], dots[i]];
     if (!a || !b) continue;
-    const [dx, dy] = [b.x - a.x, b.y - a.y];
-    const way = Math.min(
-      1,
-      Math.max(0, ((point.x - a.x) * dx + (point.y - a.y) * dy) / Math.max(1e-9, dx * dx + dy * dy)),
-    );
-    const off = Math.hypot(a.x + way * dx - point.x, a.y + way * dy - point.y);
+    const way = nearestShare(point, a, b);
+    const off = Math.hypot(a.x + way * (b.x - a.x) - point.x, a.y + way * (b.y - a.y) - point.y);
     if (off >= best) continue;
     best = off;
     found = along[i - 1] + way * (along[i] - along[i - 1]);

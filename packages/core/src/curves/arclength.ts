@@ -5,6 +5,8 @@ import { type Flat } from '../geometry/vec';
  * @param positions xyz triples, metres
  * @param closed adds the segment from the last point back to the first as one more entry
  * @returns Float64Array of (end − first) entries, one more when closed; the last is the total length in metres
+ * @example
+ * arcLengths([0, 0, 0, 3, 0, 0, 3, 4, 0], 0, 3, false); // → [0, 3, 7]
  */
 export function arcLengths(positions: Flat, first: number, end: number, closed: boolean): Float64Array {
   const count = end - first;

@@ -12,6 +12,8 @@ const MIN_KNOT = 1e-6;
  * @param perSegment points per segment, 1 or more; each segment begins exactly on its anchor
  * @param closed joins the last anchor to the first; such a curve does not repeat its first point
  * @returns xyz triples; (anchors − 1) · perSegment + 1 points when open, anchors · perSegment when closed
+ * @example
+ * catmullRom([0, 0, 0, 1, 0, 0, 2, 0, 0], 4, false).length / 3; // → 9
  */
 export function catmullRom(anchors: ArrayLike<number>, perSegment: number, closed: boolean): Float64Array {
   const n = anchors.length / 3;

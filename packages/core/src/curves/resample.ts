@@ -7,6 +7,8 @@ import { arcLengths, fraction, totalLength } from './arclength';
  * @param count points to place; two or more when open, three or more when closed
  * @param closed spreads the points over the closing segment too, without repeating the first
  * @returns xyz triples, count of them
+ * @example
+ * resample([0, 0, 0, 1, 0, 0, 4, 0, 0], 3, false); // → [0, 0, 0, 2, 0, 0, 4, 0, 0]
  */
 export function resample(positions: Flat, count: number, closed: boolean): Float64Array {
   const n = positions.length / 3;

@@ -6,6 +6,8 @@ import { at } from '../geometry/vec';
  * @param positions xyz triples, metres
  * @param tolerance metres
  * @returns rising indices of the points kept, first and last always among them
+ * @example
+ * simplify([0, 0, 0, 1, 0.001, 0, 2, 0, 0], 0.01); // → [0, 2]
  */
 export function simplify(positions: ArrayLike<number>, tolerance: number): number[] {
   const n = positions.length / 3;

@@ -164,10 +164,12 @@ interface Moved {
  * resampled, divided, thinned or merged.
  *
  * @example
+ * const paths = pathsFrom([{ positions: [0, 0, 0, 1, 0, 0, 3, 0, 0] }]);
  * const rows = new Carrier(PATHS, paths, 'point', 3);
  * rows.run(0, 2, 0); // points 0 and 1 as they are
  * rows.mix(1, 2, 0.5, 2); // and one halfway from 1 to 2
- * const half: Paths = { ...paths, ...rows.result(), offsets: Uint32Array.of(0, 3) };
+ * const half = { ...paths, ...rows.result(), offsets: Uint32Array.of(0, 3) };
+ * half.positions; // → [0, 0, 0, 1, 0, 0, 2, 0, 0]
  */
 export class Carrier<T extends Table> {
   readonly #moved: Moved[];

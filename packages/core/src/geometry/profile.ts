@@ -58,7 +58,12 @@ export function profileTable(points: readonly ProfilePoint[], size: number): Flo
   return Float64Array.from({ length: size }, (_, i) => curve(i / (size - 1)));
 }
 
-/** Linear interpolation in a table over 0..1. */
+/**
+ * Linear interpolation in a table over 0..1.
+ *
+ * @example
+ * readTable(Float64Array.of(0, 10, 20), 0.25); // → 5
+ */
 export function readTable(table: Float64Array, position: number): number {
   const x = Math.min(1, Math.max(0, position)) * (table.length - 1);
   const k = Math.min(table.length - 2, Math.floor(x));

@@ -15,7 +15,14 @@ export interface SurfacePlaces {
  * attribute of vertices, named ones too.
  *
  * @example
- * const { positions, normals } = readPlaces(mesh, { faces: Uint32Array.of(0), weights: Float32Array.of(0.5, 0.5, 0) });
+ * const mesh = meshWith({
+ *   positions: Float32Array.of(0, 0, 0, 2, 0, 0, 0, 2, 0),
+ *   normals: Float32Array.of(0, 0, 1, 0, 0, 1, 0, 0, 1),
+ *   uvs: new Float32Array(6),
+ *   indices: Uint32Array.of(0, 1, 2),
+ * });
+ * const { positions } = readPlaces(mesh, { faces: Uint32Array.of(0), weights: Float32Array.of(0.5, 0.5, 0) });
+ * positions; // → [1, 0, 0]
  */
 export function readPlaces(mesh: Mesh, { faces, weights }: SurfacePlaces): Attributed<typeof MESH> {
   const rows = new Carrier(MESH, mesh, 'vertex', faces.length);

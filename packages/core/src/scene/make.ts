@@ -15,7 +15,12 @@ export function newId(): string {
   return Array.from({ length: 12 }, () => Math.floor(Math.random() * 36).toString(36)).join('');
 }
 
-/** A name that none of those taken is: Kelp, Kelp 2, Kelp 3 …, cut where it would be too long. */
+/**
+ * A name that none of those taken is: Kelp, Kelp 2, Kelp 3 …, cut where it would be too long.
+ *
+ * @example
+ * unusedName('Kelp', new Set(['Kelp', 'Kelp 2'])); // → 'Kelp 3'
+ */
 export function unusedName(base: string, taken: ReadonlySet<string>): string {
   for (let i = 1; ; i++) {
     const end = i === 1 ? '' : ` ${i}`;

@@ -1,4 +1,9 @@
-/** Figures for summaries: up to two decimals, no trailing zeros. */
+/**
+ * Figures for summaries: up to two decimals, no trailing zeros.
+ *
+ * @example
+ * figure(0.1 + 0.2); // → '0.3'
+ */
 export const figure = (value: number, decimals = 2): string => String(Number(value.toFixed(decimals)));
 
 export const metres = (value: number): string => `${figure(value)} m`;

@@ -52,6 +52,9 @@ export const EASE_NAMES = ['linear', 'hold', ...Object.keys(CSS_EASES), ...Objec
  * @param ease a name or a cubic Bézier
  * @param t linear progress 0..1
  * @returns eased progress: exactly 0 at 0 and 1 at 1; may leave 0..1 in between (back, elastic, steep Béziers)
+ * @example
+ * easeAt('linear', 0.25); // → 0.25
+ * easeAt('hold', 0.99); // → 0
  */
 export function easeAt(ease: Ease, t: number): number {
   if (t <= 0) return 0;

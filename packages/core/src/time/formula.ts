@@ -111,6 +111,8 @@ export class FormulaError extends Error {}
  * Works a formula out.
  * @param value gives what a name stands for (`frame`, `count`, `sweep.radius`), or undefined when it is unknown
  * @throws FormulaError when it cannot be read, names something unknown, or has no finite value
+ * @example
+ * formulaValue('2 * frame + 1', (name) => (name === 'frame' ? 12 : undefined)); // → 25
  */
 export function formulaValue(formula: string, value: (name: string) => number | undefined): number {
   const fault = formulaFault(formula);

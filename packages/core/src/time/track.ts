@@ -28,6 +28,11 @@ export interface Track {
 /**
  * The value of a track at any frame, fractional ones too. Exact on keys: a key's frame gives the key's value, not a
  * rounded neighbour, and so does each time that it comes round. Repeating tracks cost the same at any distance from their keys.
+ *
+ * @example
+ * const rises = { keys: [{ frame: 0, value: 0, ease: 'linear' }, { frame: 24, value: 2, ease: 'linear' }], before: 'hold', after: 'repeat' };
+ * valueAt(rises, 12); // → 1
+ * valueAt(rises, 30); // → 0.5
  */
 export function valueAt(track: Track, frame: number): number {
   const { keys } = track;
