@@ -30,7 +30,7 @@ beforeEach(() => {
   global.cancelAnimationFrame = () => (waiting = null);
   openScene('test', { ...newScene('Reef'), range: [1, 48] });
   setView({ frame: 1, playing: false });
-  useResults.setState({ ready: new Set(Array.from({ length: 48 }, (_, i) => i + 1)), record: null });
+  useResults.setState({ ready: new Set(Array.from({ length: 48 }, (_, i) => i + 1)), record: null, lost: null });
   stop = startPlaying();
 });
 afterEach(() => {
@@ -60,6 +60,21 @@ test('a frame that is not drawn yet holds the playhead', () => {
   const { frame } = useView.getState();
   pass(2000, false);
   expect(useView.getState().frame).toBeLessThanOrEqual(frame + 1);
+});
+
+test('where the engine is lost on a frame, playing ends there, instead of waiting for it for ever', () => {
+  setView({ playing: true });
+  pass(200);
+  pass(50, false);
+  useResults.setState({ lost: { level: 'error', what: 'Lost.', advice: '', place: { growth: 'g' } } });
+  pass(50, false);
+  const { frame, playing } = useView.getState();
+  expect(playing).toBe(false);
+  // Once it can be drawn again, it goes on from there when asked to.
+  useResults.setState({ lost: null });
+  setView({ playing: true });
+  pass(500);
+  expect(useView.getState().frame).toBeGreaterThan(frame + 5);
 });
 
 test('frames that are not ready are shown one by one, none skipped', () => {

@@ -21,7 +21,10 @@ export function startPlaying(): () => void {
     const { scene } = useDocument.getState();
     const [first, last] = scene.range;
     // What is wanted must be on screen before the next is asked for.
-    if (useResults.getState().record?.frame !== frame) {
+    const { record, lost } = useResults.getState();
+    if (record?.frame !== frame) {
+      // What lost the engine is not tried again by itself.
+      if (lost) setView({ playing: false });
       restart(frame);
       return;
     }
