@@ -16,27 +16,26 @@ export async function halvedWhere(
 ): Promise<Mesh> {
   const { indices } = mesh;
   const n = vertexCount(mesh);
-  const edges = new EdgeTable(indices.length);
-  const halves = new Int32Array(indices.length);
-  const known = new Int8Array(indices.length).fill(-1);
+  // Most edges are left as they are: only those that are halved are looked up.
+  const wanted = new Uint8Array(indices.length);
+  let more = 0;
   for (let c = 0; c < indices.length; c++) {
     if (c % (3 * CHUNK) === 0) await breathe();
-    const [a, b] = [indices[c], indices[c % 3 === 2 ? c - 2 : c + 1]];
-    const e = edges.idOf(a, b);
-    if (known[e] < 0) known[e] = wants(a, b) ? 1 : 0;
-    halves[c] = known[e] ? e : -1;
+    if (!wants(indices[c], indices[c % 3 === 2 ? c - 2 : c + 1])) continue;
+    wanted[c] = 1;
+    more++;
   }
-  const number = new Int32Array(edges.count).fill(-1);
-  let made = 0;
-  for (let e = 0; e < edges.count; e++) if (known[e] === 1) number[e] = n + made++;
-  if (made === 0) return mesh;
+  if (more === 0) return mesh;
+  const edges = new EdgeTable(more);
+  /** The new vertex of each corner's edge, −1 where it is not halved. */
+  const half = new Int32Array(indices.length).fill(-1);
+  for (let c = 0; c < indices.length; c++)
+    if (wanted[c]) half[c] = n + edges.idOf(indices[c], indices[c % 3 === 2 ? c - 2 : c + 1]);
+  const made = edges.count;
   const rows = new Carrier(MESH, mesh, 'vertex', n + made);
   rows.run(0, n, 0);
-  for (let e = 0; e < edges.count; e++)
-    if (number[e] >= 0) rows.mix(edges.ends[2 * e], edges.ends[2 * e + 1], 0.5, number[e]);
+  for (let e = 0; e < made; e++) rows.mix(edges.ends[2 * e], edges.ends[2 * e + 1], 0.5, n + e);
   // A face becomes one more for each of its edges that is halved.
-  let more = 0;
-  for (let c = 0; c < halves.length; c++) if (halves[c] >= 0) more++;
   const faces = new Uint32Array(indices.length + 3 * more);
   let write = 0;
   const face = (a: number, b: number, c: number): void => {
@@ -45,10 +44,9 @@ export async function halvedWhere(
     faces[write + 2] = c;
     write += 3;
   };
-  const half = (corner: number): number => (halves[corner] < 0 ? -1 : number[halves[corner]]);
   for (let i = 0; i < indices.length; i += 3) {
     if (i % (3 * CHUNK) === 0) await breathe();
-    const [p, q, r] = [half(i), half(i + 1), half(i + 2)];
+    const [p, q, r] = [half[i], half[i + 1], half[i + 2]];
     const count = (p >= 0 ? 1 : 0) + (q >= 0 ? 1 : 0) + (r >= 0 ? 1 : 0);
     if (count === 0) face(indices[i], indices[i + 1], indices[i + 2]);
     else if (count === 3) {
@@ -62,11 +60,11 @@ export async function halvedWhere(
       const [second, third] = [(first + 1) % 3, (first + 2) % 3];
       const [a, b, c] = [indices[i + first], indices[i + second], indices[i + third]];
       if (count === 1) {
-        const ab = half(i + first);
+        const ab = half[i + first];
         face(a, ab, c);
         face(ab, b, c);
       } else {
-        const [bc, ca] = [half(i + second), half(i + third)];
+        const [bc, ca] = [half[i + second], half[i + third]];
         face(a, b, bc);
         face(a, bc, ca);
         face(ca, bc, c);
