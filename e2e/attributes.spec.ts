@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { Hands } from './hands';
 import { canvas, copies, goTo, openStep, picture, pictureAt, step } from './helpers';
-import { test } from './test';
+import { alike, test } from './test';
 
 const middle = async (page: Page): Promise<{ x: number; y: number; width: number; height: number }> =>
   (await canvas(page).boundingBox())!;
@@ -126,7 +126,7 @@ test('sea fern, as its lesson says; what is wrong in a rule is told with its lin
   await expect(page.locator('aside').getByRole('alert')).toHaveCount(0);
 });
 
-test('lantern vine, as its lesson says', async ({ page }) => {
+alike('lantern vine, as its lesson says', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Lantern vine');
   await hands.newGrowth('blade');

@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { Hands } from './hands';
 import { copies, goTo, step } from './helpers';
-import { test } from './test';
+import { alike, test } from './test';
 
 // The lessons on copies in docs/lessons.md, walked from an empty scene with nothing but the interface. With
 // LESSON_PICTURES=1 the pictures of the lessons are taken on the way.
@@ -113,7 +113,7 @@ test('sea-lily', async ({ page }) => {
   expect(await hands.seam('Phyllotaxis')).toMatch(/Phyllotaxis\s*0(\.0\d*)? mm/);
 });
 
-test('urchin head', async ({ page }) => {
+alike('urchin head', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Urchin');
   await hands.newGrowth('solid');
@@ -131,7 +131,7 @@ test('urchin head', async ({ page }) => {
   expect(await copies(page)).toBe(300);
 });
 
-test('eel run', async ({ page }) => {
+alike('eel run', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Eels');
   await hands.newGrowth('solid');
@@ -161,7 +161,7 @@ test('eel run', async ({ page }) => {
   expect(await hands.seam('Arc 2')).toMatch(/Arc\s*0(\.0\d*)? mm/);
 });
 
-test('pier planks', async ({ page }) => {
+alike('pier planks', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Pier');
   await hands.newGrowth('solid');

@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { Hands } from './hands';
 import { canvas, goTo, step } from './helpers';
-import { test } from './test';
+import { alike, test } from './test';
 
 // Each lesson of docs/lessons.md, walked from an empty scene with nothing but the interface. With LESSON_PICTURES=1 the
 // pictures of the lessons are taken on the way.
@@ -16,7 +16,7 @@ const done = async (page: Page, lesson: string, frame: number): Promise<void> =>
 };
 const faces = async (page: Page): Promise<string> => (await page.getByTestId('statistics').textContent()) ?? '';
 
-test('anemone sway', async ({ page }) => {
+alike('anemone sway', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Anemone');
   await hands.newGrowth('line');
@@ -88,7 +88,7 @@ test('sonar bars', async ({ page }) => {
   expect(await faces(page)).not.toBe(loud);
 });
 
-test('tether burn', async ({ page }) => {
+alike('tether burn', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Tether');
   await hands.newGrowth('line');
@@ -123,7 +123,7 @@ test('tether burn', async ({ page }) => {
   await expect(page.getByTestId('pace')).toContainText(/Unevenness \d/, { timeout: 120_000 });
 });
 
-test('brain coral', async ({ page }) => {
+alike('brain coral', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Coral');
   await hands.newGrowth('fractal path');

@@ -1,7 +1,7 @@
 import { expect } from '@playwright/test';
 import { Hands } from './hands';
 import { copies, goTo } from './helpers';
-import { test } from './test';
+import { alike, test } from './test';
 
 /** A rock that barnacles stand on, and what one is made of. */
 async function barnacles(hands: Hands): Promise<void> {
@@ -42,7 +42,7 @@ test('barnacles on a rock: more of them move none, by distance there are as many
   expect(await copies(page)).toBeGreaterThan(30);
 });
 
-test('barnacle rock, as its lesson says', async ({ page }) => {
+alike('barnacle rock, as its lesson says', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Barnacle rock');
   await hands.newGrowth('line');

@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { Hands } from './hands';
 import { canvas, copies, goTo, openStep, picture, step } from './helpers';
-import { test } from './test';
+import { alike, test } from './test';
 
 /** Puts a place on the form, at a share of the view. */
 async function place(hands: Hands, x: number, y: number): Promise<void> {
@@ -130,7 +130,7 @@ test('barnacle spread, as its lesson says', async ({ page }) => {
   expect((await picture(page)).equals(grown)).toBe(false);
 });
 
-test('kelp forest, as its lesson says', async ({ page }) => {
+alike('kelp forest, as its lesson says', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Kelp forest');
   await hands.newGrowth('line');
@@ -161,7 +161,7 @@ test('kelp forest, as its lesson says', async ({ page }) => {
   expect(await copies(page)).toBeGreaterThan(90);
 });
 
-test('overgrown figurehead, as its lesson says', async ({ page }) => {
+alike('overgrown figurehead, as its lesson says', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Overgrown figurehead');
   for (const [radius, height] of [

@@ -40,3 +40,9 @@ export const test = base.extend<object, { browserKept: BrowserContext }>({
     await browserKept.clearPermissions();
   },
 });
+
+/**
+ * A lesson by hand that asks of hands what others ask too: left out unless LESSONS=all, since each takes half a minute. All lessons
+ * are played to their end among the unit tests (apps/studio/src/lessons).
+ */
+export const alike = process.env.LESSONS === 'all' ? test : test.skip;
