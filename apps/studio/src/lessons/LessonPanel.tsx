@@ -87,9 +87,7 @@ function All() {
             '&:hover': { bgcolor: INK.raised },
           }}
         >
-          <Box
-            sx={{ width: 72, height: 46, flexShrink: 0, borderRadius: 1.5, bgcolor: INK.deep, overflow: 'hidden' }}
-          >
+          <Box sx={{ width: 72, height: 46, flexShrink: 0, borderRadius: 1.5, bgcolor: INK.deep, overflow: 'hidden' }}>
             <SmallPicture {...pictureOf(lesson)} moving={false} />
           </Box>
           <Box>

@@ -223,27 +223,3 @@ function pasteTracks(clip: Clip, keys: boolean): void {
   const what = keys ? 'Keys' : 'Tracks';
   tell(placed.length === tracks.length ? what : `${placed.length} of ${tracks.length} tracks`, 0);
 }
-
-/** Listens to the browser's own copy and paste, which fields of text keep for themselves. */
-export function startClipboard(): () => void {
-  const elsewhere = (event: ClipboardEvent): boolean =>
-    (event.target instanceof Element && event.target.closest('input,textarea,[contenteditable="true"]') !== null) ||
-    document.querySelector('[role="dialog"],.MuiPopover-root') !== null;
-  const onCopy = (event: ClipboardEvent): void => {
-    if (elsewhere(event) || !(window.getSelection()?.isCollapsed ?? true)) return;
-    const text = copyText();
-    if (text === null) return;
-    event.clipboardData?.setData('text/plain', text);
-    event.preventDefault();
-  };
-  const onPaste = (event: ClipboardEvent): void => {
-    if (elsewhere(event)) return;
-    if (pasteText(event.clipboardData?.getData('text/plain') ?? '')) event.preventDefault();
-  };
-  document.addEventListener('copy', onCopy);
-  document.addEventListener('paste', onPaste);
-  return () => {
-    document.removeEventListener('copy', onCopy);
-    document.removeEventListener('paste', onPaste);
-  };
-}

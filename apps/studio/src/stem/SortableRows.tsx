@@ -43,7 +43,11 @@ function loadSoon(): void {
   const load = (): void =>
     void import('./sorting').then((sorting) => {
       const { activeElement } = document;
-      if (held || activeElement?.matches('input, textarea')) return void setTimeout(load, SOON);
+      const busy =
+        held ||
+        activeElement?.matches('input, textarea, [role="combobox"]') ||
+        document.querySelector('[role="dialog"],[role="menu"],[role="listbox"],.MuiPopover-root') !== null;
+      if (busy) return void setTimeout(load, SOON);
       for (const name of events) window.removeEventListener(name, hold, true);
       const row = activeElement?.getAttribute('data-row') ?? undefined;
       useLoaded.setState({ sorting });

@@ -9,7 +9,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { checkScene, Problem, type Scene } from '@uvrex/core';
 import { keepBeside } from '@/library/scenes';
 import { setKeeper, startAutosave, useSaving } from '@/state/autosave';
-import { startClipboardSoon } from '@/state/clipsLater';
+import { startClipboard } from '@/state/clipsLater';
 import { useKeepAsked } from '@/state/keepAsked';
 import { COMMANDS, runCommand } from '@/state/commands';
 import { db, type StoredScene } from '@/state/db';
@@ -183,7 +183,7 @@ function start(id: string): Closing {
   const stops = [
     startDirector(),
     startPlaying(),
-    startClipboardSoon(),
+    startClipboard(),
     startSound(),
     hearTabs((news) => {
       if (news.news === 'renamed' && news.id === id) edit('Rename scene', (draft) => void (draft.name = news.name));
