@@ -3,23 +3,15 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { type ReactNode } from 'react';
 import { useRouter } from 'next/navigation';
-import { deleteCutting, exportCutting, renameCutting } from '@/state/cuttingShelf';
-import { db, type StoredCutting } from '@/state/db';
+import { deleteCutting, exportCutting, ownCuttings, renameCutting } from '@/state/cuttingShelf';
+import { type StoredCutting } from '@/state/db';
 import { PictureCard } from '@/ui/PictureCard';
 import { deletedSaid, sayProblem } from '@/ui/Toasts';
 import { sceneOfCutting } from './scenes';
 
 /** One's own cuttings, the last kept first; null while there are none. */
 export function OwnCuttings({ wrap }: { wrap: (cards: ReactNode) => ReactNode }) {
-  const stored = useLiveQuery(
-    () =>
-      db.cuttings
-        .orderBy('made')
-        .reverse()
-        .toArray()
-        .catch(() => []),
-    [],
-  );
+  const stored = useLiveQuery(ownCuttings, []);
   if (!stored || stored.length === 0) return null;
   return wrap(stored.map((cutting) => <CuttingCard key={cutting.id} cutting={cutting} />));
 }

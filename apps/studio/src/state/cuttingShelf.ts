@@ -4,6 +4,14 @@ import { say } from '@/ui/Toasts';
 import { db, type StoredCutting } from './db';
 import { keepFiles, storedBytes } from './files';
 
+/** One's own cuttings, the last kept first; none where the store cannot be read. */
+export const ownCuttings = (): Promise<StoredCutting[]> =>
+  db.cuttings
+    .orderBy('made')
+    .reverse()
+    .toArray()
+    .catch(() => []);
+
 /** A name that no cutting has yet. */
 export async function freeCuttingName(base: string): Promise<string> {
   const taken = await db.cuttings.toArray();

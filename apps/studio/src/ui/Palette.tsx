@@ -10,8 +10,8 @@ import { MOMENTS, SMALL } from '@uvrex/examples/small';
 import { addStartedGrowth, addStep, selectedGrowth } from '@/state/actions';
 import { COMMANDS } from '@/state/commands';
 import { plant, plantOwn } from '@/state/cuttings';
-import { deleteCutting, exportCutting, importCutting, renameCutting } from '@/state/cuttingShelf';
-import { db, type StoredCutting } from '@/state/db';
+import { deleteCutting, exportCutting, importCutting, ownCuttings, renameCutting } from '@/state/cuttingShelf';
+import { type StoredCutting } from '@/state/db';
 import { keysOf } from '@/state/keys';
 import { setView, useView } from '@/state/view';
 import { focusRow } from './focusRow';
@@ -175,16 +175,7 @@ function OpenPalette({ kind }: { kind: keyof typeof WORDS }) {
 
 /** One's own cuttings, what can be done with them, and how others come in. */
 function useOwnCuttings(of: StoredCutting['of']): { sections: Section[]; foot: React.ReactNode } {
-  const stored =
-    useLiveQuery(
-      () =>
-        db.cuttings
-          .orderBy('made')
-          .reverse()
-          .toArray()
-          .catch(() => []),
-      [],
-    ) ?? [];
+  const stored = useLiveQuery(ownCuttings, []) ?? [];
   const [naming, setNaming] = useState<StoredCutting | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const pictures = usePictures(stored);
