@@ -91,6 +91,28 @@ test('the table lists what every element knows: sorted, marked in the view, show
   await expect(page.getByTestId('legend')).toHaveCount(0);
 });
 
+test('faces know what is measured on them: a sheet of their own, and one colour each', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Faceted');
+  await hands.newGrowth('solid');
+  await hands.set('Solid', { Which: 'Box' });
+  await hands.addStep('Measure');
+  await hands.set('Measure', { What: 'Area of faces', 'On skins': 'On faces', Scale: 'As measured' });
+  await page.keyboard.press('t');
+  const table = page.getByRole('region', { name: 'Attributes' });
+  // A box has six sides of two faces each.
+  await table.getByRole('tab', { name: 'Faces 12', exact: true }).click();
+  await expect(table.getByRole('columnheader', { name: /^Area of faces/ })).toContainText('mean');
+  await pictureAt(page, 1);
+  const plain = await picture(page);
+  await table.getByRole('combobox', { name: 'Show as colours' }).click();
+  await page.getByRole('option', { name: 'Area of faces', exact: true }).click();
+  await hands.closed();
+  await expect(page.getByTestId('legend')).toContainText('Area of faces');
+  await pictureAt(page, 1);
+  expect((await picture(page)).equals(plain)).toBe(false);
+});
+
 test('sea fern, as its lesson says; what is wrong in a rule is told with its line and column', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Branches');

@@ -1,4 +1,13 @@
-import { type Growth, newGrowth, newScene, newStep, type ParamValue, type Scene, type Step } from '@uvrex/core';
+import {
+  type Growth,
+  newGrowth,
+  newScene,
+  newStep,
+  type ParamValue,
+  type Scene,
+  type Step,
+  type Stroke,
+} from '@uvrex/core';
 
 /** Moments of each picture. */
 export const FRAMES = 8;
@@ -51,6 +60,28 @@ const studded = (scatter: Step, ...steps: Step[]): Growth[] => [
   dot(),
 ];
 
+const SNOW = [
+  { at: 0, color: '#f4f7f5' },
+  { at: 0.55, color: '#b9c9c2' },
+  { at: 0.75, color: '#3e5a52' },
+  { at: 1, color: '#2c423d' },
+];
+const PAINT = [
+  { at: 0, color: '#2c423d' },
+  { at: 1, color: '#d9825b' },
+];
+/** A ball with a winding line painted on the side that one sees. */
+const painted = (): Step[] => {
+  const points = Array.from({ length: 60 }, (_, i) => {
+    const t = i / 59;
+    const [x, y] = [1.1 * t - 0.55, 0.3 * Math.sin(2 * Math.PI * t)];
+    const z = Math.sqrt(Math.max(0, 0.65 ** 2 - x * x - y * y));
+    return [x, 0.7 + y, z, 1];
+  });
+  const stroke: Stroke = { does: 'paint', radius: 0.14, strength: 1, soft: 0.3, frame: 1, points: points.flat() };
+  return [newStep('solid', { radius: 0.65, sides: 128, atY: 0.7 }), newStep('mask', { strokes: [stroke] as never })];
+};
+
 /** What shows best what each step does: growths in which one of its numbers moves, or growth itself. */
 const SCENES: Readonly<Record<string, () => Growth[]>> = {
   respace: () => pathed(newStep('respace', { by: 'count', count: going(70, 6) })),
@@ -99,8 +130,36 @@ const SCENES: Readonly<Record<string, () => Growth[]>> = {
   strands: () => [
     own(stalk(), newStep('strands', { as: 'bed', count: 40 }), grows(), newStep('wire', { radius: 0.012 }), plain()),
   ],
-  mask: () => studded(newStep('scatter', { count: going(0, 300), denser: 'height', lowest: 0.4 })),
-  measure: () => studded(newStep('scatter', { count: going(0, 260), steepest: 40 })),
+  mask: () => [
+    own(
+      ...painted(),
+      newStep('scatter', {
+        count: going(0, 90),
+        denser: 'attribute',
+        attribute: 'mask',
+        density: [
+          { at: 0, value: 0 },
+          { at: 1, value: 1 },
+        ],
+      }),
+      newStep('on-points', { growth: 'dot' }),
+    ),
+    {
+      ...newGrowth('Ball', 3, [
+        ...painted(),
+        newStep('finish', { by: 'attribute', attribute: 'mask', gradient: PAINT, glow: 0 }),
+      ]),
+      id: 'ball',
+    },
+    dot(),
+  ],
+  measure: () => [
+    own(
+      newStep('rock'),
+      newStep('measure', { what: 'slope', scale: 'between', low: 0, high: going(1, 110) }),
+      newStep('finish', { by: 'attribute', attribute: 'slope', gradient: SNOW, glow: 0 }),
+    ),
+  ],
   subdivide: () => [
     own(
       newStep('solid', { which: 'box', width: 0.9, height: 0.9, depth: 0.9, atY: 0.6 }),

@@ -4,6 +4,7 @@ import { attributeLabel } from '@/state/attributeNames';
 /** What a sheet is called. */
 export const SHEETS: Record<SheetOf, string> = {
   vertices: 'Vertices',
+  faces: 'Faces',
   points: 'Points of paths',
   paths: 'Paths',
   loose: 'Points',

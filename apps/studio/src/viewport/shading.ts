@@ -40,6 +40,10 @@ function recoloured(growth: OnScreen, shade: Shade, column: SheetColumn, sheet: 
         ...growth,
         shown: { ...shown, mesh: shown.mesh && { ...shown.mesh, colors: colours, glow: null, flat: true } },
       };
+    case 'faces': {
+      const { mesh } = shown;
+      return { ...growth, shown: { ...shown, mesh: mesh && facesApart(mesh, colours) } };
+    }
     case 'points':
     case 'loose':
       return { ...growth, shown: { ...shown, pointColors: colours } };
@@ -66,6 +70,23 @@ function recoloured(growth: OnScreen, shade: Shade, column: SheetColumn, sheet: 
       return { ...growth, items, shown: { ...shown, copies } };
     }
   }
+}
+
+/** A skin whose corners are each a face's own, in the colours of its faces. */
+function facesApart(
+  { positions, normals, indices }: NonNullable<OnScreen['shown']['mesh']>,
+  colours: Float32Array,
+): OnScreen['shown']['mesh'] {
+  const own = (from: Float32Array, at: (corner: number) => number): Float32Array =>
+    Float32Array.from({ length: 3 * indices.length }, (_, k) => from[3 * at(Math.floor(k / 3)) + (k % 3)]);
+  return {
+    positions: own(positions, (corner) => indices[corner]),
+    normals: own(normals, (corner) => indices[corner]),
+    indices: Uint32Array.from(indices, (_, corner) => corner),
+    colors: own(colours, (corner) => Math.floor(corner / 3)),
+    glow: null,
+    flat: true,
+  };
 }
 
 const plainKey = (key: string): string => `plain ${key}`;

@@ -1,6 +1,8 @@
-import { type Mesh } from '../geometry/mesh';
-import { MESH } from '../geometry/mesh';
 import { picked } from '../geometry/attributes';
+import { faceMiddles, facesFrom, knowsFaces } from '../geometry/faceAttributes';
+import { faceCount, MESH, type Mesh } from '../geometry/mesh';
+import { nearestPlace } from '../geometry/nearest';
+import { at } from '../geometry/vec';
 import { withoutFins } from './fins';
 
 /**
@@ -22,5 +24,12 @@ export async function reduced(mesh: Mesh, bound: number): Promise<Mesh> {
     }
     return used[i];
   });
-  return { ...mesh, ...picked(MESH, mesh, 'vertex', kept), indices: out, parts: null, level: null };
+  const made: Mesh = { ...mesh, ...picked(MESH, mesh, 'vertex', kept), indices: out, parts: null, level: null };
+  return knowsFaces(mesh) ? facesFrom(made, nearestFaces(mesh, made)) : made;
+}
+
+/** For each face of a mesh, the face of another that is nearest to its middle. */
+function nearestFaces(of: Mesh, made: Mesh): Uint32Array {
+  const middles = faceMiddles(made);
+  return Uint32Array.from({ length: faceCount(made) }, (_, f) => nearestPlace(of, at(middles, f))!.face);
 }

@@ -33,6 +33,25 @@ const points = (more: Partial<Points> = {}): Points => ({
 const turnAt = (turns: Float32Array, i: number): Turn => [...turns.subarray(4 * i, 4 * i + 4)] as unknown as Turn;
 
 describe('carrying attributes over', () => {
+  test('means of all elements at once are those of one after the other, however each goes', () => {
+    const from = points();
+    const sources = Uint32Array.of(0, 1, 2, 2, 0, 1, 1, 1, 0);
+    // Of the last, two directions cancel each other.
+    const weights = Float32Array.of(0.2, 0.3, 0.5, 0.6, 0.1, 0.3, 0, 1, 0);
+    from.named.wind.values.set([0, 1, 0], 3);
+    const [each, one] = [new Carrier(POINTS, from, 'point', 3), new Carrier(POINTS, from, 'point', 3)];
+    each.weighEach(sources, weights, 3, 0, 2);
+    each.weighEach(sources, weights, 3, 2);
+    for (let k = 0; k < 3; k++) one.weigh(sources.subarray(3 * k, 3 * k + 3), weights.subarray(3 * k, 3 * k + 3), k);
+    expect(each.result()).toEqual(one.result());
+    const against = points({
+      named: { wind: named([1, 0, 0, -1, 0, 0, 0, 0, 1], { width: 3, blend: 'rotate' }) },
+    });
+    const rows = new Carrier(POINTS, against, 'point', 1);
+    rows.weighEach(Uint32Array.of(1, 0), Float32Array.of(0.5, 0.5), 2);
+    expect([...rows.result().named.wind.values]).toEqual([-1, 0, 0]);
+  });
+
   test('a run and a choice of elements keep every number as it is', () => {
     const rows = new Carrier(POINTS, points(), 'point', 3);
     rows.run(1, 3, 0);

@@ -1,3 +1,5 @@
+const { sqrt } = Math;
+
 /** What an attribute belongs to. Meshes made of paths keep what belongs to a path as well. */
 export type Domain = 'point' | 'path' | 'vertex' | 'face' | 'copy';
 
@@ -248,36 +250,30 @@ export class Carrier<T extends Table> {
     this.#gather(sources, weights, at, false);
   }
 
+  /**
+   * Puts weighted means at `first` up to `end`, each of `per` elements: those of element k, and their weights, are at per · k
+   * and on. The same as `weigh`, array by array.
+   */
+  weighEach(sources: Uint32Array, weights: Float32Array, per: number, first = 0, end = this.count): void {
+    for (const { width, blend, from, to } of this.#moved) {
+      if (blend === 'mix' || blend === 'sum') mixEach(from, to, width, sources, weights, per, first, end);
+      else if (blend === 'rotate' && width === 3) {
+        mixEach(from, to, 3, sources, weights, per, first, end);
+        straightenEach(to as Float32Array, from, sources, weights, per, first, end);
+      } else
+        for (let k = first; k < end; k++)
+          gather(width, blend, from, to, sources, weights, per * k, per * k + per, width * k, false);
+    }
+  }
+
   /** Puts elements that become one at `at`: what adds up is added up, the rest is their mean, numbers are the first one's. */
   merge(sources: ArrayLike<number>, at: number): void {
     this.#gather(sources, new Float64Array(sources.length).fill(1 / sources.length), at, true);
   }
 
   #gather(sources: ArrayLike<number>, weights: ArrayLike<number>, at: number, merging: boolean): void {
-    let heaviest = 0;
-    for (let k = 1; k < sources.length; k++) if (weights[k] > weights[heaviest]) heaviest = k;
-    for (const { width, blend, from, to } of this.#moved) {
-      const write = width * at;
-      const main = width * sources[heaviest];
-      if (blend === 'nearest') {
-        for (let c = 0; c < width; c++) to[write + c] = from[main + c];
-        continue;
-      }
-      const adding = merging && blend === 'sum';
-      const sums = [0, 0, 0, 0];
-      for (let k = 0; k < sources.length; k++) {
-        const read = width * sources[k];
-        let weight = adding ? 1 : weights[k];
-        if (blend === 'rotate' && width === 4) {
-          let along = 0;
-          for (let c = 0; c < 4; c++) along += from[main + c] * from[read + c];
-          if (along < 0) weight = -weight;
-        }
-        for (let c = 0; c < width; c++) sums[c] += weight * from[read + c];
-      }
-      for (let c = 0; c < width; c++) to[write + c] = sums[c];
-      if (blend === 'rotate') straighten(to as Float32Array, write, width, from, main);
-    }
+    for (const { width, blend, from, to } of this.#moved)
+      gather(width, blend, from, to, sources, weights, 0, sources.length, width * at, merging);
   }
 
   /** The new arrays, to be spread over the geometry that they came from; they may be asked for before they are filled. */
@@ -290,6 +286,90 @@ export class Carrier<T extends Table> {
       else columns[name] = to;
     }
     return { ...(columns as Partial<Columns<T>>), named };
+  }
+}
+
+/** The number of the heaviest of some weights. */
+function heaviestOf(weights: ArrayLike<number>, first: number, end: number): number {
+  let heaviest = first;
+  for (let k = first + 1; k < end; k++) if (weights[k] > weights[heaviest]) heaviest = k;
+  return heaviest;
+}
+
+/** Puts the weighted mean of elements, or what they come to as one, into one array. */
+function gather(
+  width: number,
+  blend: Blend,
+  from: Numbers,
+  to: Numbers,
+  sources: ArrayLike<number>,
+  weights: ArrayLike<number>,
+  first: number,
+  end: number,
+  write: number,
+  merging: boolean,
+): void {
+  const main = width * sources[heaviestOf(weights, first, end)];
+  if (blend === 'nearest') {
+    for (let c = 0; c < width; c++) to[write + c] = from[main + c];
+    return;
+  }
+  const adding = merging && blend === 'sum';
+  const sums = [0, 0, 0, 0];
+  for (let k = first; k < end; k++) {
+    const read = width * sources[k];
+    let weight = adding ? 1 : weights[k];
+    if (blend === 'rotate' && width === 4) {
+      let along = 0;
+      for (let c = 0; c < 4; c++) along += from[main + c] * from[read + c];
+      if (along < 0) weight = -weight;
+    }
+    for (let c = 0; c < width; c++) sums[c] += weight * from[read + c];
+  }
+  for (let c = 0; c < width; c++) to[write + c] = sums[c];
+  if (blend === 'rotate') straighten(to as Float32Array, write, width, from, main);
+}
+
+function mixEach(
+  from: Numbers,
+  to: Numbers,
+  width: number,
+  sources: Uint32Array,
+  weights: Float32Array,
+  per: number,
+  first: number,
+  end: number,
+): void {
+  for (let k = first, write = width * first; k < end; k++)
+    for (let c = 0; c < width; c++) {
+      let sum = 0;
+      for (let i = per * k; i < per * k + per; i++) sum += weights[i] * from[width * sources[i] + c];
+      to[write++] = sum;
+    }
+}
+
+/** Brings directions back to length 1; where nothing is left of one, it is that of the heaviest. */
+function straightenEach(
+  to: Float32Array,
+  from: Numbers,
+  sources: Uint32Array,
+  weights: Float32Array,
+  per: number,
+  first: number,
+  end: number,
+): void {
+  for (let k = first; k < end; k++) {
+    const x = to[3 * k];
+    const y = to[3 * k + 1];
+    const z = to[3 * k + 2];
+    const length = sqrt(x * x + y * y + z * z);
+    if (!(length > 1e-12)) {
+      straighten(to, 3 * k, 3, from, 3 * sources[heaviestOf(weights, per * k, per * k + per)]);
+      continue;
+    }
+    to[3 * k] = x / length;
+    to[3 * k + 1] = y / length;
+    to[3 * k + 2] = z / length;
   }
 }
 

@@ -1,5 +1,5 @@
 import { joined } from './attributes';
-import { MESH, type Mesh } from './mesh';
+import { faceCount, MESH, type Mesh } from './mesh';
 import { cross, type Vec3 } from './vec';
 
 /** Where a mesh is put: its origin, three unit axes that its x, y and z are turned to, and its size. */
@@ -20,9 +20,16 @@ export function withRiders(base: Mesh | null, rider: Mesh, placements: readonly 
   const plain = { ...rider, tip: null, age: null };
   const parts = [...(base ? [{ of: base, count: n }] : []), ...placements.map(() => ({ of: plain, count: k }))];
   const first = base?.indices.length ?? 0;
+  const vertices = joined(MESH, 'vertex', parts);
+  const faces = joined(
+    MESH,
+    'face',
+    parts.map(({ of }) => ({ of, count: faceCount(of) })),
+  );
   const mesh: Mesh = {
     ...(base ?? plain),
-    ...joined(MESH, 'vertex', parts),
+    ...vertices,
+    named: { ...faces.named, ...vertices.named },
     indices: new Uint32Array(first + rider.indices.length * placements.length),
     parts: base?.parts ?? null,
     level: base?.level ?? null,

@@ -1,9 +1,11 @@
 import { columnNamed, type Numbers } from './attributes';
 import { Problem } from '../problem';
+import { facesAtVertices } from './faceAttributes';
 import { MESH, type Mesh, vertexCount } from './mesh';
 
 /**
- * An attribute of vertices by its name, one number a vertex: named ones, the built-in ones, and height. Directions and colours
+ * An attribute of vertices by its name, one number a vertex: named ones, the built-in ones, height, and of what faces know
+ * the mean around each vertex. Directions and colours
  * go by their length. Null where the mesh has none of that name.
  */
 export function vertexValues(mesh: Mesh, name: string): ArrayLike<number> | null {
@@ -12,8 +14,9 @@ export function vertexValues(mesh: Mesh, name: string): ArrayLike<number> | null
   if (name === 'height' && !Object.hasOwn(mesh.named, name))
     return Float32Array.from({ length: vertexCount(mesh) }, (_, i) => mesh.positions[3 * i + 1]);
   const column = columnNamed(MESH, mesh, name);
-  if (!column?.values || column.type.domain !== 'vertex') return null;
-  const { values, type } = column;
+  if (!column?.values || (column.type.domain !== 'vertex' && column.type.domain !== 'face')) return null;
+  const { type } = column;
+  const values = type.domain === 'face' ? facesAtVertices(mesh)[name].values : column.values;
   return type.width === 1 ? values : lengths(values, type.width);
 }
 

@@ -8,6 +8,8 @@ export interface PinnedPlaces {
   /** 4 corners of each, and their weights, which add up to 1. */
   corners: Uint32Array;
   weights: Float32Array;
+  /** The face of each; null where faces are others now. */
+  faces: Uint32Array | null;
 }
 
 /**
@@ -33,13 +35,14 @@ function byFaces({ faces, weights }: SurfacePlaces, { indices }: Mesh): PinnedPl
     }
     found.corners[4 * k + 3] = found.corners[4 * k];
   }
-  return found;
+  return { ...found, faces: faces.slice() };
 }
 
 const roomFor = (n: number): PinnedPlaces => ({
   places: new Uint32Array(n),
   corners: new Uint32Array(4 * n),
   weights: new Float32Array(4 * n),
+  faces: null,
 });
 
 /** A skin along paths: rings of so many vertices each. */
@@ -118,6 +121,7 @@ function byTubes(places: SurfacePlaces, rest: Mesh, now: Mesh, before: Tubes, af
     places: all.places.slice(0, count),
     corners: all.corners.slice(0, 4 * count),
     weights: all.weights.slice(0, 4 * count),
+    faces: null,
   };
 }
 

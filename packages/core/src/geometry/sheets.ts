@@ -1,10 +1,11 @@
 import { columnsOf, type Domain, type Named, type Table, type Attributed } from './attributes';
 import { COPIES, type Form, POINTS } from './form';
-import { MESH, vertexCount } from './mesh';
+import { faceMiddles, knowsFaces } from './faceAttributes';
+import { faceCount, MESH, vertexCount } from './mesh';
 import { PATHS, pathCount, pointCount } from './paths';
 
 /** Whose elements a sheet lists. */
-export type SheetOf = 'vertices' | 'points' | 'paths' | 'loose' | 'copies';
+export type SheetOf = 'vertices' | 'faces' | 'points' | 'paths' | 'loose' | 'copies';
 
 /** One number of an attribute at every element. */
 export interface SheetColumn {
@@ -35,6 +36,7 @@ const NONE = 0xffffffff;
 export function sheetsOf({ mesh, paths, points, copies }: Form): Sheet[] {
   const sheets: Sheet[] = [];
   if (mesh) sheets.push(sheet('vertices', MESH, mesh, 'vertex', vertexCount(mesh), mesh.positions));
+  if (mesh && knowsFaces(mesh)) sheets.push(sheet('faces', MESH, mesh, 'face', faceCount(mesh), faceMiddles(mesh)));
   if (paths) {
     sheets.push(sheet('points', PATHS, paths, 'point', pointCount(paths), paths.positions));
     const bases = new Float32Array(3 * pathCount(paths));

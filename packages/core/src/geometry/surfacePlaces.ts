@@ -1,4 +1,5 @@
 import { type Attributed, Carrier } from './attributes';
+import { facesAs } from './faceAttributes';
 import { MESH, type Mesh } from './mesh';
 import { at, dot, sub, type Vec3 } from './vec';
 
@@ -11,8 +12,8 @@ export interface SurfacePlaces {
 }
 
 /**
- * What vertices would know that stood at these places: positions, unit normals, texture coordinates and every other
- * attribute of vertices, named ones too.
+ * What vertices would know that stood at these places: positions, unit normals, texture coordinates, every other attribute
+ * of vertices, named ones too, and what the faces there know.
  *
  * @example
  * const mesh = meshWith({
@@ -26,9 +27,12 @@ export interface SurfacePlaces {
  */
 export function readPlaces(mesh: Mesh, { faces, weights }: SurfacePlaces): Attributed<typeof MESH> {
   const rows = new Carrier(MESH, mesh, 'vertex', faces.length);
+  const corners = new Uint32Array(3 * faces.length);
   for (let k = 0; k < faces.length; k++)
-    rows.weigh(mesh.indices.subarray(3 * faces[k], 3 * faces[k] + 3), weights.subarray(3 * k, 3 * k + 3), k);
-  return { ...mesh, ...rows.result(), level: null };
+    for (let c = 0; c < 3; c++) corners[3 * k + c] = mesh.indices[3 * faces[k] + c];
+  rows.weighEach(corners, weights, 3);
+  const made = rows.result();
+  return { ...mesh, ...made, level: null, named: { ...made.named, ...facesAs(mesh, faces, 'vertex') } };
 }
 
 /**

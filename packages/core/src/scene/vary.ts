@@ -46,6 +46,7 @@ export const WRITTEN: Readonly<Record<string, Drivable>> = {
   slope: { label: 'Slope', domain: 'point', unit: 'plain', span: [0, 1] },
   curvature: { label: 'Curvature', domain: 'point', unit: 'plain', span: [0, 1] },
   thickness: { label: 'Thickness', domain: 'point', unit: 'plain', span: [0, 1] },
+  area: { label: 'Area of faces', domain: 'point', unit: 'plain', span: [0, 1] },
   guide: { label: 'Distance to a guide', domain: 'point', unit: 'plain', span: [0, 1] },
   growth: { label: 'Distance to a growth', domain: 'point', unit: 'plain', span: [0, 1] },
   direction: { label: 'Along a direction', domain: 'point', unit: 'plain', span: [0, 1] },

@@ -1,5 +1,6 @@
 import { type Attribute, columnsOf } from '../geometry/attributes';
 import { chainEdges } from '../geometry/edges';
+import { facesAtVertices } from '../geometry/faceAttributes';
 import { MESH, type Mesh } from '../geometry/mesh';
 import { type Paths, pathsFrom, type PathSource } from '../geometry/paths';
 import { topologyOf } from '../geometry/topology';
@@ -67,7 +68,8 @@ function withoutDoubles(flat: readonly number[]): number[] {
 /** What some vertices of a mesh know, as named attributes of points of paths: a skin's edges know what the skin does. */
 export function pointAttributes(mesh: Mesh, vertices: ArrayLike<number>): Record<string, Attribute> {
   const named: Record<string, Attribute> = {};
-  for (const { name, type, values } of columnsOf(MESH, mesh, 'vertex')) {
+  const whole = { ...mesh, named: { ...mesh.named, ...facesAtVertices(mesh) } };
+  for (const { name, type, values } of columnsOf(MESH, whole, 'vertex')) {
     if (!values || OWN.includes(name)) continue;
     const { width } = type;
     const out = new Float32Array(width * vertices.length);

@@ -1,8 +1,9 @@
 import earcut from 'earcut';
 import { chainEdges } from '../geometry/edges';
-import { Carrier } from '../geometry/attributes';
-import { MESH, type Mesh, vertexCount } from '../geometry/mesh';
-import { at, cross, perpendicular, ringNormal, sub, dot, type Vec3 } from '../geometry/vec';
+import { Carrier, joined, NO_NAMED } from '../geometry/attributes';
+import { facesFrom } from '../geometry/faceAttributes';
+import { faceCount, MESH, type Mesh, vertexCount } from '../geometry/mesh';
+import { at, cross, perpendicular, ringNormal, sub, dot, unit, type Vec3 } from '../geometry/vec';
 import { EdgeTable, weld } from '../geometry/weld';
 import { type Breathe, CHUNK } from './softNormals';
 
@@ -39,6 +40,8 @@ export async function cutMesh(
   }
   const cuts = new EdgeTable(2 * crossing.length);
   const faces: number[] = [];
+  /** The face that each is, or is cut from. */
+  const sources: number[] = [];
   /** Cut lines, from the first to the second vertex as the faces that stay run. */
   const rims: [number, number][] = [];
   const cutBetween = (a: number, b: number): number => kept.length + cuts.idOf(a, b);
@@ -47,7 +50,10 @@ export async function cutMesh(
     if (i % (3 * CHUNK) === 0) await breathe();
     const own = [indices[i], indices[i + 1], indices[i + 2]];
     if (crossing[next] !== i) {
-      if (inside[own[0]]) faces.push(newNumber[own[0]], newNumber[own[1]], newNumber[own[2]]);
+      if (inside[own[0]]) {
+        faces.push(newNumber[own[0]], newNumber[own[1]], newNumber[own[2]]);
+        sources.push(i / 3);
+      }
       continue;
     }
     next++;
@@ -59,9 +65,11 @@ export async function cutMesh(
     const [ab, ac] = [cutBetween(a, b), cutBetween(a, c)];
     if (inside[a]) {
       faces.push(newNumber[a], ab, ac);
+      sources.push(i / 3);
       rims.push([ab, ac]);
     } else {
       faces.push(ab, newNumber[b], newNumber[c], ab, newNumber[c], ac);
+      sources.push(i / 3, i / 3);
       rims.push([ac, ab]);
     }
   }
@@ -71,7 +79,10 @@ export async function cutMesh(
     const [i, j] = [cuts.ends[2 * e], cuts.ends[2 * e + 1]];
     rows.mix(i, j, field[i] / (field[i] - field[j]), kept.length + e);
   }
-  const made: Mesh = { ...mesh, ...rows.result(), indices: Uint32Array.from(faces), parts: null, level: null };
+  const made = facesFrom(
+    { ...mesh, ...rows.result(), indices: Uint32Array.from(faces), parts: null, level: null },
+    sources,
+  );
   return close && rims.length > 0 ? closed(made, rims) : made;
 }
 
@@ -88,7 +99,7 @@ function closed(mesh: Mesh, rims: readonly (readonly [number, number])[]): Mesh 
     // The cover runs along the rim the other way round than the faces that it closes.
     const ring = runs.has(`${points[0]} ${points[1]}`) ? [...points].reverse() : points;
     const corners = ring.map((place) => at(mesh.positions, first[place]));
-    const normal = ringNormal(corners);
+    const normal = unit(ringNormal(corners));
     const x = perpendicular(normal);
     const y = cross(normal, x);
     const flat = corners.flatMap((corner) => {
@@ -105,7 +116,18 @@ function closed(mesh: Mesh, rims: readonly (readonly [number, number])[]): Mesh 
   const rows = new Carrier(MESH, mesh, 'vertex', n + sources.length);
   rows.run(0, n, 0);
   rows.pick(sources, n);
-  const all: Mesh = { ...mesh, ...rows.result(), indices: Uint32Array.from([...mesh.indices, ...faces]) };
+  const covered = rows.result();
+  // Covers are faces that were not there before: they know nothing yet.
+  const known = joined(MESH, 'face', [
+    { of: mesh, count: faceCount(mesh) },
+    { of: { ...mesh, named: NO_NAMED }, count: faces.length / 3 },
+  ]);
+  const all: Mesh = {
+    ...mesh,
+    ...covered,
+    named: { ...covered.named, ...known.named },
+    indices: Uint32Array.from([...mesh.indices, ...faces]),
+  };
   all.normals.set(normals, 3 * n);
   return all;
 }

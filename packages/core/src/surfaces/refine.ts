@@ -1,4 +1,5 @@
 import { Carrier } from '../geometry/attributes';
+import { facesFrom } from '../geometry/faceAttributes';
 import { MESH, type Mesh, vertexCount } from '../geometry/mesh';
 import { EdgeTable } from '../geometry/weld';
 import { type Breathe, CHUNK } from './softNormals';
@@ -38,7 +39,9 @@ export async function halvedWhere(
   // A face becomes one more for each of its edges that is halved.
   const faces = new Uint32Array(indices.length + 3 * more);
   let write = 0;
-  const face = (a: number, b: number, c: number): void => {
+  const sources = new Uint32Array(indices.length / 3 + more);
+  const face = (from: number, a: number, b: number, c: number): void => {
+    sources[write / 3] = from;
     faces[write] = a;
     faces[write + 1] = b;
     faces[write + 2] = c;
@@ -47,13 +50,14 @@ export async function halvedWhere(
   for (let i = 0; i < indices.length; i += 3) {
     if (i % (3 * CHUNK) === 0) await breathe();
     const [p, q, r] = [half[i], half[i + 1], half[i + 2]];
+    const f = i / 3;
     const count = (p >= 0 ? 1 : 0) + (q >= 0 ? 1 : 0) + (r >= 0 ? 1 : 0);
-    if (count === 0) face(indices[i], indices[i + 1], indices[i + 2]);
+    if (count === 0) face(f, indices[i], indices[i + 1], indices[i + 2]);
     else if (count === 3) {
-      face(indices[i], p, r);
-      face(p, indices[i + 1], q);
-      face(r, q, indices[i + 2]);
-      face(p, q, r);
+      face(f, indices[i], p, r);
+      face(f, p, indices[i + 1], q);
+      face(f, r, q, indices[i + 2]);
+      face(f, p, q, r);
     } else {
       // Turned so that the edge that is split alone, or the one that is not, comes first.
       const first = p >= 0 === (count === 1) ? 0 : q >= 0 === (count === 1) ? 1 : 2;
@@ -61,15 +65,15 @@ export async function halvedWhere(
       const [a, b, c] = [indices[i + first], indices[i + second], indices[i + third]];
       if (count === 1) {
         const ab = half[i + first];
-        face(a, ab, c);
-        face(ab, b, c);
+        face(f, a, ab, c);
+        face(f, ab, b, c);
       } else {
         const [bc, ca] = [half[i + second], half[i + third]];
-        face(a, b, bc);
-        face(a, bc, ca);
-        face(ca, bc, c);
+        face(f, a, b, bc);
+        face(f, a, bc, ca);
+        face(f, ca, bc, c);
       }
     }
   }
-  return { ...mesh, ...rows.result(), indices: faces, parts: null, level: null };
+  return facesFrom({ ...mesh, ...rows.result(), indices: faces, parts: null, level: null }, sources);
 }

@@ -1,4 +1,5 @@
 import { type Attributed, Carrier } from '../geometry/attributes';
+import { facesFrom } from '../geometry/faceAttributes';
 import { MESH, type Mesh } from '../geometry/mesh';
 import { add, at, cross, scale, sub, unit, type Vec3 } from '../geometry/vec';
 import { topologyOf } from '../geometry/topology';
@@ -15,6 +16,8 @@ interface Polygons {
   corners: Uint32Array;
   /** f + 1, where each face begins. */
   starts: Uint32Array;
+  /** f, the face of the mesh that each is a part of. */
+  sources: Uint32Array;
   /** Whether an edge stays sharp. */
   sharp: (a: number, b: number) => boolean;
 }
@@ -34,7 +37,7 @@ export async function subdivided(
 ): Promise<Mesh> {
   let polygons = polygonsOf(mesh, crease);
   for (let level = 0; level < levels; level++) polygons = await refined(polygons, breathe);
-  const { places, carried, corners } = polygons;
+  const { places, carried, corners, sources } = polygons;
   const flat: Mesh = {
     ...carried,
     parts: null,
@@ -48,7 +51,11 @@ export async function subdivided(
     const [a, b, c, d] = corners.subarray(4 * q, 4 * q + 4);
     flat.indices.set([a, b, c, a, c, d], 6 * q);
   }
-  return withSoftNormals(flat, Math.min(crease, Math.PI), breathe);
+  const known = facesFrom(
+    flat,
+    Uint32Array.from({ length: corners.length / 2 }, (_, f) => sources[f >> 1]),
+  );
+  return withSoftNormals(known, Math.min(crease, Math.PI), breathe);
 }
 
 /** The faces of a mesh, triangles put together to quadrangles where they were halves of one. */
@@ -56,13 +63,13 @@ function polygonsOf(mesh: Mesh, crease: number): Polygons {
   const topology = topologyOf(mesh);
   const picked = pickedMesh(mesh, topology.weld.first);
   const places = Float64Array.from(picked.positions);
-  const { corners, starts } = quadrangles(topology.corners, places);
+  const { corners, starts, sources } = quadrangles(topology.corners, places);
   const { table, left, right, count } = sidesOf(corners, starts);
   const normals = ringNormals(corners, starts, places);
   const isSharp = new Uint8Array(table.count);
   for (let e = 0; e < table.count; e++)
     isSharp[e] = count[e] !== 2 || angleBetween(at(normals, left[e]), at(normals, right[e])) > crease ? 1 : 0;
-  return { places, carried: picked, corners, starts, sharp: (a, b) => isSharp[table.idOf(a, b)] === 1 };
+  return { places, carried: picked, corners, starts, sources, sharp: (a, b) => isSharp[table.idOf(a, b)] === 1 };
 }
 
 /** The edges of faces: their numbers at each corner (towards the next), and the faces at each: two of them, and how many. */
@@ -97,7 +104,7 @@ function ringNormals(corners: Uint32Array, starts: Uint32Array, places: Float64A
 }
 
 /** Puts pairs of triangles together that share the longest side of both and lie nearly in one plane, within 11.5°: sides of what is swept are no flatter. */
-function quadrangles(triangles: Uint32Array, places: Float64Array): { corners: Uint32Array; starts: Uint32Array } {
+function quadrangles(triangles: Uint32Array, places: Float64Array): Pick<Polygons, 'corners' | 'starts' | 'sources'> {
   const n = triangles.length / 3;
   const starts = Uint32Array.from({ length: n + 1 }, (_, f) => 3 * f);
   const normals = ringNormals(triangles, starts, places);
@@ -112,6 +119,7 @@ function quadrangles(triangles: Uint32Array, places: Float64Array): { corners: U
   const taken = new Uint8Array(n);
   const corners: number[] = [];
   const lengths: number[] = [];
+  const sources: number[] = [];
   for (let e = 0; e < table.count; e++) {
     const [f, g] = [left[e], right[e]];
     if (count[e] !== 2 || taken[f] || taken[g]) continue;
@@ -126,19 +134,24 @@ function quadrangles(triangles: Uint32Array, places: Float64Array): { corners: U
     taken[f] = taken[g] = 1;
     corners.push(top, from, triangles[v + away(g)], to);
     lengths.push(4);
+    sources.push(f);
   }
   for (let f = 0; f < n; f++) {
     if (taken[f]) continue;
     corners.push(triangles[3 * f], triangles[3 * f + 1], triangles[3 * f + 2]);
     lengths.push(3);
+    sources.push(f);
   }
   const begins = new Uint32Array(lengths.length + 1);
   lengths.forEach((size, f) => (begins[f + 1] = begins[f] + size));
-  return { corners: Uint32Array.from(corners), starts: begins };
+  return { corners: Uint32Array.from(corners), starts: begins, sources: Uint32Array.from(sources) };
 }
 
 /** One round of the rule. Old places keep their numbers; those of edges and then of faces follow. */
-async function refined({ places, carried, corners, starts, sharp }: Polygons, breathe: Breathe): Promise<Polygons> {
+async function refined(
+  { places, carried, corners, starts, sources, sharp }: Polygons,
+  breathe: Breathe,
+): Promise<Polygons> {
   await breathe();
   const [n, faces] = [places.length / 3, starts.length - 1];
   const { table, edges, left, right } = sidesOf(corners, starts);
@@ -196,6 +209,7 @@ async function refined({ places, carried, corners, starts, sharp }: Polygons, br
   }
 
   const quads = new Uint32Array(4 * corners.length);
+  const parts = new Uint32Array(corners.length);
   for (let f = 0; f < faces; f++)
     for (let k = starts[f]; k < starts[f + 1]; k++) {
       const before = k > starts[f] ? k - 1 : starts[f + 1] - 1;
@@ -203,6 +217,7 @@ async function refined({ places, carried, corners, starts, sharp }: Polygons, br
       quads[4 * k + 1] = n + edges[k];
       quads[4 * k + 2] = n + m + f;
       quads[4 * k + 3] = n + edges[before];
+      parts[k] = sources[f];
     }
   await breathe();
   return {
@@ -210,6 +225,7 @@ async function refined({ places, carried, corners, starts, sharp }: Polygons, br
     carried: await spread(carried, corners, starts, ends, m, n, breathe),
     corners: quads,
     starts: Uint32Array.from({ length: corners.length + 1 }, (_, q) => 4 * q),
+    sources: parts,
     // Both halves of a sharp edge are sharp.
     sharp: (a, b) => {
       const [low, high] = a < b ? [a, b] : [b, a];
@@ -284,17 +300,21 @@ export async function thickened(
   await breathe();
   // Both faces, and rims where nothing runs back along an edge.
   const indices: number[] = [];
+  const sources: number[] = [];
   for (let i = 0; i < corners.length; i += 3) {
     const [a, b, c] = corners.subarray(i, i + 3);
     indices.push(a, b, c, m + a, m + c, m + b);
+    sources.push(i / 3, i / 3);
     for (let k = 0; k < 3; k++) {
       const [p, q] = [corners[i + k], corners[i + ((k + 1) % 3)]];
       const e = edges.of[i + k];
-      if ((p < q ? edges.back[e] : edges.there[e]) === 0) indices.push(q, p, m + p, q, m + p, m + q);
+      if ((p < q ? edges.back[e] : edges.there[e]) !== 0) continue;
+      indices.push(q, p, m + p, q, m + p, m + q);
+      sources.push(i / 3, i / 3);
     }
   }
   made.indices = Uint32Array.from(indices);
-  return withSoftNormals(made, Math.PI / 4, breathe);
+  return withSoftNormals(facesFrom(made, sources), Math.PI / 4, breathe);
 }
 
 /** What holds a corner back along ways in which its faces do not lean: next to nothing, but enough to divide by. */

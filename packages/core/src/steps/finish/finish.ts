@@ -1,7 +1,7 @@
 import { gradientTable, linearRgb, type Stop } from '../../geometry/gradient';
 import { random } from '../../fields/random';
 import { type Mesh } from '../../geometry/mesh';
-import { defineStep, type Resolved } from '../declare';
+import { defineStep, type Resolved, type StepContext } from '../declare';
 import { figure } from '../format';
 
 const TABLE = 256;
@@ -151,7 +151,7 @@ export const finish = defineStep({
   summary: (p) =>
     `${p.gradient.length} colours${p.glow > 0 ? (p.glowBy === 'tip' ? ', glowing tip' : ', glowing') : ''}, roughness ${figure(p.roughness)}`,
   async run(form, p, context) {
-    const mesh = form.mesh!;
+    const mesh = p.by === 'attribute' ? await apartFor(form.mesh!, p.attribute, context) : form.mesh!;
     const table = tableOf(p.gradient);
     const n = mesh.positions.length / 3;
     const place = p.by === 'attribute' ? await byAttribute(mesh, p) : placesBy(p.by, p.fade, mesh, context.seed);
@@ -178,6 +178,14 @@ export const finish = defineStep({
     };
   },
 });
+
+/** A skin whose faces can have colours of their own, where these go by what faces know. */
+async function apartFor(mesh: Mesh, attribute: string, context: StepContext): Promise<Mesh> {
+  if (mesh.named[attribute]?.domain !== 'face') return mesh;
+  context.claim('points', mesh.indices.length, 'the number of faces of the skin');
+  const { facesApart } = await import('../../geometry/faceAttributes');
+  return facesApart(mesh);
+}
 
 /** How much of the light each vertex gives off, 0..1; null where nothing tells. */
 async function lightOf(

@@ -1,6 +1,7 @@
 import { random } from '../../fields/random';
 import { Carrier, emptyColumns } from '../../geometry/attributes';
 import { type Points, POINTS } from '../../geometry/form';
+import { facesAs, facesAtVertices } from '../../geometry/faceAttributes';
 import { areaAndVolume, faceCount, MESH, type Mesh } from '../../geometry/mesh';
 import { unwritten, vertexValues } from '../../geometry/meshAttributes';
 import { profileTable, readTable } from '../../geometry/profile';
@@ -8,7 +9,8 @@ import { pinned, type PinnedPlaces } from '../../geometry/pinned';
 import { type SurfacePlaces } from '../../geometry/surfacePlaces';
 import { fromAxes } from '../../geometry/turns';
 import { at, distance, dot, perpendicular, scale, sub, unit, type Vec3 } from '../../geometry/vec';
-import { BlueNoise, type Density, scatteredAtRandom } from '../../surfaces/scatter';
+import { type Density } from '../../surfaces/darts';
+import { BlueNoise, scatteredAtRandom } from '../../surfaces/scatter';
 import { onCorners, onEdges, onFaces } from '../../surfaces/meshPlaces';
 import { type StepContext } from '../declare';
 import { type ScatterParams } from './scatter';
@@ -104,7 +106,12 @@ function densityOf(mesh: Mesh, p: ScatterParams): Density | null {
   const limited = p.lowest > 0 || p.highest < 1 || p.flattest > 0 || p.steepest < 180;
   if (p.denser === 'none' && !limited) return null;
   const { positions, normals, indices, u } = mesh;
-  const own = p.denser === 'attribute' ? vertexValues(mesh, p.attribute) : null;
+  const byFace = p.denser === 'attribute' && mesh.named[p.attribute]?.domain === 'face';
+  const own = byFace
+    ? mesh.named[p.attribute].values
+    : p.denser === 'attribute'
+      ? vertexValues(mesh, p.attribute)
+      : null;
   if (p.denser === 'attribute' && !own) throw unwritten(p.attribute);
   const table = profileTable(p.density, 257);
   let [low, high] = [Infinity, -Infinity];
@@ -122,7 +129,7 @@ function densityOf(mesh: Mesh, p: ScatterParams): Density | null {
     const slope = Math.acos(Math.min(1, Math.max(-1, ny / (Math.hypot(nx, ny, nz) || 1)))) / Math.PI;
     if (180 * slope < p.flattest || 180 * slope > p.steepest) return 0;
     if (p.denser === 'none') return 1;
-    if (own) return readTable(table, Math.min(1, Math.max(0, mixed(own, 1, 0))));
+    if (own) return readTable(table, Math.min(1, Math.max(0, byFace ? own[face] : mixed(own, 1, 0))));
     return readTable(table, p.denser === 'height' ? height : p.denser === 'slope' ? slope : u ? mixed(u, 1, 0) : 0);
   };
 }
@@ -131,28 +138,33 @@ const UP: Vec3 = [0, 1, 0];
 
 /** The points that stand at places which are there now. */
 async function pointsAt(
-  { places, corners, weights }: PinnedPlaces,
+  { places, corners, weights, faces }: PinnedPlaces,
   total: number,
   mesh: Mesh,
   p: ScatterParams,
   context: StepContext,
 ): Promise<Points> {
   const n = places.length;
-  const rows = new Carrier(MESH, mesh, 'vertex', n);
-  for (let k = 0; k < n; k++) {
-    if (k % 8192 === 8191) await context.breathe();
-    rows.weigh(corners.subarray(4 * k, 4 * k + 4), weights.subarray(4 * k, 4 * k + 4), k);
+  // Where faces are others now, what they know is taken as their corners have it.
+  const skin = faces ? mesh : { ...mesh, named: { ...mesh.named, ...facesAtVertices(mesh) } };
+  const rows = new Carrier(MESH, skin, 'vertex', n);
+  for (let k = 0; k < n; k += 8192) {
+    await context.breathe();
+    rows.weighEach(corners, weights, 4, k, Math.min(n, k + 8192));
   }
   const { positions, normals, u, age, named } = { ...mesh, ...rows.result() };
   const points: Points = {
     ...emptyColumns(POINTS, 'point', n),
     positions: new Float32Array(positions),
     age,
-    named: Object.fromEntries(
-      Object.entries(named).flatMap(([name, attribute]) =>
-        attribute.domain === 'vertex' ? [[name, { ...attribute, domain: 'point' as const }]] : [],
+    named: {
+      ...Object.fromEntries(
+        Object.entries(named).flatMap(([name, attribute]) =>
+          attribute.domain === 'vertex' ? [[name, { ...attribute, domain: 'point' as const }]] : [],
+        ),
       ),
-    ),
+      ...(faces ? facesAs(mesh, faces, 'point') : {}),
+    },
   };
   for (let k = 0; k < n; k++) {
     const up = at(normals, k);

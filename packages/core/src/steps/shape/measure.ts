@@ -19,6 +19,7 @@ export const MEASURES = [
   { value: 'slope', label: 'Slope' },
   { value: 'curvature', label: 'Curvature' },
   { value: 'thickness', label: 'Thickness' },
+  { value: 'area', label: 'Area of faces' },
   { value: 'guide', label: 'Distance to a guide' },
   { value: 'growth', label: 'Distance to a growth' },
   { value: 'direction', label: 'Along a direction' },
@@ -34,9 +35,19 @@ const params = {
   what: {
     type: 'choice',
     label: 'What',
-    help: 'Height in metres; slope in degrees, 0 where it looks straight up; curvature in one over metres, above 0 where it bulges; thickness through the form; distance in metres to a guide, to the tips of a growth or to another growth; metres along a direction; chance; number of the point; noise; of branches, how many joints lie between them and the root, their order by Strahler, and metres from the root.',
+    help: 'Height in metres; slope in degrees, 0 where it looks straight up; curvature in one over metres, above 0 where it bulges; thickness through the form; area of faces in square metres, at a corner a third of those around it; distance in metres to a guide, to the tips of a growth or to another growth; metres along a direction; chance; number of the point; noise; of branches, how many joints lie between them and the root, their order by Strahler, and metres from the root.',
     options: MEASURES,
     default: 'height',
+  },
+  at: {
+    type: 'choice',
+    label: 'On skins',
+    help: 'At each corner, with even passages in between, or on each face for itself. On paths and points it is always measured at each point.',
+    options: [
+      { value: 'corners', label: 'At corners' },
+      { value: 'faces', label: 'On faces' },
+    ],
+    default: 'corners',
   },
   guide: {
     type: 'guide',

@@ -3,6 +3,7 @@ import { noise3 } from '../../fields/noise';
 import { random } from '../../fields/random';
 import { pointsOf } from '../../checks/distance';
 import { type Attribute, type Domain, oneNumber } from '../../geometry/attributes';
+import { faceMiddles, faceSpan } from '../../geometry/faceAttributes';
 import { type Form } from '../../geometry/form';
 import { faceCount, type Mesh } from '../../geometry/mesh';
 import { pathCount, type Paths } from '../../geometry/paths';
@@ -43,7 +44,7 @@ export async function measured(form: Form, p: MeasureParams, context: StepContex
   };
   return {
     ...form,
-    mesh: form.mesh && (await keep(form.mesh, meshSites(form.mesh))),
+    mesh: form.mesh && (await keep(form.mesh, p.at === 'faces' ? faceSites(form.mesh) : meshSites(form.mesh))),
     paths: form.paths && (await keep(form.paths, pathSites(form.paths))),
     points: form.points && (await keep(form.points, looseSites('point', form.points))),
     seats: form.seats && (await keep(form.seats, looseSites('copy', form.seats))),
@@ -61,6 +62,20 @@ const meshSites = (mesh: Mesh): Sites => ({
   mesh,
   paths: null,
 });
+
+/** The faces of a skin, by their middles. */
+function faceSites(mesh: Mesh): Sites {
+  return {
+    domain: 'face',
+    count: faceCount(mesh),
+    positions: faceMiddles(mesh),
+    up: (k) => unit(faceSpan(mesh, k)),
+    dice: (k) => k,
+    number: (k) => k,
+    mesh,
+    paths: null,
+  };
+}
 
 function pathSites(paths: Paths): Sites {
   const count = paths.s.length;
@@ -115,15 +130,25 @@ async function measureOf(sites: Sites, p: MeasureParams, context: StepContext): 
     case 'slope':
       return (k) => (Math.acos(Math.min(1, Math.max(-1, up(k)[1]))) * 180) / Math.PI;
     case 'curvature':
+    case 'area':
     case 'thickness': {
       if (!mesh)
         throw new Problem(
-          `Only a skin has ${p.what}.`,
+          `Only a skin has ${p.what === 'area' ? 'faces' : p.what}.`,
           'Put Measure behind a step that makes a skin, or measure something else.',
         );
       if (p.what === 'thickness') return (k) => thicknessAt(mesh, at(positions, k), up(k));
+      const byFace = sites.domain === 'face';
+      if (p.what === 'area') {
+        const area = (face: number): number => Math.hypot(...faceSpan(mesh, face)) / 2;
+        if (byFace) return area;
+        const thirds = new Float64Array(sites.count);
+        mesh.indices.forEach((v, i) => (thirds[v] += area(Math.floor(i / 3)) / 3));
+        return (k) => thirds[k];
+      }
       const curvatures = meanCurvatures(mesh);
-      return (k) => curvatures[k];
+      if (!byFace) return (k) => curvatures[k];
+      return (k) => [0, 1, 2].reduce((sum, c) => sum + curvatures[mesh.indices[3 * k + c]] / 3, 0);
     }
     case 'depth':
     case 'order':

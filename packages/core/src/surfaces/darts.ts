@@ -1,0 +1,163 @@
+import { hash } from '../fields/random';
+import { type Mesh } from '../geometry/mesh';
+import { type SurfacePlaces } from '../geometry/surfacePlaces';
+
+const { floor, max, min, sqrt } = Math;
+
+/** How likely a place is to be taken, 0..1, by its face and the weights of the face's corners there. */
+export type Density = (face: number, w0: number, w1: number, w2: number) => number;
+
+/** Numbers 0 ≤ x < 1 of one element, drawn one after another. */
+export const fraction = (number: number): number => number / 4294967296;
+
+/** Another number of the same element (finaliser of MurmurHash3, as in `hash`). */
+export function stirred(h: number): number {
+  h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
+  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
+  return (h ^ (h >>> 16)) >>> 0;
+}
+
+/** Places drawn on a mesh evenly by area, in flat arrays that grow. */
+export class Places {
+  count = 0;
+  faces: Uint32Array;
+  weights: Float32Array;
+  positions: Float64Array;
+
+  constructor(room = 64) {
+    this.faces = new Uint32Array(room);
+    this.weights = new Float32Array(3 * room);
+    this.positions = new Float64Array(3 * room);
+  }
+
+  add(face: number, w0: number, w1: number, w2: number, x: number, y: number, z: number): void {
+    const k = this.count++;
+    if (k === this.faces.length) {
+      this.faces = larger(this.faces, new Uint32Array(2 * k));
+      this.weights = larger(this.weights, new Float32Array(6 * k));
+      this.positions = larger(this.positions, new Float64Array(6 * k));
+    }
+    this.faces[k] = face;
+    this.weights[3 * k] = w0;
+    this.weights[3 * k + 1] = w1;
+    this.weights[3 * k + 2] = w2;
+    this.positions[3 * k] = x;
+    this.positions[3 * k + 1] = y;
+    this.positions[3 * k + 2] = z;
+  }
+
+  first(count: number): SurfacePlaces {
+    const n = min(count, this.count);
+    return { faces: this.faces.slice(0, n), weights: this.weights.slice(0, 3 * n) };
+  }
+}
+
+function larger<A extends Uint32Array | Float32Array | Float64Array>(from: A, to: A): A {
+  to.set(from);
+  return to;
+}
+
+/** Faces of a mesh, to be drawn by their area: a table of sums with a guide into it (Chen, Asau, On generating random variates from an empirical distribution, AIIE Transactions 6, 1974). */
+export class Faces {
+  /** Area of all faces times the most that their density comes to, square metres. */
+  readonly area: number;
+  readonly #sums: Float64Array;
+  readonly #guide: Uint32Array;
+  readonly #most: Float32Array | null;
+  /** The dart that was thrown last. */
+  face = 0;
+  w0 = 0;
+  w1 = 0;
+  w2 = 0;
+  /** Where it is, once located. */
+  x = 0;
+  y = 0;
+  z = 0;
+
+  constructor(
+    readonly mesh: Mesh,
+    density: Density | null,
+  ) {
+    const { positions: p, indices } = mesh;
+    const n = indices.length / 3;
+    const sums = new Float64Array(n);
+    this.#most = density && new Float32Array(n);
+    let sum = 0;
+    for (let f = 0; f < n; f++) {
+      const a = 3 * indices[3 * f];
+      const b = 3 * indices[3 * f + 1];
+      const c = 3 * indices[3 * f + 2];
+      const ux = p[b] - p[a];
+      const uy = p[b + 1] - p[a + 1];
+      const uz = p[b + 2] - p[a + 2];
+      const vx = p[c] - p[a];
+      const vy = p[c + 1] - p[a + 1];
+      const vz = p[c + 2] - p[a + 2];
+      const nx = uy * vz - uz * vy;
+      const ny = uz * vx - ux * vz;
+      const nz = ux * vy - uy * vx;
+      const most = density ? mostOn(density, f, n) : 1;
+      if (this.#most) this.#most[f] = most;
+      sum += (sqrt(nx * nx + ny * ny + nz * nz) / 2) * most;
+      sums[f] = sum;
+    }
+    this.area = sum;
+    this.#sums = sums;
+    this.#guide = new Uint32Array(n);
+    for (let g = 0, f = 0; g < n; g++) {
+      while (f < n - 1 && sums[f] <= (sum * g) / n) f++;
+      this.#guide[g] = f;
+    }
+  }
+
+  /** The most that the density comes to on the face of the last dart. */
+  get most(): number {
+    return this.#most ? this.#most[this.face] : 1;
+  }
+
+  /** Throws a dart evenly by area (Turk, Generating random points in triangles, Graphics Gems, 1990). */
+  throw(seed: number, k: number, round: number): void {
+    const number = hash(seed, k, round);
+    const share = fraction(number);
+    const sums = this.#sums;
+    const n = sums.length;
+    const drawn = share * this.area;
+    let f = this.#guide[floor(share * n)];
+    while (f < n - 1 && sums[f] <= drawn) f++;
+    const root = sqrt(fraction(stirred(number ^ 0x3c6ef372)));
+    const t = fraction(stirred(number ^ 0x1b873593));
+    this.face = f;
+    this.w0 = 1 - root;
+    this.w1 = root * (1 - t);
+    this.w2 = root * t;
+  }
+
+  at(face: number, w0: number, w1: number, w2: number): void {
+    this.face = face;
+    this.w0 = w0;
+    this.w1 = w1;
+    this.w2 = w2;
+    this.locate();
+  }
+
+  /** Says where in space the dart is. */
+  locate(): void {
+    const { face, w0, w1, w2 } = this;
+    const { positions: p, indices } = this.mesh;
+    const a = 3 * indices[3 * face];
+    const b = 3 * indices[3 * face + 1];
+    const c = 3 * indices[3 * face + 2];
+    this.x = w0 * p[a] + w1 * p[b] + w2 * p[c];
+    this.y = w0 * p[a + 1] + w1 * p[b + 1] + w2 * p[c + 1];
+    this.z = w0 * p[a + 2] + w1 * p[b + 2] + w2 * p[c + 2];
+  }
+}
+
+/** The most that a density comes to on a face: where there is none no darts are thrown. Large faces are looked at more closely. */
+function mostOn(density: Density, face: number, faces: number): number {
+  const n = faces < 5000 ? 8 : 2;
+  let most = 0;
+  for (let i = 0; i <= n; i++)
+    for (let j = 0; i + j <= n; j++) most = max(most, density(face, i / n, j / n, (n - i - j) / n));
+  return most;
+}

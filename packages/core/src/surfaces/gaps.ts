@@ -1,0 +1,336 @@
+import { hash } from '../fields/random';
+import { type Density, type Faces, fraction, type Places, stirred } from './darts';
+import { type PlacesGrid } from './placesGrid';
+
+const { max, min, sqrt } = Math;
+
+/** Room that a place of a density needs, against one of full density; 0 where none may be. */
+const roomFactor = (density: number): number => (density >= 1 ? 1 : density > 1e-4 ? 1 / sqrt(density) : 0);
+
+/** The thinnest density that has room of its own: thinner ones have as much, so that what lies near is soon found. */
+const THINNEST = 4;
+
+/** Room that a place needs, against one of full density; 0 where none may be. */
+export const roomAt = (density: Density | null, face: number, w0: number, w1: number, w2: number): number =>
+  density ? min(THINNEST, roomFactor(density(face, w0, w1, w2))) : 1;
+
+/** Parts no larger than so many radii are tried. */
+const PART = 2.3;
+
+/** Parts smaller than this share of the radius are left. */
+const SMALLEST = 1 / 32;
+
+/** The places around are gathered for parts no larger than so many radii. */
+const BLOCK = 4.6;
+
+/** Parts of faces that are looked at between two breaths. */
+const CHUNK = 1024;
+
+/** Places as they stand in the plane of a face. */
+class Flat {
+  count = 0;
+  us = new Float64Array(64);
+  vs = new Float64Array(64);
+  /** Squares of how far they are beside it. */
+  hs = new Float64Array(64);
+
+  add(u: number, v: number, h: number): void {
+    const k = this.count++;
+    if (k === this.us.length) {
+      this.us = doubled(this.us);
+      this.vs = doubled(this.vs);
+      this.hs = doubled(this.hs);
+    }
+    this.us[k] = u;
+    this.vs[k] = v;
+    this.hs[k] = h;
+  }
+}
+
+function doubled(from: Float64Array): Float64Array<ArrayBuffer> {
+  const to = new Float64Array(2 * from.length);
+  to.set(from);
+  return to;
+}
+
+/**
+ * Fills what room is left between places: what is not covered by their discs is split and tried until nothing is left
+ * (White, Cline, Egbert, Poisson disk point sets by hierarchical dart throwing, IEEE Symposium on Interactive Ray Tracing
+ * 2007). Every part of about the size of a disc gathers the places around it once, in the plane of its face.
+ */
+export class Gaps {
+  // Parts by their corners in the plane of the face, six numbers each, the next one to be tried on top.
+  readonly #open = new Float64Array(6 * 128);
+  readonly #sizes = new Float64Array(128);
+  /** Places whose discs may reach into what is looked at, and those that may reach into the part at hand. */
+  readonly #around = new Flat();
+  readonly #near = new Flat();
+  /** The widest room that they were gathered for, metres. */
+  #reach = 0;
+  #tried = 0;
+  #looked = 0;
+  // The plane of the face: a corner, two unit vectors, and what makes weights.
+  #face = 0;
+  readonly #plane = new Float64Array(9);
+  #length = 0;
+  #cu = 0;
+  #cv = 0;
+
+  constructor(
+    private readonly faces: Faces,
+    private readonly places: Places,
+    private readonly grid: PlacesGrid,
+    private readonly radius: number,
+    private readonly density: Density | null,
+    private readonly seed: number,
+  ) {}
+
+  /** Fills one face. */
+  async fill(face: number, breathe: () => Promise<void>): Promise<void> {
+    const { positions: p, indices } = this.faces.mesh;
+    const a = 3 * indices[3 * face];
+    const b = 3 * indices[3 * face + 1];
+    const c = 3 * indices[3 * face + 2];
+    const ux = p[b] - p[a];
+    const uy = p[b + 1] - p[a + 1];
+    const uz = p[b + 2] - p[a + 2];
+    const vx = p[c] - p[a];
+    const vy = p[c + 1] - p[a + 1];
+    const vz = p[c + 2] - p[a + 2];
+    const length = sqrt(ux * ux + uy * uy + uz * uz);
+    if (!(length > 0)) return;
+    const along = (ux * vx + uy * vy + uz * vz) / length;
+    const wx = vx - (along / length) * ux;
+    const wy = vy - (along / length) * uy;
+    const wz = vz - (along / length) * uz;
+    const height = sqrt(wx * wx + wy * wy + wz * wz);
+    if (!(height > 0)) return;
+    const plane = this.#plane;
+    plane[0] = p[a];
+    plane[1] = p[a + 1];
+    plane[2] = p[a + 2];
+    plane[3] = ux / length;
+    plane[4] = uy / length;
+    plane[5] = uz / length;
+    plane[6] = wx / height;
+    plane[7] = wy / height;
+    plane[8] = wz / height;
+    this.#face = face;
+    this.#length = length;
+    this.#cu = along;
+    this.#cv = height;
+    const open = this.#open;
+    open[0] = open[1] = open[3] = 0;
+    open[2] = length;
+    open[4] = along;
+    open[5] = height;
+    this.#sizes[0] = max(length, sqrt(vx * vx + vy * vy + vz * vz), sqrt((along - length) ** 2 + height * height));
+    let around = Infinity;
+    for (let top = 1; top > 0;) {
+      const part = top - 1;
+      const size = this.#sizes[part];
+      // What was gathered for a larger part holds until the last of it is done.
+      if (part < around) around = Infinity;
+      if (around === Infinity && size <= BLOCK * this.radius) {
+        this.#gather(part);
+        around = part;
+      }
+      if (size > PART * this.radius) {
+        this.#split(part);
+        top += 3;
+        continue;
+      }
+      if (this.#looked++ % CHUNK === CHUNK - 1) await breathe();
+      this.#narrow(part);
+      this.#try(part);
+      top--;
+    }
+  }
+
+  /** Gathers the places whose discs may reach into a part. */
+  #gather(part: number): void {
+    const open = this.#open;
+    const at = 6 * part;
+    const u = (open[at] + open[at + 2] + open[at + 4]) / 3;
+    const v = (open[at + 1] + open[at + 3] + open[at + 5]) / 3;
+    let widest = 1;
+    if (this.density) {
+      widest = max(1, this.#room(u, v));
+      for (let k = at; k < at + 6; k += 2) widest = max(widest, this.#room(open[k], open[k + 1]));
+    }
+    const reach = this.radius * widest;
+    let around = 0;
+    for (let k = at; k < at + 6; k += 2) around = max(around, (open[k] - u) ** 2 + (open[k + 1] - v) ** 2);
+    const plane = this.#plane;
+    const count = this.grid.gather(
+      plane[0] + u * plane[3] + v * plane[6],
+      plane[1] + u * plane[4] + v * plane[7],
+      plane[2] + u * plane[5] + v * plane[8],
+      reach + sqrt(around),
+    );
+    this.#reach = reach;
+    this.#around.count = 0;
+    for (let k = 0; k < count; k++) this.#know(this.grid.found[k], this.#around);
+  }
+
+  /** Of the places gathered, those whose discs may reach into a part of what they were gathered for. */
+  #narrow(part: number): void {
+    const open = this.#open;
+    const at = 6 * part;
+    const u = (open[at] + open[at + 2] + open[at + 4]) / 3;
+    const v = (open[at + 1] + open[at + 3] + open[at + 5]) / 3;
+    let r2 = 0;
+    for (let k = at; k < at + 6; k += 2) r2 = max(r2, (open[k] - u) ** 2 + (open[k + 1] - v) ** 2);
+    const reach = this.#reach + sqrt(r2);
+    const { count, us, vs, hs } = this.#around;
+    const near = this.#near;
+    near.count = 0;
+    for (let k = 0; k < count; k++) {
+      const du = us[k] - u;
+      const dv = vs[k] - v;
+      if (du * du + dv * dv + hs[k] < reach * reach) near.add(us[k], vs[k], hs[k]);
+    }
+  }
+
+  /** Takes a place among those near, as it stands in the plane of the face. */
+  #know(place: number, among: Flat): void {
+    const { positions: p } = this.places;
+    const plane = this.#plane;
+    const x = p[3 * place] - plane[0];
+    const y = p[3 * place + 1] - plane[1];
+    const z = p[3 * place + 2] - plane[2];
+    const u = x * plane[3] + y * plane[4] + z * plane[5];
+    const v = x * plane[6] + y * plane[7] + z * plane[8];
+    among.add(u, v, max(0, x * x + y * y + z * z - u * u - v * v));
+  }
+
+  /** Tries a part, and what is left open of it, until nothing is. */
+  #try(part: number): void {
+    const open = this.#open;
+    const sizes = this.#sizes;
+    for (let top = part + 1; top > part;) {
+      top--;
+      if (this.#isFull(top, 0)) continue;
+      const at = 6 * top;
+      const size = sizes[top];
+      const small = size < this.radius * SMALLEST;
+      let s = 1 / 3;
+      let t = 1 / 3;
+      if (!small) {
+        const number = hash(this.seed, this.#tried++, 5);
+        const root = sqrt(fraction(number));
+        t = root * fraction(stirred(number ^ 0x1b873593));
+        s = 1 - root;
+      }
+      const r = 1 - s - t;
+      const known = this.#near.count;
+      const u = s * open[at] + r * open[at + 2] + t * open[at + 4];
+      const v = s * open[at + 1] + r * open[at + 3] + t * open[at + 5];
+      this.#take(u, v);
+      if (small || (this.#near.count > known && this.#isFull(top, known))) continue;
+      this.#split(top);
+      top += 4;
+    }
+  }
+
+  /** Splits a part into three at its corners and one between their middles. */
+  #split(part: number): void {
+    const open = this.#open;
+    const sizes = this.#sizes;
+    const from = 6 * part;
+    for (let at = from; at < from + 2; at++) {
+      const a = open[at];
+      const b = open[at + 2];
+      const d = open[at + 4];
+      const ab = (a + b) / 2;
+      const bd = (b + d) / 2;
+      const da = (d + a) / 2;
+      open[at] = ab;
+      open[at + 2] = bd;
+      open[at + 4] = da;
+      open[at + 6] = a;
+      open[at + 8] = ab;
+      open[at + 10] = da;
+      open[at + 12] = b;
+      open[at + 14] = bd;
+      open[at + 16] = ab;
+      open[at + 18] = d;
+      open[at + 20] = da;
+      open[at + 22] = bd;
+    }
+    const half = sizes[part] / 2;
+    for (let k = 0; k < 4; k++) sizes[part + k] = half;
+  }
+
+  /** Room needed at a point of the face, against full density. */
+  #room(u: number, v: number): number {
+    if (!this.density) return 1;
+    const w2 = v / this.#cv;
+    const w1 = (u - w2 * this.#cu) / this.#length;
+    return roomAt(this.density, this.#face, 1 - w1 - w2, w1, w2);
+  }
+
+  /** Takes a point of the face for a place where there is room. */
+  #take(u: number, v: number): void {
+    const room = this.#room(u, v);
+    if (room === 0) return;
+    const radius = this.radius * room;
+    const r2 = radius * radius;
+    const { count, us, vs, hs } = this.#near;
+    for (let k = 0; k < count; k++) {
+      const du = us[k] - u;
+      const dv = vs[k] - v;
+      if (du * du + dv * dv + hs[k] < r2) return;
+    }
+    const w2 = v / this.#cv;
+    const w1 = (u - w2 * this.#cu) / this.#length;
+    const faces = this.faces;
+    faces.at(this.#face, 1 - w1 - w2, w1, w2);
+    if (radius > this.#reach && this.grid.isNear(faces.x, faces.y, faces.z, radius)) return;
+    this.places.add(this.#face, faces.w0, faces.w1, faces.w2, faces.x, faces.y, faces.z);
+    const place = this.places.count - 1;
+    this.grid.add(place);
+    this.#know(place, this.#near);
+    this.#know(place, this.#around);
+  }
+
+  /** Whether no place of a part has room: one disc holds all of it, or nothing may stand there. @param since the first place that is looked at */
+  #isFull(part: number, since: number): boolean {
+    const open = this.#open;
+    const at = 6 * part;
+    const u0 = open[at];
+    const v0 = open[at + 1];
+    const u1 = open[at + 2];
+    const v1 = open[at + 3];
+    const u2 = open[at + 4];
+    const v2 = open[at + 5];
+    let least = 1;
+    if (this.density) {
+      least = Infinity;
+      for (let k = at; k < at + 6; k += 2) {
+        const room = this.#room(open[k], open[k + 1]);
+        if (room > 0) least = min(least, room);
+      }
+      if (least === Infinity) {
+        // Where it may nowhere stand at the corners, smaller parts are looked at only down to the size of a disc.
+        if (this.#sizes[part] < this.radius) return true;
+        least = 1;
+      }
+    }
+    const radius = this.radius * least;
+    const r2 = radius * radius;
+    const { count, us, vs, hs } = this.#near;
+    for (let k = since; k < count; k++) {
+      const u = us[k];
+      const v = vs[k];
+      const most = r2 - hs[k];
+      if (
+        (u - u0) * (u - u0) + (v - v0) * (v - v0) < most &&
+        (u - u1) * (u - u1) + (v - v1) * (v - v1) < most &&
+        (u - u2) * (u - u2) + (v - v2) * (v - v2) < most
+      )
+        return true;
+    }
+    return false;
+  }
+}
