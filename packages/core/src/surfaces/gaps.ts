@@ -1,8 +1,9 @@
 import { hash } from '../fields/random';
 import { type Density, type Faces, fraction, type Places, stirred } from './darts';
+import { OpenCells, SIDE } from './openCells';
 import { type PlacesGrid } from './placesGrid';
 
-const { max, min, sqrt } = Math;
+const { floor, max, min, sqrt } = Math;
 
 /** Room that a place of a density needs, against one of full density; 0 where none may be. */
 const roomFactor = (density: number): number => (density >= 1 ? 1 : density > 1e-4 ? 1 / sqrt(density) : 0);
@@ -23,8 +24,23 @@ const SMALLEST = 1 / 32;
 /** The places around are gathered for parts no larger than so many radii. */
 const BLOCK = 4.6;
 
+/** Faces larger than so many radii are filled by cells. */
+const LARGE = 8;
+
+/** Cells along a disc's radius, where faces are larger than discs. */
+const CELLS = 7;
+
 /** Parts of faces that are looked at between two breaths. */
 const CHUNK = 1024;
+
+/** The next of numbers without order (Marsaglia, Xorshift RNGs, Journal of Statistical Software 8, 2003); never 0. */
+function next(number: number): number {
+  let x = number || 1;
+  x ^= x << 13;
+  x ^= x >>> 17;
+  x ^= x << 5;
+  return x >>> 0;
+}
 
 /** Places as they stand in the plane of a face. */
 class Flat {
@@ -65,6 +81,7 @@ export class Gaps {
   /** Places whose discs may reach into what is looked at, and those that may reach into the part at hand. */
   readonly #around = new Flat();
   readonly #near = new Flat();
+  readonly #cells = new OpenCells();
   /** The widest room that they were gathered for, metres. */
   #reach = 0;
   #tried = 0;
@@ -120,22 +137,23 @@ export class Gaps {
     this.#cu = along;
     this.#cv = height;
     const open = this.#open;
+    const size = max(length, sqrt(vx * vx + vy * vy + vz * vz), sqrt((along - length) ** 2 + height * height));
+    if (size > LARGE * this.radius && !this.density) return this.#byCells(breathe);
     open[0] = open[1] = open[3] = 0;
     open[2] = length;
     open[4] = along;
     open[5] = height;
-    this.#sizes[0] = max(length, sqrt(vx * vx + vy * vy + vz * vz), sqrt((along - length) ** 2 + height * height));
+    this.#sizes[0] = size;
     let around = Infinity;
     for (let top = 1; top > 0;) {
       const part = top - 1;
-      const size = this.#sizes[part];
       // What was gathered for a larger part holds until the last of it is done.
       if (part < around) around = Infinity;
-      if (around === Infinity && size <= BLOCK * this.radius) {
+      if (around === Infinity && this.#sizes[part] <= BLOCK * this.radius) {
         this.#gather(part);
         around = part;
       }
-      if (size > PART * this.radius) {
+      if (this.#sizes[part] > PART * this.radius) {
         this.#split(part);
         top += 3;
         continue;
@@ -145,6 +163,101 @@ export class Gaps {
       this.#try(part);
       top--;
     }
+  }
+
+  /** Fills a face that is larger than discs, block by block: darts into cells that no disc covers yet, then what is left of these. */
+  async #byCells(breathe: () => Promise<void>): Promise<void> {
+    const { radius } = this;
+    const length = this.#length;
+    const cu = this.#cu;
+    const cv = this.#cv;
+    const cells = this.#cells;
+    const size = radius / CELLS;
+    const span = SIDE * size;
+    for (let low = 0; low < cv; low += span)
+      for (let left = min(0, cu); left < max(length, cu); left += span) {
+        if (!cells.begin(left, low, size, length, cu, cv)) continue;
+        this.#looked += 16;
+        if (this.#looked % CHUNK < 16) await breathe();
+        this.#gatherAt(left + span / 2, low + span / 2, radius, span * Math.SQRT1_2);
+        const around = this.#around;
+        for (let k = 0; k < around.count; k++) cells.cover(around.us[k], around.vs[k], radius * radius - around.hs[k]);
+        const count = cells.list();
+        const { listed } = cells;
+        let number = hash(this.seed, this.#tried++, 5);
+        for (let n = count; n > 0; n--) {
+          number = next(number);
+          const i = floor(fraction(number) * n);
+          const cell = listed[i];
+          listed[i] = listed[n - 1];
+          listed[n - 1] = cell;
+          if (!cells.isOpen(cell)) continue;
+          const u = left + size * ((cell & 31) + fraction(stirred(number ^ 0x3c6ef372)));
+          const v = low + size * ((cell >> 5) + fraction(stirred(number ^ 0x1b873593)));
+          if (!this.#holds(u, v) || !this.#take(u, v, around)) continue;
+          const k = around.count - 1;
+          cells.cover(around.us[k], around.vs[k], radius * radius - around.hs[k]);
+        }
+        for (let n = 0; n < count; n++) {
+          const cell = listed[n];
+          if (cells.isOpen(cell)) this.#tryCell(left + size * (cell & 31), low + size * (cell >> 5), size);
+        }
+      }
+  }
+
+  /** Whether a point in the plane of the face lies on it. */
+  #holds(u: number, v: number): boolean {
+    const cv = this.#cv;
+    return v >= 0 && v <= cv && u * cv >= this.#cu * v && (u - this.#length) * cv <= (this.#cu - this.#length) * v;
+  }
+
+  /** Tries what a cell and the face have in common. */
+  #tryCell(u: number, v: number, size: number): void {
+    const [right, high] = [u + size, v + size];
+    this.#narrowAt(u + size / 2, v + size / 2, size * Math.SQRT1_2);
+    if (this.#holds(u, v) && this.#holds(right, v) && this.#holds(u, high) && this.#holds(right, high)) {
+      this.#tryTriangle(u, v, right, v, right, high, size);
+      this.#tryTriangle(u, v, right, high, u, high, size);
+      return;
+    }
+    const ring = this.#clipped([u, v, right, v, right, high, u, high]);
+    for (let k = 4; k < ring.length; k += 2)
+      this.#tryTriangle(ring[0], ring[1], ring[k - 2], ring[k - 1], ring[k], ring[k + 1], size);
+  }
+
+  /** Tries half a cell of the given side, or a part of it. */
+  #tryTriangle(u0: number, v0: number, u1: number, v1: number, u2: number, v2: number, side: number): void {
+    const open = this.#open;
+    open[0] = u0;
+    open[1] = v0;
+    open[2] = u1;
+    open[3] = v1;
+    open[4] = u2;
+    open[5] = v2;
+    this.#sizes[0] = Math.SQRT2 * side;
+    this.#try(0);
+  }
+
+  /** What of a convex ring lies in the face (Sutherland, Hodgman, Reentrant polygon clipping, Communications of the ACM 17, 1974). */
+  #clipped(ring: number[]): number[] {
+    const [length, cu, cv] = [this.#length, this.#cu, this.#cv];
+    const sides: ((u: number, v: number) => number)[] = [
+      (_, v) => v,
+      (u, v) => u * cv - cu * v,
+      (u, v) => (cu - length) * v - (u - length) * cv,
+    ];
+    for (const side of sides) {
+      const next: number[] = [];
+      for (let k = 0; k < ring.length; k += 2) {
+        const [u0, v0] = [ring[k], ring[k + 1]];
+        const [u1, v1] = [ring[(k + 2) % ring.length], ring[(k + 3) % ring.length]];
+        const [a, b] = [side(u0, v0), side(u1, v1)];
+        if (a >= 0) next.push(u0, v0);
+        if (a >= 0 !== b >= 0) next.push(u0 + ((u1 - u0) * a) / (a - b), v0 + ((v1 - v0) * a) / (a - b));
+      }
+      ring = next;
+    }
+    return ring;
   }
 
   /** Gathers the places whose discs may reach into a part. */
@@ -161,12 +274,17 @@ export class Gaps {
     const reach = this.radius * widest;
     let around = 0;
     for (let k = at; k < at + 6; k += 2) around = max(around, (open[k] - u) ** 2 + (open[k + 1] - v) ** 2);
+    this.#gatherAt(u, v, reach, sqrt(around));
+  }
+
+  /** Gathers the places whose discs, of radius `reach`, may come nearer than `around` to a point. */
+  #gatherAt(u: number, v: number, reach: number, around: number): void {
     const plane = this.#plane;
     const count = this.grid.gather(
       plane[0] + u * plane[3] + v * plane[6],
       plane[1] + u * plane[4] + v * plane[7],
       plane[2] + u * plane[5] + v * plane[8],
-      reach + sqrt(around),
+      reach + around,
     );
     this.#reach = reach;
     this.#around.count = 0;
@@ -181,14 +299,19 @@ export class Gaps {
     const v = (open[at + 1] + open[at + 3] + open[at + 5]) / 3;
     let r2 = 0;
     for (let k = at; k < at + 6; k += 2) r2 = max(r2, (open[k] - u) ** 2 + (open[k + 1] - v) ** 2);
-    const reach = this.#reach + sqrt(r2);
+    this.#narrowAt(u, v, sqrt(r2));
+  }
+
+  /** Of the places gathered, those whose discs may come nearer than `around` to a point. */
+  #narrowAt(u: number, v: number, around: number): void {
+    const reach = (this.#reach + around) ** 2;
     const { count, us, vs, hs } = this.#around;
     const near = this.#near;
     near.count = 0;
     for (let k = 0; k < count; k++) {
       const du = us[k] - u;
       const dv = vs[k] - v;
-      if (du * du + dv * dv + hs[k] < reach * reach) near.add(us[k], vs[k], hs[k]);
+      if (du * du + dv * dv + hs[k] < reach) near.add(us[k], vs[k], hs[k]);
     }
   }
 
@@ -226,7 +349,7 @@ export class Gaps {
       const known = this.#near.count;
       const u = s * open[at] + r * open[at + 2] + t * open[at + 4];
       const v = s * open[at + 1] + r * open[at + 3] + t * open[at + 5];
-      this.#take(u, v);
+      this.#take(u, v, this.#near);
       if (small || (this.#near.count > known && this.#isFull(top, known))) continue;
       this.#split(top);
       top += 4;
@@ -270,28 +393,29 @@ export class Gaps {
     return roomAt(this.density, this.#face, 1 - w1 - w2, w1, w2);
   }
 
-  /** Takes a point of the face for a place where there is room. */
-  #take(u: number, v: number): void {
+  /** Takes a point of the face for a place where there is room. @param among the places that may be near */
+  #take(u: number, v: number, among: Flat): boolean {
     const room = this.#room(u, v);
-    if (room === 0) return;
+    if (room === 0) return false;
     const radius = this.radius * room;
     const r2 = radius * radius;
-    const { count, us, vs, hs } = this.#near;
+    const { count, us, vs, hs } = among;
     for (let k = 0; k < count; k++) {
       const du = us[k] - u;
       const dv = vs[k] - v;
-      if (du * du + dv * dv + hs[k] < r2) return;
+      if (du * du + dv * dv + hs[k] < r2) return false;
     }
     const w2 = v / this.#cv;
     const w1 = (u - w2 * this.#cu) / this.#length;
     const faces = this.faces;
     faces.at(this.#face, 1 - w1 - w2, w1, w2);
-    if (radius > this.#reach && this.grid.isNear(faces.x, faces.y, faces.z, radius)) return;
+    if (radius > this.#reach && this.grid.isNear(faces.x, faces.y, faces.z, radius)) return false;
     this.places.add(this.#face, faces.w0, faces.w1, faces.w2, faces.x, faces.y, faces.z);
     const place = this.places.count - 1;
     this.grid.add(place);
-    this.#know(place, this.#near);
     this.#know(place, this.#around);
+    if (among !== this.#around) this.#know(place, among);
+    return true;
   }
 
   /** Whether no place of a part has room: one disc holds all of it, or nothing may stand there. @param since the first place that is looked at */

@@ -1,4 +1,6 @@
+import Delaunator from 'delaunator';
 import { areaAndVolume, type Mesh } from '../geometry/mesh';
+import { nearestPlace } from '../geometry/nearest';
 import { readPlaces, type SurfacePlaces } from '../geometry/surfacePlaces';
 import { at, distance, type Vec3 } from '../geometry/vec';
 import { onCorners, onEdges, onFaces } from './meshPlaces';
@@ -59,7 +61,8 @@ describe('blue noise', () => {
   const flat = sheet(1, 1, 12);
 
   test.each([0.15, 0.08, 0.05])('apart by %f m: none is nearer, and no room is left for another', async (spacing) => {
-    for (const mesh of [flat, ball(0.5, 32)]) {
+    // Small faces and large ones are filled in different ways.
+    for (const mesh of [flat, ball(0.5, 32), sheet(1, 1, 1), box(0.9, 0.4, 0.6)]) {
       const places = placesOf(mesh, await new BlueNoise(mesh, 7, null).apart(spacing, breathe));
       expect(leastDistance(places)).toBeGreaterThanOrEqual(spacing * (1 - 1e-6));
       const probes = placesOf(mesh, await scatteredAtRandom(mesh, 1500, 11, null, breathe));
@@ -72,29 +75,66 @@ describe('blue noise', () => {
     }
   });
 
-  test('has next to nothing at low frequencies, and as much as chance at high ones', async () => {
-    const places = placesOf(flat, await new BlueNoise(flat, 2, null).apart(0.025, breathe));
-    const n = places.length;
-    /** Mean power of waves of whole numbers across the square, of about so many in all. */
-    const power = (waves: number): number => {
-      let [sum, count] = [0, 0];
-      for (let p = 0; p <= waves; p++) {
-        const q = Math.round(Math.sqrt(waves * waves - p * p));
-        let [re, im] = [0, 0];
-        for (const [x, y] of places) {
-          re += Math.cos(2 * Math.PI * (p * x + q * y));
-          im += Math.sin(2 * Math.PI * (p * x + q * y));
-        }
-        sum += (re * re + im * im) / n;
-        count++;
+  // No room is left in a plane where no circle through three places that holds no other is larger than a disc, and has its middle
+  // there (the circles of Delaunay's triangles; by delaunator).
+  test.each([
+    ['small', flat],
+    ['large', sheet(1, 1, 1)],
+    [
+      'slanting',
+      { ...sheet(1, 1, 1), positions: Float32Array.of(-0.5, -0.5, 0, 0.7, -0.5, 0, -0.9, 0.5, 0, 0.5, 0.5, 0) },
+    ],
+  ])('on %s faces leaves no room by the circles between the places either', async (_, mesh) => {
+    const spacing = 0.02;
+    for (const seed of [1, 2]) {
+      const found = await new BlueNoise(mesh, seed, null).apart(spacing, breathe);
+      expect(found.weights.every((weight) => weight >= 0)).toBe(true);
+      const places = placesOf(mesh, found);
+      const { triangles } = Delaunator.from(places.map(([x, y]) => [x, y]));
+      let widest = 0;
+      for (let t = 0; t < triangles.length; t += 3) {
+        const [a, b, c] = [0, 1, 2].map((k) => places[triangles[t + k]]);
+        const [bx, by, cx, cy] = [b[0] - a[0], b[1] - a[1], c[0] - a[0], c[1] - a[1]];
+        const twice = 2 * (bx * cy - by * cx);
+        const x = (cy * (bx * bx + by * by) - by * (cx * cx + cy * cy)) / twice;
+        const y = (bx * (cx * cx + cy * cy) - cx * (bx * bx + by * by)) / twice;
+        if (nearestPlace(mesh, [a[0] + x, a[1] + y, 0])!.distance < 1e-9) widest = Math.max(widest, Math.hypot(x, y));
       }
-      return sum / count;
-    };
-    // Neighbours stand 40 to a side; chance alone gives 1 everywhere.
-    const low = [4, 6, 8, 10, 12, 14].map(power);
-    expect(low.reduce((sum, one) => sum + one, 0) / low.length).toBeLessThan(0.2);
-    expect(power(90)).toBeGreaterThan(0.6);
-    expect(power(90)).toBeLessThan(1.6);
+      expect(widest).toBeGreaterThan(0.9 * spacing);
+      expect(widest).toBeLessThan(spacing * (1 + 1 / 32));
+    }
+  });
+
+  test.each([
+    ['small', flat],
+    ['large', sheet(1, 1, 1)],
+  ])('on %s faces has next to nothing at low frequencies, and as much as chance at high ones', async (_, mesh) => {
+    let [low, high] = [0, 0];
+    for (const seed of [2, 3, 4]) {
+      const places = placesOf(mesh, await new BlueNoise(mesh, seed, null).apart(0.025, breathe));
+      const n = places.length;
+      /** Mean power of waves of whole numbers across the square, of about so many in all. */
+      const power = (waves: number): number => {
+        let [sum, count] = [0, 0];
+        for (let p = 0; p <= waves; p++) {
+          const q = Math.round(Math.sqrt(waves * waves - p * p));
+          let [re, im] = [0, 0];
+          for (const [x, y] of places) {
+            re += Math.cos(2 * Math.PI * (p * x + q * y));
+            im += Math.sin(2 * Math.PI * (p * x + q * y));
+          }
+          sum += (re * re + im * im) / n;
+          count++;
+        }
+        return sum / count;
+      };
+      // Neighbours stand 40 to a side; chance alone gives 1 everywhere.
+      low += [4, 6, 8, 10, 12, 14].map(power).reduce((sum, one) => sum + one, 0) / 18;
+      high += power(90) / 3;
+    }
+    expect(low).toBeLessThan(0.2);
+    expect(high).toBeGreaterThan(0.6);
+    expect(high).toBeLessThan(1.6);
   });
 
   test('every first part is well spread, and more of them move none', async () => {
