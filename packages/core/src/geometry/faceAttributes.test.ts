@@ -142,7 +142,9 @@ describe('what faces know goes with them', () => {
     expect(Array.from(vertexValues(pair, 'heat')!)).toEqual([5, 5, 8, 4]);
     // Of whole numbers, that of the largest face there, whichever comes first.
     expect(Array.from(vertexValues(pair, 'kind')!)).toEqual([4, 4, 8, 4]);
-    expect(Array.from(vertexValues({ ...pair, indices: Uint32Array.of(0, 3, 1, 0, 1, 2) }, 'kind')!)).toEqual([8, 8, 4, 8]);
+    expect(Array.from(vertexValues({ ...pair, indices: Uint32Array.of(0, 3, 1, 0, 1, 2) }, 'kind')!)).toEqual([
+      8, 8, 4, 8,
+    ]);
   });
 });
 
