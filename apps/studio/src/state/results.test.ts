@@ -2,7 +2,7 @@ import { newGrowth, newScene, newStep, type Scene } from '@uvrex/core';
 import { EngineLost } from '@/worker/engine';
 import { type FramePayload, type GrowthPayload, type Shown } from '@/worker/protocol';
 import { edit, openScene } from './document';
-import { startDirector, useResults } from './results';
+import { isCurrent, startDirector, useResults } from './results';
 import { setView } from './view';
 
 /** An engine that answers when the test says so. */
@@ -147,6 +147,43 @@ test('a change of the scene gives up what is at work and asks anew; a change of 
   expect(engine().cancelled).toBe(1);
   expect(asked.at(-1)).toBe(3);
   expect(useResults.getState().ready.size).toBe(0);
+});
+
+test('of changes that follow one another each picture that was at work is finished and shown, and none is taken for the last', async () => {
+  await engine().answer([{ key: 'before' }]);
+  const seeds = async (seed: number): Promise<void> => {
+    edit('Seed', (scene) => void (scene.seed = seed));
+    for (let i = 0; i < 6; i++) await Promise.resolve();
+    jest.advanceTimersByTime(40);
+  };
+  await seeds(1);
+  const { cancelled } = engine();
+  await seeds(2);
+  await seeds(3);
+  expect(engine().cancelled).toBe(cancelled);
+  await engine().answer([{ key: 'one' }]);
+  expect(useResults.getState().onScreen.map(({ key }) => key)).toEqual(['one']);
+  expect(useResults.getState().ready.size).toBe(0);
+  expect(isCurrent()).toBe(false);
+  // The next is of the scene as it is by then.
+  expect(engine().loaded.at(-1)!.seed).toBe(3);
+  // What takes long is given up for what is newer.
+  await seeds(4);
+  jest.advanceTimersByTime(380);
+  await seeds(5);
+  expect(engine().cancelled).toBe(cancelled + 1);
+  await engine().answer([{ key: 'last' }]);
+  expect(useResults.getState().ready.has(3)).toBe(true);
+  expect(isCurrent()).toBe(true);
+});
+
+test('a growth that goes while its picture is on the way does not come back with it', async () => {
+  await engine().answer([{ key: 'before' }]);
+  edit('Seed', (scene) => void (scene.seed = 1));
+  for (let i = 0; i < 6; i++) await Promise.resolve();
+  edit('Hide', (scene) => void (scene.growths[0].visible = false));
+  await engine().answer([{ key: 'late' }]);
+  expect(useResults.getState().onScreen).toHaveLength(0);
 });
 
 test('after a failure the last good picture of the growth stays', async () => {

@@ -63,6 +63,15 @@ const sameResult = (a: Scene, b: Scene): boolean =>
 /** While changes follow one another closer than so many milliseconds, frames ahead would be made for nothing. */
 const CHANGING = 700;
 
+/** Changes that follow one another within so many milliseconds are a drag, or a key that is held. */
+const STREAM = 400;
+
+/**
+ * What has been at work for less than this, in milliseconds, when such a change comes is finished and shown: otherwise a scene
+ * that takes longer than the time between two changes would show nothing of a drag until it ends.
+ */
+const PATIENCE = 350;
+
 /**
  * Keeps the screen up to date: evaluates the frame at the playhead before anything else, and the rest of the range when
  * there is time, so that it can play.
@@ -81,8 +90,11 @@ class Director {
   #poisoned = false;
   #idle: ReturnType<typeof setTimeout> | null = null;
   #evaluating: number | null = null;
-  /** When the scene last changed. */
+  /** When the scene last changed, and whether the change before it was just then. */
   #changed = -Infinity;
+  #streaming = false;
+  /** When the evaluation at work began. */
+  #since = -Infinity;
   /** Records whose readiness and measures are not published yet. */
   readonly #untold: FrameRecord[] = [];
   #teller: ReturnType<typeof setTimeout> | null = null;
@@ -137,7 +149,9 @@ class Director {
     const before = this.#scene;
     this.#scene = scene;
     if (sameResult(before, scene)) return;
-    this.#changed = performance.now();
+    const now = performance.now();
+    this.#streaming = now - this.#changed < STREAM;
+    this.#changed = now;
     this.#poisoned = false;
     this.#records.clear();
     this.#untold.length = 0;
@@ -159,9 +173,10 @@ class Director {
     const record = this.#records.get(frame);
     if (record) this.#present(record);
     if (this.#running) {
-      // What is at work is worth finishing only when it is the frame that is wanted of the scene as it is.
+      // What is at work is worth finishing only when it is the frame that is wanted, of the scene as it is or as it was a moment ago.
       this.#again = true;
-      if (!record && (this.#evaluating !== frame || this.#loaded !== this.#scene)) this.#engine.cancel();
+      const asWanted = this.#loaded === this.#scene || (this.#streaming && performance.now() - this.#since < PATIENCE);
+      if (!record && (this.#evaluating !== frame || !asWanted)) this.#engine.cancel();
       return;
     }
     void this.#run();
@@ -243,13 +258,14 @@ class Director {
     }
     this.#evaluating = frame;
     const since = performance.now();
+    this.#since = since;
     // Work ahead of the playhead goes on quietly.
     const watch = setInterval(() => {
       if (frame === useView.getState().frame) useResults.setState({ busy: { since, stage: this.#engine.stage } });
     }, 500);
     try {
       const payload = await this.#engine.evaluate(frame);
-      if (payload && scene === this.#scene) this.#take(payload);
+      if (payload) this.#take(payload, scene === this.#scene);
     } catch (error) {
       this.#poisoned = true;
       if (!this.#disposed) useResults.setState({ lost: lostNotice(scene, error) });
@@ -260,7 +276,8 @@ class Director {
     }
   }
 
-  #take(payload: FramePayload): void {
+  /** @param current whether it is of the scene as it is; what is of a moment ago is shown and not kept */
+  #take(payload: FramePayload, current: boolean): void {
     const onScreen = new Set(useResults.getState().onScreen.flatMap(({ key, items }) => [key, ...items.keys()]));
     for (const { key, shown } of payload.items) this.#geometries.add(key, shown, onScreen);
     for (const growth of payload.growths) if (growth.shown) this.#geometries.add(growth.key, growth.shown, onScreen);
@@ -277,6 +294,10 @@ class Director {
     if (gone.length > 0) {
       this.#engine.forget(gone);
       this.#again = true;
+      return;
+    }
+    if (!current) {
+      if (payload.frame === useView.getState().frame && !this.#disposed) this.#present(record);
       return;
     }
     this.#records.set(payload.frame, record);
@@ -306,8 +327,11 @@ class Director {
       record,
       onScreen: record.growths.flatMap(({ id, key, failed, items }): OnScreen[] => {
         const before = onScreen.find((entry) => entry.id === id);
+        const growth = growthIn(this.#scene, id);
+        // It may have gone while its picture was on the way.
+        if (!growth || !isShown(this.#scene, growth)) return [];
         const shown = failed ? undefined : this.#geometries.get(key);
-        const hue = growthIn(this.#scene, id)?.hue ?? '#ffffff';
+        const { hue } = growth;
         if (!shown) return before ? [before] : [];
         if (before?.key === key && before.hue === hue) return [before];
         const held = items.map((item) => [item, this.#geometries.get(item)] as const);
