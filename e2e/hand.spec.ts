@@ -348,3 +348,23 @@ test('the wheel steps a focused number; several are dragged at once; a command i
   await page.keyboard.press('Alt+q');
   await expect(page.getByRole('img', { name: /^Grid: a square is/ })).toBeVisible();
 });
+
+test('a scene that takes its time moves along while a number is dragged', async ({ page }) => {
+  await openNamed(page, 'Fan coral');
+  await list(page).getByText('Fan coral', { exact: true }).click();
+  const tube = await openStep(page, 'Tube');
+  const label = tube.getByText('Radius', { exact: true });
+  await label.scrollIntoViewIfNeeded();
+  const { x, y } = (await label.boundingBox())!;
+  await page.mouse.move(x + 10, y + 6);
+  await page.mouse.down();
+  const seen = new Set<string>();
+  // The hand never rests: every picture is one of the drag.
+  let right = 0;
+  await expect(async () => {
+    for (let k = 0; k < 12; k++) await page.mouse.move(x + 10 + (++right % 40), y + 6);
+    seen.add((await picture(page)).toString('base64'));
+    expect(seen.size).toBeGreaterThan(3);
+  }).toPass({ timeout: 30_000, intervals: [0] });
+  await page.mouse.up();
+});

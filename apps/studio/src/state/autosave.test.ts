@@ -69,6 +69,22 @@ test('once the scene is left no picture is taken of what stands there then', asy
   expect((await db.scenes.get('one'))!.picture).toBeNull();
 });
 
+test('a picture that is due waits while changes go on', async () => {
+  const take = jest.fn(() => Promise.resolve(new Blob(['picture'])));
+  setPictureTaker(take);
+  edit('Rename', (scene) => void (scene.name = 'First'));
+  await wait(1600);
+  // About to be taken; what is changed now is not written before it would be.
+  edit('Rename', (scene) => void (scene.name = 'Second'));
+  await wait(380);
+  setView({ frame: 7 });
+  await wait(250);
+  expect(take).not.toHaveBeenCalled();
+  await wait(1900);
+  setPictureTaker(null);
+  expect(take).toHaveBeenCalledTimes(1);
+});
+
 test('leaving keeps what was not kept yet', async () => {
   edit('Rename', (scene) => void (scene.name = 'Last words'));
   autosave.stop();

@@ -69,7 +69,14 @@ export function startAutosave(id: string): Autosave {
     clearTimeout(pictureTimer);
     // What is drawn from then on may be another scene.
     if (stopped) return;
-    pictureTimer = setTimeout(() => void savePicture().catch(() => undefined), PICTURE_DELAY);
+    pictureTimer = setTimeout(() => {
+      pictureTimer = undefined;
+      void savePicture().catch(() => undefined);
+    }, PICTURE_DELAY);
+  };
+  /** Reading a picture back holds the page: one that is due waits until nothing moves any more. */
+  const pictureLater = (): void => {
+    if (pictureTimer !== undefined) pictureSoon();
   };
   const saveView = (): void => {
     db.views.put({ id, ...savedView(useView.getState()) }).catch(() => undefined);
@@ -116,11 +123,13 @@ export function startAutosave(id: string): Autosave {
     useDocument.subscribe((now, before) => {
       if (now.scene === before.scene || now.id !== id) return;
       if (useSaving.getState().state !== 'gone') useSaving.setState({ state: 'saving' });
+      pictureLater();
       saveSoon();
     }),
     useView.subscribe((now, before) => {
       const [a, b] = [savedView(now), savedView(before)];
       if (now.playing || (Object.keys(a) as (keyof typeof a)[]).every((key) => a[key] === b[key])) return;
+      pictureLater();
       clearTimeout(viewTimer);
       viewTimer = setTimeout(saveView, VIEW_DELAY);
     }),

@@ -68,9 +68,10 @@ const STREAM = 400;
 
 /**
  * What has been at work for less than this, in milliseconds, when such a change comes is finished and shown: otherwise a scene
- * that takes longer than the time between two changes would show nothing of a drag until it ends.
+ * that takes longer than the time between two changes would show nothing of a drag until it ends. As long as the last one took,
+ * and half as long again, within these bounds.
  */
-const PATIENCE = 350;
+const PATIENCE = { least: 350, most: 1500 };
 
 /**
  * Keeps the screen up to date: evaluates the frame at the playhead before anything else, and the rest of the range when
@@ -93,8 +94,9 @@ class Director {
   /** When the scene last changed, and whether the change before it was just then. */
   #changed = -Infinity;
   #streaming = false;
-  /** When the evaluation at work began. */
+  /** When the evaluation at work began, and how long the last one took that ended. */
   #since = -Infinity;
+  #took = 0;
   /** Records whose readiness and measures are not published yet. */
   readonly #untold: FrameRecord[] = [];
   #teller: ReturnType<typeof setTimeout> | null = null;
@@ -175,11 +177,16 @@ class Director {
     if (this.#running) {
       // What is at work is worth finishing only when it is the frame that is wanted, of the scene as it is or as it was a moment ago.
       this.#again = true;
-      const asWanted = this.#loaded === this.#scene || (this.#streaming && performance.now() - this.#since < PATIENCE);
+      const asWanted =
+        this.#loaded === this.#scene || (this.#streaming && performance.now() - this.#since < this.#patience);
       if (!record && (this.#evaluating !== frame || !asWanted)) this.#engine.cancel();
       return;
     }
     void this.#run();
+  }
+
+  get #patience(): number {
+    return Math.min(PATIENCE.most, Math.max(PATIENCE.least, 1.5 * this.#took));
   }
 
   async #run(): Promise<void> {
@@ -265,7 +272,10 @@ class Director {
     }, 500);
     try {
       const payload = await this.#engine.evaluate(frame);
-      if (payload) this.#take(payload, scene === this.#scene);
+      if (payload) {
+        this.#took = performance.now() - since;
+        this.#take(payload, scene === this.#scene);
+      }
     } catch (error) {
       this.#poisoned = true;
       if (!this.#disposed) useResults.setState({ lost: lostNotice(scene, error) });

@@ -13,7 +13,7 @@ import { type Shown } from '@/worker/protocol';
 import { meshGeometry } from './geometry';
 import { growthMaterial } from './material';
 import { type Rendering } from './rendering';
-import { specksOf } from './specks';
+import { speckMaterial, specksOf } from './specks';
 
 /** Vertices of items that are not in the picture which are kept all the same: copies in time come back to them. */
 const SPARE = 2_000_000;
@@ -42,6 +42,7 @@ export class CopySet {
   readonly #materials = new Map<string, Material>();
   /** By the matrices that they stand for. */
   readonly #specks = new Map<Float32Array, Points<BufferGeometry, PointsMaterial>>();
+  readonly #speck = speckMaterial();
   readonly #light = new Map<string, Drawable | null>();
 
   /** Shows the copies, or the part of them that the rendering says: a fair sample, as they are dealt out evenly. */
@@ -64,7 +65,7 @@ export class CopySet {
       const name = mesh === what.mesh ? item : `${item} light ${rendering.light}`;
       used.add(name);
       const object = this.#object(name, mesh, end - first, tints !== null);
-      object.material = this.#material(what, hue, rendering);
+      object.material = this.#material(what, hue, rendering, tints !== null);
       object.castShadow = object.receiveShadow = rendering.quality !== 'draft' && !rendering.ghost;
       object.visible = true;
       const given = object.userData as Partial<Given>;
@@ -95,7 +96,7 @@ export class CopySet {
       object.geometry.dispose();
       object.dispose();
     }
-    for (const material of this.#materials.values()) material.dispose();
+    for (const material of [...this.#materials.values(), this.#speck]) material.dispose();
     this.#objects.clear();
     this.#materials.clear();
     this.group.clear();
@@ -115,7 +116,7 @@ export class CopySet {
 
   #sprinkle(mesh: NonNullable<Shown['mesh']>, copies: Shown['copies'][number], hue: string): void {
     if (this.#specks.has(copies.matrices)) return;
-    const points = specksOf(mesh, copies, hue);
+    const points = specksOf(mesh, copies, hue, this.#speck);
     this.#specks.set(copies.matrices, points);
     this.group.add(points);
   }
@@ -126,7 +127,6 @@ export class CopySet {
       if (kept.has(matrices)) continue;
       this.group.remove(points);
       points.geometry.dispose();
-      points.material.dispose();
       this.#specks.delete(matrices);
     }
   }
@@ -155,10 +155,13 @@ export class CopySet {
     return object;
   }
 
-  /** A material for what is drawn so: kept, since resting and moving pictures take turns. */
-  #material({ mesh, surface }: Shown, hue: string, rendering: Rendering): Material {
+  /**
+   * A material for what is drawn so: kept, since resting and moving pictures take turns. Tinted copies have one of their own: a
+   * material that serves both is looked up anew at every turn.
+   */
+  #material({ mesh, surface }: Shown, hue: string, rendering: Rendering, tinted: boolean): Material {
     const features = { colors: mesh!.colors !== null, glow: mesh!.glow !== null, flat: mesh!.flat };
-    const name = JSON.stringify([rendering.quality === 'draft', rendering.ghost, hue, surface, features]);
+    const name = JSON.stringify([rendering.quality === 'draft', rendering.ghost, hue, surface, features, tinted]);
     const material = this.#materials.get(name) ?? growthMaterial(rendering, surface, features, hue);
     this.#materials.delete(name);
     this.#materials.set(name, material);

@@ -9,6 +9,7 @@ export function specksOf(
   mesh: NonNullable<Shown['mesh']>,
   copies: Shown['copies'][number],
   hue: string,
+  material: PointsMaterial,
 ): Points<BufferGeometry, PointsMaterial> {
   const { matrices, tints } = copies;
   const n = matrices.length / 16;
@@ -30,12 +31,13 @@ export function specksOf(
   geometry.setAttribute('position', new BufferAttribute(positions, 3));
   geometry.setAttribute('color', new BufferAttribute(colors, 3));
   geometry.setAttribute('extent', new BufferAttribute(extents, 1));
-  const points = new Points(geometry, speckMaterial());
+  const points = new Points(geometry, material);
   points.frustumCulled = false;
   return points;
 }
 
-function speckMaterial(): PointsMaterial {
+/** What specks are drawn with: one for all, kept, since a program that nothing uses any more is linked anew for the next. */
+export function speckMaterial(): PointsMaterial {
   const material = new PointsMaterial({ size: 2, vertexColors: true });
   material.onBeforeCompile = (shader) => {
     shader.vertexShader = shader.vertexShader
@@ -49,14 +51,29 @@ function speckMaterial(): PointsMaterial {
   return material;
 }
 
+interface Around {
+  middle: number[];
+  reach: number;
+}
+
+const known = new WeakMap<Float32Array, Around>();
+
 /** Middle of the box round places, and a radius that fills about as much of the picture as what is in it does. */
-function aroundOf(positions: Float32Array): { middle: number[]; reach: number } {
+function aroundOf(positions: Float32Array): Around {
+  let around = known.get(positions);
+  if (!around) known.set(positions, (around = measured(positions)));
+  return around;
+}
+
+function measured(positions: Float32Array): Around {
   const low = [Infinity, Infinity, Infinity];
   const high = [-Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < positions.length; i++) {
-    low[i % 3] = Math.min(low[i % 3], positions[i]);
-    high[i % 3] = Math.max(high[i % 3], positions[i]);
-  }
+  for (let i = 0; i < positions.length; i += 3)
+    for (let c = 0; c < 3; c++) {
+      const value = positions[i + c];
+      if (value < low[c]) low[c] = value;
+      if (value > high[c]) high[c] = value;
+    }
   const sides = high.map((value, c) => value - low[c]);
   return {
     middle: low.map((value, c) => (value + high[c]) / 2),

@@ -1,6 +1,8 @@
 import { type Mesh } from './mesh';
 import { at, cross, sub, unit } from './vec';
 
+const { floor, sqrt } = Math;
+
 /** What drawing needs of a mesh. */
 export type Drawable = Pick<Mesh, 'positions' | 'normals' | 'indices' | 'colors' | 'glow'>;
 
@@ -20,13 +22,15 @@ export function lightened(mesh: Drawable, load: number): Drawable | null {
   const side = Math.max(...box.sides);
   if (!(side > 0)) return null;
   // A surface cut into d cells a side has about as many of them as the square of d.
-  const most = 2 * Math.sqrt(load);
+  const most = 2 * sqrt(load);
+  const clusters = new Clusters(mesh);
   for (const divisions of DIVISIONS) {
     if (divisions > most) continue;
-    const light = clustered(mesh, box.low, side / divisions);
-    const [vertices, faces] = [light.positions.length / 3, light.indices.length / 3];
+    const count = clusters.cut(box.low, side / divisions, divisions, load);
+    if (count === null) continue;
+    const faces = clusters.faces();
     if (faces === 0) return null;
-    if (vertices + faces <= load) return stretched(light, box);
+    if (count + faces <= load) return stretched(clusters.drawable(), box);
   }
   return null;
 }
@@ -39,10 +43,12 @@ interface Box {
 function boxOf(positions: Float32Array): Box {
   const low = [Infinity, Infinity, Infinity];
   const high = [-Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < positions.length; i++) {
-    low[i % 3] = Math.min(low[i % 3], positions[i]);
-    high[i % 3] = Math.max(high[i % 3], positions[i]);
-  }
+  for (let i = 0; i < positions.length; i += 3)
+    for (let c = 0; c < 3; c++) {
+      const value = positions[i + c];
+      if (value < low[c]) low[c] = value;
+      if (value > high[c]) high[c] = value;
+    }
   return { low, sides: high.map((value, c) => value - low[c]) };
 }
 
@@ -53,52 +59,101 @@ function stretched(light: Drawable, box: Box): Drawable {
   return { ...light, positions: light.positions.map((x, i) => box.low[i % 3] + (x - low[i % 3]) * factors[i % 3]) };
 }
 
-function clustered({ positions, normals, indices, colors, glow }: Drawable, low: number[], cell: number): Drawable {
-  const n = positions.length / 3;
-  const of = new Uint32Array(n);
-  const cells = new Map<number, number>();
-  for (let i = 0; i < n; i++) {
-    const [x, y, z] = [0, 1, 2].map((c) => Math.floor((positions[3 * i + c] - low[c]) / cell));
-    const key = x + 64 * (y + 64 * z);
-    let cluster = cells.get(key);
-    if (cluster === undefined) cells.set(key, (cluster = cells.size));
-    of[i] = cluster;
+/** The vertices of a mesh by the cells of a grid that they lie in, and the faces that are left between these. */
+class Clusters {
+  readonly #n: number;
+  /** The cluster of each vertex. */
+  readonly #of: Uint32Array;
+  #count = 0;
+  /** Corners of the faces that keep three clusters, each face once, from its lowest corner on. */
+  readonly #corners: Uint32Array;
+  #faces = 0;
+
+  constructor(private readonly mesh: Drawable) {
+    this.#n = mesh.positions.length / 3;
+    this.#of = new Uint32Array(this.#n);
+    this.#corners = new Uint32Array(mesh.indices.length);
   }
-  const counts = new Float32Array(cells.size);
-  for (const cluster of of) counts[cluster]++;
-  const mean = (values: Float32Array, width: number): Float32Array => {
-    const out = new Float32Array(width * cells.size);
-    for (let i = 0; i < n; i++)
-      for (let c = 0; c < width; c++) out[width * of[i] + c] += values[width * i + c] / counts[of[i]];
-    return out;
-  };
-  const kept: number[] = [];
-  const known = new Set<string>();
+
+  /** Cuts into cells. @returns how many hold a vertex; null as soon as there are more than `most` */
+  cut(low: readonly number[], cell: number, divisions: number, most: number): number | null {
+    const { positions } = this.mesh;
+    const [x0, y0, z0] = low;
+    const row = divisions + 1;
+    const clusters = new Int32Array(row ** 3).fill(-1);
+    let count = 0;
+    for (let i = 0; i < this.#n; i++) {
+      const x = floor((positions[3 * i] - x0) / cell);
+      const y = floor((positions[3 * i + 1] - y0) / cell);
+      const z = floor((positions[3 * i + 2] - z0) / cell);
+      const slot = x + row * (y + row * z);
+      if (clusters[slot] < 0) {
+        if (count === most) return null;
+        clusters[slot] = count++;
+      }
+      this.#of[i] = clusters[slot];
+    }
+    return (this.#count = count);
+  }
+
+  /** Finds the faces that are left. @returns how many */
+  faces(): number {
+    const { indices } = this.mesh;
+    const of = this.#of;
+    const n = this.#count;
+    const known = new Set<number>();
+    let write = 0;
+    for (let f = 0; f < indices.length; f += 3) {
+      let a = of[indices[f]];
+      let b = of[indices[f + 1]];
+      let c = of[indices[f + 2]];
+      if (a === b || b === c || c === a) continue;
+      if (b < a && b < c) [a, b, c] = [b, c, a];
+      else if (c < a) [a, b, c] = [c, a, b];
+      const name = (a * n + b) * n + c;
+      if (known.has(name)) continue;
+      known.add(name);
+      this.#corners[write++] = a;
+      this.#corners[write++] = b;
+      this.#corners[write++] = c;
+    }
+    return (this.#faces = write / 3);
+  }
+
+  drawable(): Drawable {
+    const { positions, normals, colors, glow } = this.mesh;
+    const counts = new Float32Array(this.#count);
+    for (let i = 0; i < this.#n; i++) counts[this.#of[i]]++;
+    const mean = (values: Float32Array, width: number): Float32Array => {
+      const out = new Float32Array(width * this.#count);
+      for (let i = 0; i < this.#n; i++)
+        for (let c = 0, to = width * this.#of[i]; c < width; c++) out[to + c] += values[width * i + c];
+      for (let k = 0; k < out.length; k++) out[k] /= counts[floor(k / width)];
+      return out;
+    };
+    const light: Drawable = {
+      positions: mean(positions, 3),
+      normals: mean(normals, 3),
+      indices: this.#corners.slice(0, 3 * this.#faces),
+      colors: colors && mean(colors, 3),
+      glow: glow && mean(glow, 1),
+    };
+    straighten(light);
+    return light;
+  }
+}
+
+/** Gives normals length 1. Opposite sides that have fallen together leave no direction: there it is that of a face. */
+function straighten({ positions, normals, indices }: Drawable): void {
+  const short = (i: number): boolean => normals[3 * i] ** 2 + normals[3 * i + 1] ** 2 + normals[3 * i + 2] ** 2 < 1e-4;
   for (let f = 0; f < indices.length; f += 3) {
-    const [a, b, c] = [of[indices[f]], of[indices[f + 1]], of[indices[f + 2]]];
-    if (a === b || b === c || c === a) continue;
-    const least = Math.min(a, b, c);
-    const turned = least === a ? [a, b, c] : least === b ? [b, c, a] : [c, a, b];
-    const name = turned.join();
-    if (known.has(name)) continue;
-    known.add(name);
-    kept.push(...turned);
+    if (!short(indices[f]) && !short(indices[f + 1]) && !short(indices[f + 2])) continue;
+    const a = at(positions, indices[f]);
+    const flat = unit(cross(sub(at(positions, indices[f + 1]), a), sub(at(positions, indices[f + 2]), a)));
+    for (let k = f; k < f + 3; k++) if (short(indices[k])) normals.set(flat, 3 * indices[k]);
   }
-  const light: Drawable = {
-    positions: mean(positions, 3),
-    normals: mean(normals, 3),
-    indices: Uint32Array.from(kept),
-    colors: colors && mean(colors, 3),
-    glow: glow && mean(glow, 1),
-  };
-  const { positions: places, normals: ways } = light;
-  const short = (i: number): boolean => Math.hypot(...ways.subarray(3 * i, 3 * i + 3)) < 1e-2;
-  // Opposite sides that fall together leave no direction: there it is that of a face.
-  for (let f = 0; f < kept.length; f += 3) {
-    const [a, b, c] = kept.slice(f, f + 3);
-    const flat = cross(sub(at(places, b), at(places, a)), sub(at(places, c), at(places, a)));
-    for (const i of [a, b, c]) if (short(i)) ways.set(unit(flat), 3 * i);
+  for (let i = 0; i < normals.length; i += 3) {
+    const length = sqrt(normals[i] ** 2 + normals[i + 1] ** 2 + normals[i + 2] ** 2);
+    for (let c = i; length > 0 && c < i + 3; c++) normals[c] /= length;
   }
-  for (let i = 0; i < cells.size; i++) ways.set(unit(at(ways, i)), 3 * i);
-  return light;
 }
