@@ -3,8 +3,8 @@ import { type Copies, type Form, type Points } from './form';
 import { type Mesh } from './mesh';
 import { type Paths } from './paths';
 import { type Seats } from './seats';
-import { about, after, type Turn, turnedBy } from './turns';
-import { add, scale, type Vec3 } from './vec';
+import { about, after, type Turn } from './turns';
+import { type Vec3 } from './vec';
 
 /** Turned about the origin, sized, then moved: all of it at once. */
 export interface Movement {
@@ -72,8 +72,20 @@ const movedPoints = (points: Points, movement: Movement): Points => ({
 
 function placed(flat: Float32Array, { turn, size, move }: Movement): Float32Array {
   const out = new Float32Array(flat.length);
-  for (let i = 0; i < flat.length; i += 3)
-    out.set(add(scale(turnedBy(turn, [flat[i], flat[i + 1], flat[i + 2]]), size), move), i);
+  const [x, y, z, w] = turn;
+  const [moveX, moveY, moveZ] = move;
+  // As `turnedBy`, number by number.
+  for (let i = 0; i < flat.length; i += 3) {
+    const px = flat[i];
+    const py = flat[i + 1];
+    const pz = flat[i + 2];
+    const tx = 2 * (y * pz - z * py);
+    const ty = 2 * (z * px - x * pz);
+    const tz = 2 * (x * py - y * px);
+    out[i] = size * (px + w * tx + y * tz - z * ty) + moveX;
+    out[i + 1] = size * (py + w * ty + z * tx - x * tz) + moveY;
+    out[i + 2] = size * (pz + w * tz + x * ty - y * tx) + moveZ;
+  }
   return out;
 }
 

@@ -3,6 +3,8 @@ import { MESH, type Mesh } from '../geometry/mesh';
 import { cross, type Vec3 } from '../geometry/vec';
 import { topologyOf } from '../geometry/topology';
 
+const { atan2, round, sqrt } = Math;
+
 /** To be awaited now and then in long work: lets messages in, and throws when the work is no longer wanted. */
 export type Breathe = () => Promise<void>;
 const NEVER: Breathe = () => Promise.resolve();
@@ -28,14 +30,13 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
   const weights = new Float64Array(indices.length);
   for (let f = 0; f < faces; f++) {
     if (f % CHUNK === 0) await breathe();
-    faceNormal(p, indices, f, normals);
-    for (let k = 0; k < 3; k++) {
-      const [i, j, l] = [0, 1, 2].map((step) => 3 * indices[3 * f + ((k + step) % 3)]);
-      weights[3 * f + k] = angleBetween(
-        [p[j] - p[i], p[j + 1] - p[i + 1], p[j + 2] - p[i + 2]],
-        [p[l] - p[i], p[l + 1] - p[i + 1], p[l + 2] - p[i + 2]],
-      );
-    }
+    faceNormal(p, indices, f, normals, 3 * f);
+    const a = 3 * indices[3 * f];
+    const b = 3 * indices[3 * f + 1];
+    const c = 3 * indices[3 * f + 2];
+    weights[3 * f] = cornerAngle(p, a, b, c);
+    weights[3 * f + 1] = cornerAngle(p, b, c, a);
+    weights[3 * f + 2] = cornerAngle(p, c, a, b);
   }
   // The corners at each place, place after place.
   const starts = new Uint32Array(first.length + 1);
@@ -51,9 +52,13 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
   for (let corner = 0; corner < indices.length; corner++) {
     if (corner % (3 * CHUNK) === 0) await breathe();
     const own = corner - (corner % 3);
-    const [ox, oy, oz] = [normals[own], normals[own + 1], normals[own + 2]];
+    const ox = normals[own];
+    const oy = normals[own + 1];
+    const oz = normals[own + 2];
     const place = of[indices[corner]];
-    let [x, y, z] = [0, 0, 0];
+    let x = 0;
+    let y = 0;
+    let z = 0;
     for (let at = starts[place]; at < starts[place + 1]; at++) {
       const other = corners[at];
       const n = other - (other % 3);
@@ -62,9 +67,12 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
       y += weights[other] * normals[n + 1];
       z += weights[other] * normals[n + 2];
     }
-    const length = Math.hypot(x, y, z);
-    if (length > 1e-20) [x, y, z] = [x / length, y / length, z / length];
-    else [x, y, z] = ox === 0 && oy === 0 && oz === 0 ? [0, 1, 0] : [ox, oy, oz];
+    const length = sqrt(x * x + y * y + z * z);
+    if (length > 1e-20) {
+      x /= length;
+      y /= length;
+      z /= length;
+    } else [x, y, z] = ox === 0 && oy === 0 && oz === 0 ? [0, 1, 0] : [ox, oy, oz];
     outIndices[corner] = made.idOf(indices[corner], x, y, z);
   }
   return { ...pickedMesh(mesh, made.sources), normals: made.normals, indices: outIndices };
@@ -72,17 +80,42 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
 
 const positionsCount = (mesh: Mesh): number => mesh.positions.length / 3;
 
-/** Unit normal of a face, zeros where it has no area. */
-function faceNormal(p: Float32Array, indices: Uint32Array, f: number, out: Float64Array): void {
-  const [a, b, c] = [3 * indices[3 * f], 3 * indices[3 * f + 1], 3 * indices[3 * f + 2]];
-  const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
-  const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
-  const [x, y, z] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-  const length = Math.hypot(x, y, z);
-  if (length <= 1e-20) return;
-  out[3 * f] = x / length;
-  out[3 * f + 1] = y / length;
-  out[3 * f + 2] = z / length;
+/** The angle of a corner between two others, all at their places in an array, radians. */
+export function cornerAngle(p: Float32Array, i: number, j: number, l: number): number {
+  const ux = p[j] - p[i];
+  const uy = p[j + 1] - p[i + 1];
+  const uz = p[j + 2] - p[i + 2];
+  const vx = p[l] - p[i];
+  const vy = p[l + 1] - p[i + 1];
+  const vz = p[l + 2] - p[i + 2];
+  const x = uy * vz - uz * vy;
+  const y = uz * vx - ux * vz;
+  const z = ux * vy - uy * vx;
+  return atan2(sqrt(x * x + y * y + z * z), ux * vx + uy * vy + uz * vz);
+}
+
+/** Puts the unit normal of face f of some, zeros where it has no area, at place `to` of an array. */
+export function faceNormal(p: Float32Array, indices: Uint32Array, f: number, out: Float64Array, to = 0): void {
+  const a = 3 * indices[3 * f];
+  const b = 3 * indices[3 * f + 1];
+  const c = 3 * indices[3 * f + 2];
+  const ux = p[b] - p[a];
+  const uy = p[b + 1] - p[a + 1];
+  const uz = p[b + 2] - p[a + 2];
+  const vx = p[c] - p[a];
+  const vy = p[c + 1] - p[a + 1];
+  const vz = p[c + 2] - p[a + 2];
+  const x = uy * vz - uz * vy;
+  const y = uz * vx - ux * vz;
+  const z = ux * vy - uy * vx;
+  const length = sqrt(x * x + y * y + z * z);
+  if (length <= 1e-20) {
+    out.fill(0, to, to + 3);
+    return;
+  }
+  out[to] = x / length;
+  out[to + 1] = y / length;
+  out[to + 2] = z / length;
 }
 
 /** New vertices: one for each old one and each normal that it is given, rounded to a ten-thousandth. */
@@ -111,14 +144,20 @@ class Vertices {
   }
 
   idOf(source: number, x: number, y: number, z: number): number {
-    const [a, b, c] = [Math.round(x * 1e4), Math.round(y * 1e4), Math.round(z * 1e4)];
+    const a = round(x * 1e4);
+    const b = round(y * 1e4);
+    const c = round(z * 1e4);
     const rounded = this.#rounded;
     for (let at = this.#heads[source]; at >= 0; at = this.#next[at])
       if (rounded[3 * at] === a && rounded[3 * at + 1] === b && rounded[3 * at + 2] === c) return at;
     const made = this.#count++;
     this.#source[made] = source;
-    rounded.set([a, b, c], 3 * made);
-    this.#normals.set([x, y, z], 3 * made);
+    rounded[3 * made] = a;
+    rounded[3 * made + 1] = b;
+    rounded[3 * made + 2] = c;
+    this.#normals[3 * made] = x;
+    this.#normals[3 * made + 1] = y;
+    this.#normals[3 * made + 2] = z;
     this.#next[made] = this.#heads[source];
     this.#heads[source] = made;
     return made;

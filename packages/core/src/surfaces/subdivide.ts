@@ -1,10 +1,10 @@
 import { type Attributed, Carrier } from '../geometry/attributes';
 import { facesFrom } from '../geometry/faceAttributes';
 import { MESH, type Mesh } from '../geometry/mesh';
-import { add, at, cross, scale, sub, unit, type Vec3 } from '../geometry/vec';
+import { add, at, cross, scale, unit, type Vec3 } from '../geometry/vec';
 import { topologyOf } from '../geometry/topology';
 import { EdgeTable } from '../geometry/weld';
-import { angleBetween, type Breathe, CHUNK, pickedMesh, withSoftNormals } from './softNormals';
+import { angleBetween, type Breathe, CHUNK, cornerAngle, faceNormal, pickedMesh, withSoftNormals } from './softNormals';
 
 /** Places, what they carry, and faces of any number of corners, in flat arrays. */
 interface Polygons {
@@ -278,25 +278,40 @@ export async function thickened(
   const { first } = weld;
   const m = first.length;
   const sums = new Float64Array(9 * m);
+  /** The first vertex at each corner. */
+  const places = Uint32Array.from(corners, (corner) => first[corner]);
+  const normal = new Float64Array(3);
   for (let i = 0; i < corners.length; i += 3) {
     if (i % (3 * CHUNK) === 0) await breathe();
-    const face = [corners[i], corners[i + 1], corners[i + 2]];
-    const p = face.map((corner) => at(mesh.positions, first[corner]));
-    const [x, y, z] = unit(cross(sub(p[1], p[0]), sub(p[2], p[0])), [0, 0, 0]);
-    face.forEach((corner, k) => {
-      const w = angleBetween(sub(p[(k + 1) % 3], p[k]), sub(p[(k + 2) % 3], p[k]));
-      const add = [w * x * x, w * x * y, w * x * z, w * y * y, w * y * z, w * z * z, w * x, w * y, w * z];
-      for (let c = 0; c < 9; c++) sums[9 * corner + c] += add[c];
-    });
+    faceNormal(mesh.positions, places, i / 3, normal);
+    const [x, y, z] = normal;
+    const [a, b, c] = [3 * places[i], 3 * places[i + 1], 3 * places[i + 2]];
+    for (let k = 0; k < 3; k++) {
+      const [own, next, last] = k === 0 ? [a, b, c] : k === 1 ? [b, c, a] : [c, a, b];
+      const w = cornerAngle(mesh.positions, own, next, last);
+      const to = 9 * corners[i + k];
+      sums[to] += w * x * x;
+      sums[to + 1] += w * x * y;
+      sums[to + 2] += w * x * z;
+      sums[to + 3] += w * y * y;
+      sums[to + 4] += w * y * z;
+      sums[to + 5] += w * z * z;
+      sums[to + 6] += w * x;
+      sums[to + 7] += w * y;
+      sums[to + 8] += w * z;
+    }
   }
-  const away = Array.from({ length: m }, (_, i) => stoodOff(sums.subarray(9 * i, 9 * i + 9)));
   const [outer, inner] = [((side + 1) / 2) * thick, ((side - 1) / 2) * thick];
   const made = pickedMesh(mesh, [...first, ...first]);
-  away.forEach((normal, i) => {
-    const place = at(mesh.positions, first[i]);
-    made.positions.set(add(place, scale(normal, outer)), 3 * i);
-    made.positions.set(add(place, scale(normal, inner)), 3 * (m + i));
-  });
+  for (let i = 0; i < m; i++) {
+    if (i % CHUNK === 0) await breathe();
+    const way = stoodOff(sums, i);
+    for (let c = 0; c < 3; c++) {
+      const place = mesh.positions[3 * first[i] + c];
+      made.positions[3 * i + c] = place + way[c] * outer;
+      made.positions[3 * (m + i) + c] = place + way[c] * inner;
+    }
+  }
   await breathe();
   // Both faces, and rims where nothing runs back along an edge.
   const indices: number[] = [];
@@ -326,12 +341,15 @@ const FURTHEST = 1 / 0.35;
  * Where a corner goes so that all its faces come to stand off by one, as nearly as can be: least squares, weighed by their
  * angles there (the normal equations of a plane distance each, as in Garland, Heckbert, Surface simplification using quadric
  * error metrics, SIGGRAPH 1997).
- * @param sums of w n nᵀ (xx, xy, xz, yy, yz, zz) and of w n over the faces' unit normals n and weights w
+ * @param sums nine a corner: of w n nᵀ (xx, xy, xz, yy, yz, zz) and of w n over the faces' unit normals n and weights w
  */
-function stoodOff([xx, xy, xz, yy, yz, zz, x, y, z]: ArrayLike<number> & Iterable<number>): Vec3 {
-  const hold = HOLD * (xx + yy + zz);
+function stoodOff(sums: Float64Array, corner: number): Vec3 {
+  const at = 9 * corner;
+  const [xy, xz, yz] = [sums[at + 1], sums[at + 2], sums[at + 4]];
+  const [x, y, z] = [sums[at + 6], sums[at + 7], sums[at + 8]];
+  const hold = HOLD * (sums[at] + sums[at + 3] + sums[at + 5]);
   if (!(hold > 0)) return [0, 0, 0];
-  const [a, b, c] = [xx + hold, yy + hold, zz + hold];
+  const [a, b, c] = [sums[at] + hold, sums[at + 3] + hold, sums[at + 5] + hold];
   // The inverse of the symmetric matrix by its cofactors, times the sum of normals.
   const [p, q, r] = [b * c - yz * yz, xz * yz - xy * c, xy * yz - xz * b];
   const k = (1 + HOLD) / (a * p + xy * q + xz * r);
@@ -340,6 +358,6 @@ function stoodOff([xx, xy, xz, yy, yz, zz, x, y, z]: ArrayLike<number> & Iterabl
     k * (q * x + (a * c - xz * xz) * y + (xy * xz - a * yz) * z),
     k * (r * x + (xy * xz - a * yz) * y + (a * b - xy * xy) * z),
   ];
-  const far = Math.hypot(...way);
+  const far = Math.sqrt(way[0] * way[0] + way[1] * way[1] + way[2] * way[2]);
   return far > FURTHEST ? scale(way, FURTHEST / far) : way;
 }
