@@ -2,6 +2,7 @@ import { withoutGroups } from '../scene/groups';
 import { type Scene } from '../scene/schema';
 import { type Budgets, DEFAULT_BUDGETS } from './budgets';
 import { FormCache } from './cache';
+import { KnownNodes } from './known';
 import { type Plan, planOf } from './plan';
 import { type FrameResult, type GrowthResult, type Surroundings, type Wanted } from './results';
 import { type Memory, Run } from './run';
@@ -21,7 +22,12 @@ export class Evaluator {
   constructor(around: Surroundings) {
     this.#around = around;
     this.#budgets = { ...DEFAULT_BUDGETS, ...around.budgets };
-    this.#memory = { forms: new FormCache(this.#budgets.cacheBytes), traces: new Traces(), moments: new Map() };
+    this.#memory = {
+      forms: new FormCache(this.#budgets.cacheBytes),
+      traces: new Traces(),
+      nodes: new KnownNodes(),
+      moments: new Map(),
+    };
   }
 
   /** Bytes of results kept. */

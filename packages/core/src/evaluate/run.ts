@@ -14,6 +14,7 @@ import { type FormCache } from './cache';
 import { type Place, RecordedContext } from './context';
 import { digest } from '../keys/digest';
 import { fixedParams, named, type NamedParams } from './fixedParams';
+import { type KnownNode, type KnownNodes } from './known';
 import { periodOf } from './period';
 import { type Plan } from './plan';
 import { type GrowthResult, type Notice, type StepCost, type Surroundings, type Wanted } from './results';
@@ -46,6 +47,7 @@ export interface Node extends Outcome {
 export interface Memory {
   forms: FormCache;
   traces: Traces;
+  nodes: KnownNodes;
   /** Moments that seats show, by the key of the seats and the periods of what they show. */
   moments: Map<string, readonly SeatMoment[]>;
 }
@@ -108,9 +110,19 @@ export class Run {
       );
     const circle = this.plan.circles.get(id);
     if (circle) return Promise.resolve(circleNode(growth, circle));
-    return this.#once(`${id}|all|${momentName(moment)}`, async () =>
-      this.#withCopies(growth, await this.prefix(growth, growth.steps.length, moment), moment),
-    );
+    const name = momentName(moment);
+    return this.#once(`${id}|all|${name}`, async () => {
+      const { nodes, forms } = this.memory;
+      const make = async (): Promise<Node> =>
+        this.#withCopies(growth, await this.prefix(growth, growth.steps.length, moment), moment);
+      const state = nodes.stateOf(this.scene, this.plan, id);
+      const known = state === null ? undefined : nodes.get(state, name);
+      if (known)
+        return { ...known, failed: null, form: once(async () => forms.get(known.key) ?? (await make()).form()) };
+      const node = await make();
+      if (state !== null && !node.failed) nodes.put(state, name, withoutForm(node));
+      return node;
+    });
   }
 
   /** A growth after its first `count` steps. */
@@ -344,6 +356,16 @@ export class Run {
     if (this.wanted.aborted) throw new Cancelled();
   }
 }
+
+/** What is remembered of a node: it costs nothing the next time. */
+const withoutForm = ({ key, kinds, shows, notes, notices, costs }: Node): KnownNode => ({
+  key,
+  kinds,
+  shows,
+  notes,
+  notices,
+  costs: costs.map(({ step }) => ({ step, milliseconds: 0, kept: true })),
+});
 
 const momentName = ({ frame, variant, drive }: Moment): string => `${frame}|${variant}|${drive}`;
 
