@@ -1,0 +1,89 @@
+import { newGrowth, newStep } from '../scene/make';
+import { type Growth, type Scene, type Step } from '../scene/schema';
+import { settled } from '../scene/settled';
+import { sceneOf, testEvaluator } from '../testing';
+import { Evaluator } from './evaluator';
+
+const growth = (id: string, steps: Step[], more: Partial<Growth> = {}): Growth => ({
+  ...newGrowth(id, 0, steps),
+  id,
+  seed: 1,
+  ...more,
+});
+const grows = (): Step => newStep('grow', { to: { keys: [key(1, 0), key(40, 1)], before: 'hold', after: 'hold' } });
+const key = (frame: number, value: number) => ({ frame, value, ease: 'linear' as const });
+const weeds = (): Scene => {
+  const scene = sceneOf([]);
+  scene.growths = [
+    growth('bed', [
+      newStep('line', { toX: 4, toY: 0, points: 40 }),
+      newStep('along', { growth: 'weed', by: 'count', count: 30 }),
+      newStep('offset', { by: 'number', time: 0.1 }),
+    ]),
+    growth('weed', [newStep('line'), grows(), newStep('tube'), newStep('finish')], { visible: false }),
+    growth('stone', [newStep('rock')]),
+  ];
+  return settled(scene);
+};
+const withStep = (scene: Scene, id: string, kind: string, params: Step['params']): Scene =>
+  settled(
+    {
+      ...scene,
+      growths: scene.growths.map((one) =>
+        one.id === id
+          ? {
+              ...one,
+              steps: one.steps.map((step) =>
+                step.kind === kind ? { ...step, params: { ...step.params, ...params } } : step,
+              ),
+            }
+          : one,
+      ),
+    },
+    scene,
+  );
+const keysOf = async (evaluator: Evaluator, scene: Scene, frame: number): Promise<string[]> =>
+  (await evaluator.evaluate(scene, frame)).growths.map(({ key: name }) => name);
+
+test('a change makes what hangs on it and nothing else; the rest costs nothing and is the very same', async () => {
+  const ran: string[] = [];
+  const evaluator = new Evaluator({ now: () => 0, stage: ({ id }, { kind }) => void ran.push(`${id} ${kind}`) });
+  const scene = weeds();
+  const before = await evaluator.evaluate(scene, 30);
+  ran.length = 0;
+  const after = await evaluator.evaluate(withStep(scene, 'bed', 'offset', { time: 0.2 }), 30);
+  // Other moments of the weed are shown now; the stone and what was laid out stay.
+  expect(ran).toContain('bed offset');
+  expect(ran.some((one) => one.startsWith('stone') || one === 'bed along')).toBe(false);
+  expect(after.growths[1].form).toBe(before.growths[1].form);
+  expect(after.growths[1].costs).toEqual([{ step: scene.growths[2].steps[0].id, milliseconds: 0, kept: true }]);
+  ran.length = 0;
+  await evaluator.evaluate(settled(structuredClone(scene), scene), 30);
+  expect(ran).toEqual([]);
+});
+
+test('what a growth is wanted to leave behind by one that takes its paths over is part of it', async () => {
+  const scene = sceneOf([]);
+  scene.growths = [
+    growth('stem', [newStep('line'), grows(), newStep('tube')]),
+    growth('heir', [newStep('shared', { growth: 'stem' }), newStep('tube'), newStep('finish', { by: 'rest' })]),
+  ];
+  const plain = settled(scene);
+  const aged = withStep(plain, 'heir', 'finish', { by: 'age' });
+  const lived = testEvaluator();
+  const first = await keysOf(lived, plain, 20);
+  const second = await keysOf(lived, aged, 20);
+  expect(second).toEqual(await keysOf(testEvaluator(), aged, 20));
+  expect(second[0]).not.toBe(first[0]);
+  const { form } = (await lived.evaluate(aged, 20)).growths[0];
+  expect(form!.paths!.age).not.toBeNull();
+});
+
+test('a scene that may still change is not taken for what it was', async () => {
+  const evaluator = testEvaluator();
+  const scene = sceneOf([newStep('line'), newStep('tube', { radius: 0.1 })]);
+  const [before] = await keysOf(evaluator, scene, 1);
+  scene.growths[0].steps[1].params.radius = 0.2;
+  const [after] = await keysOf(evaluator, { ...scene }, 1);
+  expect(after).not.toBe(before);
+});
