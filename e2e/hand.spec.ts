@@ -1,5 +1,17 @@
 import { expect, type Page } from '@playwright/test';
-import { canvas, goTo, openEmpty, openNamed, openStarter, openStep, picture, pictureAt, saved, step } from './helpers';
+import {
+  canvas,
+  copies,
+  goTo,
+  openEmpty,
+  openNamed,
+  openStarter,
+  openStep,
+  picture,
+  pictureAt,
+  saved,
+  step,
+} from './helpers';
 import { Hands } from './hands';
 import { test } from './test';
 
@@ -367,4 +379,28 @@ test('a scene that takes its time moves along while a number is dragged', async 
     expect(seen.size).toBeGreaterThan(2);
   }).toPass({ timeout: 30_000, intervals: [0] });
   await page.mouse.up();
+});
+
+test('copies that stand item by item are held by the gap between them', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Gaps');
+  await hands.newGrowth('line');
+  await hands.deleteStep('Grow');
+  const along = await hands.addStep('Along the paths');
+  await hands.set('Along the paths', { Spacing: 'By the item' });
+  const many = await copies(page);
+  const gap = along.getByLabel('Gap', { exact: true });
+  const knob = page.getByRole('button', { name: 'Gap of Along the paths' });
+  await knob.press('ArrowUp');
+  await expect(gap).toHaveValue('0.01');
+  const { x, y, width, height } = (await knob.boundingBox())!;
+  await page.mouse.move(x + width / 2, y + height / 2);
+  await page.mouse.down();
+  // The line stands upright: room is made upwards.
+  await page.mouse.move(x + width / 2, y + height / 2 - 30, { steps: 6 });
+  await expect.poll(async () => Number(await gap.inputValue())).toBeGreaterThan(0.05);
+  const there = (await knob.boundingBox())!;
+  expect(Math.abs(there.y - (y - 30))).toBeLessThan(4);
+  await page.mouse.up();
+  await expect.poll(() => copies(page)).toBeLessThan(many);
 });

@@ -10,13 +10,13 @@ import { useOwnSpace } from './ownSpace';
 import { toScreen, useProjection } from './projection';
 import { isFree, useStepValues } from './stepValues';
 import { within } from './within';
-import { nearestAlong, placeAt, wholePath } from './wholePath';
+import { nearestAlong, placeAt, secondAlong, wholePath } from './wholePath';
 
 /** With Shift, lengths snap to so many metres. */
 const GRID = 0.1;
 
 interface PathHandle {
-  name: 'start' | 'end' | 'count' | 'distance';
+  name: 'start' | 'end' | 'count' | 'distance' | 'gap';
   label: string;
   /** How far along the path it stands, metres of the growth's own space. */
   at: number;
@@ -27,10 +27,19 @@ interface PathHandle {
   said: (value: number) => string;
 }
 
+/** Where the second copy stands along the path, and the gap that it stands so by. */
+interface Second {
+  at: number;
+  gap: number;
+}
+
 const metres = (value: number): string => `${value.toFixed(2)} m`;
 
-/** What copies along a path are held by: where they begin and end, how many they are or how far apart. */
-function handlesOf(p: Resolved, length: number, closed: boolean): PathHandle[] {
+/**
+ * What copies along a path are held by: where they begin and end, how many they are or how far apart.
+ * @param second where the second copy stood, and the gap then; null where there is none
+ */
+function handlesOf(p: Resolved, length: number, closed: boolean, second: Second | null): PathHandle[] {
   const [start, end, count, apart] = ['start', 'end', 'count', 'distance'].map((name) => Number(p[name]));
   const [from, room] = closed ? [0, length] : [start, length - start - end];
   const ends: PathHandle[] = closed
@@ -65,6 +74,11 @@ function handlesOf(p: Resolved, length: number, closed: boolean): PathHandle[] {
       ...{ name: 'distance', label: 'Distance', at: from + Math.min(apart, room), press: 0.01, said: metres },
       value: (at) => at - from,
     });
+  if (p.by === 'item' && second)
+    ends.push({
+      ...{ name: 'gap', label: 'Gap', at: second.at + Number(p.gap) - second.gap, press: 0.01, said: metres },
+      value: (at) => second.gap + at - second.at,
+    });
   return ends;
 }
 
@@ -76,11 +90,17 @@ export function AlongHandles({ growth, step }: { growth: Growth; step: Step }) {
   useProjection((state) => state.drawn);
   const { size } = useOwnSpace(growth);
   const [held, setHeld] = useState<string | null>(null);
+  // Pictures come after the hand: while it drags, the copies are where they stood at first.
+  const [taken, setTaken] = useState<Second | null>(null);
   const projection = useProjection.getState();
   const path = told ? wholePath(drawn?.shown.paths ?? null, told.ahead) : null;
   if (!path || !read) return null;
   const { declaration, values } = read;
-  const handles = handlesOf(values, path.along.at(-1)! / size, path.closed).filter(({ name }) => isFree(step, name));
+  const stands = values.by === 'item' ? secondAlong(path, drawn?.shown.copies ?? []) : null;
+  const second = taken ?? (stands === null ? null : { at: stands / size, gap: Number(values.gap) });
+  const handles = handlesOf(values, path.along.at(-1)! / size, path.closed, second).filter(({ name }) =>
+    isFree(step, name),
+  );
   const put = ({ name }: PathHandle, value: number): void =>
     setParams(growth.id, step.id, { [name]: within(declaration.params[name] as NumberParam, value) }, `handle ${name}`);
   const onMove = (handle: PathHandle, point: { x: number; y: number }, snap: boolean): void => {
@@ -110,9 +130,15 @@ export function AlongHandles({ growth, step }: { growth: Growth; step: Step }) {
             held={held === handle.name}
             said={handle.said(Number(values[handle.name]))}
             onKey={(event) => onKey(event, handle)}
-            take={() => setHeld(handle.name)}
+            take={() => {
+              setHeld(handle.name);
+              setTaken(second);
+            }}
             onMove={(at, event) => onMove(handle, at, event.shiftKey)}
-            release={() => setHeld(null)}
+            release={() => {
+              setHeld(null);
+              setTaken(null);
+            }}
           />
         );
       })}

@@ -1,4 +1,4 @@
-import { nearestAlong, placeAt, wholePath } from './wholePath';
+import { alongAt, nearestAlong, placeAt, secondAlong, wholePath } from './wholePath';
 
 const drawn = (positions: number[], closed = 0) => ({
   positions: Float32Array.from(positions),
@@ -48,4 +48,18 @@ test('places by their length along, and lengths by the place on screen', () => {
   expect(nearestAlong(path, { x: 420, y: -150 }, onScreen)).toBeCloseTo(5.5, 9);
   // What lies behind the camera is not met.
   expect(nearestAlong(path, { x: 130, y: 7 }, () => null)).toBe(0);
+});
+
+test('how far along a place is, and where the second copy stands', () => {
+  const path = wholePath(drawn([0, 0, 0, 4, 0, 0, 4, 3, 0]), [])!;
+  expect(alongAt(path, [1.5, 0.3, 0.2])).toBeCloseTo(1.5, 9);
+  expect(alongAt(path, [4.4, 1, 0])).toBeCloseTo(5, 9);
+  expect(alongAt(path, [9, 9, 9])).toBe(7);
+  const copy = (x: number, y: number): number[] => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, x, y, 0, 1];
+  const of = (ids: number[], ...at: number[][]) => ({ ids, matrices: Float32Array.from(at.flat()) });
+  // By their numbers, whichever item they show.
+  const copies = [of([2, 0], copy(4, 1), copy(1, 0)), of([1], copy(3, 0))];
+  expect(secondAlong(path, copies)).toBeCloseTo(3, 6);
+  expect(secondAlong(path, [of([0, 2], copy(1, 0), copy(4, 1))])).toBeNull();
+  expect(secondAlong(path, [])).toBeNull();
 });

@@ -1,4 +1,4 @@
-import { distance, type Vec3 } from '@uvrex/core';
+import { distance, dot, sub, type Vec3 } from '@uvrex/core';
 import { type Dot, nearestShare } from './segment';
 
 /** A path as it is drawn, grown or not: where its points are, and how far each is along it, metres. */
@@ -82,4 +82,40 @@ export function nearestAlong({ places, along }: WholePath, point: Dot, onScreen:
     found = along[i - 1] + way * (along[i] - along[i - 1]);
   }
   return found;
+}
+
+/** How far along a path the place of it that is nearest to another place is, metres. */
+export function alongAt({ places, along }: WholePath, place: Vec3): number {
+  let best = Infinity;
+  let found = 0;
+  for (let i = 1; i < places.length; i++) {
+    const [a, b] = [places[i - 1], places[i]];
+    const run = sub(b, a);
+    const share = Math.min(1, Math.max(0, dot(sub(place, a), run) / Math.max(1e-24, dot(run, run))));
+    const off = distance(place, [a[0] + share * run[0], a[1] + share * run[1], a[2] + share * run[2]]);
+    if (off >= best) continue;
+    best = off;
+    found = along[i - 1] + share * (along[i] - along[i - 1]);
+  }
+  return found;
+}
+
+/**
+ * How far along a path its second copy stands, metres: what the room between copies is held by where each is as long as it is.
+ * @param copies as they are drawn, 16 numbers each, columns first
+ * @returns null where there are not two that follow one another
+ */
+export function secondAlong(
+  path: WholePath,
+  copies: readonly { matrices: Float32Array; ids: ArrayLike<number> }[],
+): number | null {
+  const all = copies.flatMap(({ matrices, ids }) =>
+    Array.from(ids, (id, k): readonly [number, Vec3] => [
+      id,
+      [matrices[16 * k + 12], matrices[16 * k + 13], matrices[16 * k + 14]],
+    ]),
+  );
+  const [first, second] = all.sort(([a], [b]) => a - b);
+  if (!second || second[0] !== first[0] + 1) return null;
+  return alongAt(path, second[1]);
 }
