@@ -162,6 +162,15 @@ test('a cutting stands in the library: a scene is begun with it, it goes out as 
   await expect(shelf).toHaveCount(0);
   await page.getByTestId('import').setInputFiles({ name, mimeType: 'application/json', buffer: bytes });
   await expect(card.locator('img')).toBeVisible();
+  // Steps that come in are drawn on something that they fit.
+  const clip = JSON.parse(Buffer.from(bytes).toString());
+  clip.of = 'steps';
+  clip.scene.name = 'Skin';
+  clip.scene.growths[0].steps = clip.scene.growths[0].steps.filter(({ kind }: { kind: string }) => kind === 'tube');
+  await page
+    .getByTestId('import')
+    .setInputFiles({ name: 'skin.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(clip)) });
+  await expect(shelf.getByRole('group', { name: 'Skin', exact: true }).locator('img')).toBeVisible();
   await card.getByRole('button', { name: 'New scene with Line' }).click();
   await expect(page.getByRole('banner')).toContainText('Line');
   await expect(step(page, 'Grow')).toBeVisible();

@@ -63,11 +63,15 @@ export async function importCutting(file: File): Promise<void> {
   say({ tone: 'success', text: `“${name}” is among your cuttings now.` });
 }
 
-/** A small picture of growths that came in, as they have grown at the end; null where none can be drawn. */
+/** A small picture of what came in, as it has grown at the end, steps on something that they fit; null where none can be drawn. */
 async function pictureOf({ of, own = 1, scene }: Clip): Promise<Blob | null> {
-  if (typeof document === 'undefined' || of !== 'growths') return null;
+  if (typeof document === 'undefined') return null;
   try {
     const { onePicture } = await import('@/export/onePicture');
+    if (of === 'steps') {
+      const { stepsShown } = await import('@uvrex/core/cuttings');
+      return await onePicture(stepsShown(scene), scene.range[1]);
+    }
     const growths = scene.growths.map((growth, i) => ({
       ...growth,
       visible: i < own && (own === 1 || growth.visible),

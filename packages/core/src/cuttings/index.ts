@@ -5,6 +5,7 @@ import { ON_PATHS } from './onPaths';
 
 export { type Bed, type Cutting, type Planting };
 export { plantIn } from './plant';
+export { stepsShown } from './stepsShown';
 
 /** The cuttings that ship, those that begin by themselves first. */
 export const CUTTINGS: readonly Cutting[] = [...ALONE, ...ON_PATHS, ...ON_FORMS];
