@@ -169,7 +169,11 @@ test('a cutting stands in the library: a scene is begun with it, it goes out as 
   clip.scene.growths[0].steps = clip.scene.growths[0].steps.filter(({ kind }: { kind: string }) => kind === 'tube');
   await page
     .getByTestId('import')
-    .setInputFiles({ name: 'skin.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(clip)) });
+    .setInputFiles({
+      name: 'Skin.cutting.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(JSON.stringify(clip)),
+    });
   await expect(shelf.getByRole('group', { name: 'Skin', exact: true }).locator('img')).toBeVisible();
   await card.getByRole('button', { name: 'New scene with Line' }).click();
   await expect(page.getByRole('banner')).toContainText('Line');
