@@ -49,6 +49,20 @@ export default tseslint.config(
       'no-console': 'error',
     },
   },
+  {
+    // A promise that nobody waits for hides what it fails with; in a test it hides everything.
+    files: ['packages/**/*.ts', 'apps/**/*.{ts,tsx}', 'e2e/**/*.ts', 'scripts/**/*.ts', 'bench/**/*.ts'],
+    languageOptions: {
+      parserOptions: {
+        project: ['./tsconfig.tools.json', './apps/studio/tsconfig.json', './packages/*/tsconfig.json'],
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
+    },
+  },
   { files: ['scripts/**', 'bench/**', 'packages/bake/src/cli.ts'], rules: { 'no-console': 'off' } },
   {
     files: ['apps/studio/**'],

@@ -167,13 +167,11 @@ test('a cutting stands in the library: a scene is begun with it, it goes out as 
   clip.of = 'steps';
   clip.scene.name = 'Skin';
   clip.scene.growths[0].steps = clip.scene.growths[0].steps.filter(({ kind }: { kind: string }) => kind === 'tube');
-  await page
-    .getByTestId('import')
-    .setInputFiles({
-      name: 'Skin.cutting.json',
-      mimeType: 'application/json',
-      buffer: Buffer.from(JSON.stringify(clip)),
-    });
+  await page.getByTestId('import').setInputFiles({
+    name: 'Skin.cutting.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(clip)),
+  });
   await expect(shelf.getByRole('group', { name: 'Skin', exact: true }).locator('img')).toBeVisible();
   await card.getByRole('button', { name: 'New scene with Line' }).click();
   await expect(page.getByRole('banner')).toContainText('Line');
