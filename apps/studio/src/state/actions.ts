@@ -70,8 +70,7 @@ export function addStartedGrowth(kind: string, params: Record<string, ParamValue
   for (const reference of referencesOf(kind)) start.params[reference] ??= source;
   const steps = growingSteps(start, scene().range);
   addGrowth(newGrowth(name, scene().growths.length, steps));
-  const paced = stepOf(kind)?.paced;
-  const to = paced ? steps[0].params[paced] : steps.find((step) => step.kind === 'grow')?.params.to;
+  const to = steps.map((step) => step.params[stepOf(step.kind)?.paced ?? '']).find((value) => value !== undefined);
   const { playing, frame } = useView.getState();
   if (!isTrack(to) || playing) return;
   const last = to.keys[to.keys.length - 1];

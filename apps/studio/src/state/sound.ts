@@ -1,9 +1,9 @@
-import { isShown, REEF_SOUND, reefWav, type Scene } from '@uvrex/core';
+import { isShown, REEF_SOUND, reefWav, type Scene, stepOf } from '@uvrex/core';
 import { useDocument } from './document';
 import { storedBytes } from './files';
 import { useView } from './view';
 
-/** The sound that a scene moves to: that of its first shown growth whose levels follow one. */
+/** The sound that a scene moves to: that of its first shown growth that goes by one. */
 export interface Track {
   file: string;
   repeat: boolean;
@@ -12,11 +12,10 @@ export interface Track {
 export function soundOf(scene: Scene): Track | null {
   for (const growth of scene.growths) {
     if (!isShown(scene, growth)) continue;
-    const step = growth.steps.find(
-      ({ kind, on, params }) => kind === 'grow' && on && params.levels !== 0 && params.levelsBy === 'sound',
-    );
-    if (step && typeof step.params.sound === 'string')
-      return { file: step.params.sound, repeat: step.params.repeat !== false };
+    for (const { kind, on, params } of growth.steps) {
+      const heard = on ? stepOf(kind)?.hears?.(params) : null;
+      if (heard) return heard;
+    }
   }
   return null;
 }

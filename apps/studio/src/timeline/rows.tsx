@@ -1,7 +1,7 @@
 'use client';
 
 import { type KeyboardEvent, memo, type PointerEvent, useRef } from 'react';
-import { type Cycle, type Growth, isTrack, type Track, valueAt } from '@uvrex/core';
+import { type Cycle, type Growth, isTrack, stepOf, type Track, valueAt } from '@uvrex/core';
 import { setParam } from '@/state/actions';
 import { endEdit, holderIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
@@ -11,7 +11,7 @@ import { addressOf, type TrackRow, tracksOf } from './keys';
 import { marksOf } from './marks';
 import { PodShape } from './PodShape';
 import { exactFrame, type Scale, xOf } from './scale';
-import { Seed } from './Seed';
+import { KeyMark } from './KeyMark';
 
 export const POD = 32;
 export const VALUE = 34;
@@ -106,13 +106,13 @@ export const Pod = memo(function Pod({
       </g>
       {selected &&
         marks.map(({ x, from, to }) => (
-          <Seed
+          <KeyMark
             key={from}
             keys={frames.slice(from, to).flatMap((frame) => at.get(frame)!)}
             x={x}
             y={POD / 2}
             label={`Keys of ${growth.name} at ${framesSaid(frames[from] + growth.shift, frames[to - 1] + growth.shift)}`}
-            shape="seed"
+            shape="long"
             scale={scale}
             openEasing={openEasing}
           />
@@ -123,14 +123,15 @@ export const Pod = memo(function Pod({
 
 /** Where each path of a staggered growth begins: drag one, and all keep their distance. */
 function Ribs({ growth, scale }: { growth: Growth; scale: Scale }) {
-  const step = growth.steps.find(({ kind, on }) => kind === 'grow' && on);
-  const stagger = step?.params.stagger;
-  const to = step?.params.to;
+  const step = growth.steps.find(({ kind, on }) => on && stepOf(kind)?.staggered);
+  const { staggered = '', paced = '' } = stepOf(step?.kind ?? '') ?? {};
+  const stagger = step?.params[staggered];
+  const to = step?.params[paced];
   const dragged = useRef(0);
   if (!step || typeof stagger !== 'number' || !(stagger > 0) || !isTrack(to)) return null;
   const begins = to.keys[0].frame + growth.shift;
   const set = (next: number): void =>
-    setParam(growth.id, step.id, 'stagger', Math.max(0.1, Math.round(next * 10) / 10), 'rib');
+    setParam(growth.id, step.id, staggered, Math.max(0.1, Math.round(next * 10) / 10), 'rib');
   const onKey = (event: KeyboardEvent): void => {
     const by = { ArrowLeft: -0.5, ArrowRight: 0.5 }[event.key];
     if (!by) return;
@@ -248,13 +249,13 @@ export function ValueRow({ row, top, scale, openEasing }: RowProps & { row: Trac
       </g>
       {/* Numbered, not keyed by frame: a key must stay the same element while it is dragged. */}
       {marks.map(({ x, from, to }) => (
-        <Seed
+        <KeyMark
           key={from}
           keys={track.keys.slice(from, to).map(({ frame }) => addressOf(row, frame))}
           x={x}
           y={curve.yOf(track.keys[from].value)}
           label={`${to - from > 1 ? 'Keys' : 'Key'} of ${row.label} at ${framesSaid(track.keys[from].frame + shift, track.keys[to - 1].frame + shift)}`}
-          shape="dot"
+          shape="round"
           scale={scale}
           openEasing={openEasing}
         />

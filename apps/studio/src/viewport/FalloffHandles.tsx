@@ -28,7 +28,7 @@ export function FalloffHandles({ growth, step }: { growth: Growth; step: Step })
   const frame = useView((state) => state.frame);
   let values: Resolved;
   try {
-    values = new GrowthValues(growth, scene, ownFrame(growth, frame)).of(stepOf('falloff')!, step);
+    values = new GrowthValues(growth, scene, ownFrame(growth, frame)).of(stepOf(step.kind)!, step);
   } catch {
     // A formula that fails is told at its field.
     return null;
@@ -54,7 +54,7 @@ export function FalloffHandles({ growth, step }: { growth: Growth; step: Step })
     const track = baseOf(step.params[name]);
     return isTrack(track) && track.keys.some((key) => key.frame === ownFrame(growth, frame));
   });
-  const specs = stepOf('falloff')!.params as Record<string, NumberParam>;
+  const specs = stepOf(step.kind)!.params as Record<string, NumberParam>;
   return (
     <Overlay role="group" label="Falloff">
       <ShapeHandles

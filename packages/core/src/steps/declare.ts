@@ -259,8 +259,12 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   thin?: number;
   /** How a new growth of it is coloured, where its own green does not suit it. */
   dress?: { roughness: number; colors: readonly string[] };
-  /** The parameter by which it grows in its own way: a new growth animates that, and needs no Grow. */
+  /** The parameter that says how far it has grown; a new growth on a start that has one animates that, and needs no Grow. */
   paced?: string;
+  /** The parameter that says how many frames after one another its paths begin. */
+  staggered?: string;
+  /** The sound that it goes by, as its parameters stand in the document; null where it goes by none. */
+  hears?: (params: Readonly<Record<string, unknown>>) => { file: string; repeat: boolean } | null;
   /** The parameter that names the growth whose paths it takes over, with what later steps want of them. */
   heirOf?: string;
   /** Names of the attributes that it leaves on what it gives, for later steps to go by. */

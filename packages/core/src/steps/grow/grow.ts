@@ -222,6 +222,12 @@ export const grow = defineStep({
     ...soundParams,
   },
   moves: true,
+  paced: 'to',
+  staggered: 'stagger',
+  hears: ({ levels, levelsBy, sound, repeat }) =>
+    levels !== 0 && levelsBy === 'sound' && typeof sound === 'string'
+      ? { file: sound, repeat: repeat !== false }
+      : null,
   summary(p) {
     const more = [
       p.stagger > 0 && `${figure(p.stagger)} frames apart`,

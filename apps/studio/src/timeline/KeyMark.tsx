@@ -14,13 +14,13 @@ interface Props {
   x: number;
   y: number;
   label: string;
-  shape: 'seed' | 'dot';
+  shape: 'long' | 'round';
   scale: Scale;
   openEasing: (anchor: Element) => void;
 }
 
 /** A key on the timeline: drag to move it in time, Delete to remove it, double-click or Enter for its easing. */
-export function Seed({ keys, x, y, label, shape, scale, openEasing }: Props) {
+export function KeyMark({ keys, x, y, label, shape, scale, openEasing }: Props) {
   const chosen = useView((state) => keys.every((key) => state.keys.some((other) => sameKey(key, other))));
   const drag = useRef<{ frame: number; keys: KeyAddress[] } | null>(null);
 
@@ -50,10 +50,10 @@ export function Seed({ keys, x, y, label, shape, scale, openEasing }: Props) {
     <ellipse
       cx={x}
       cy={y}
-      rx={shape === 'seed' ? 4.2 : 4}
-      ry={shape === 'seed' ? 6.6 : 4}
+      rx={shape === 'long' ? 4.2 : 4}
+      ry={shape === 'long' ? 6.6 : 4}
       fill={chosen ? INK.front : INK.ground}
-      stroke={chosen || shape === 'seed' ? INK.text : INK.front}
+      stroke={chosen || shape === 'long' ? INK.text : INK.front}
       strokeWidth={1.7}
       tabIndex={0}
       role="button"
