@@ -2,13 +2,8 @@
 
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
-import TextField from '@mui/material/TextField';
 import { useState } from 'react';
-import { LIMITS } from '@uvrex/core';
+import { NameSheet } from '@/ui/NameSheet';
 
 interface Props {
   count: number;
@@ -23,49 +18,31 @@ interface Props {
 export function FolderDialog({ count, folders, now, done }: Props) {
   const [name, setName] = useState(now);
   return (
-    <Dialog open onClose={() => done(null)} fullWidth maxWidth="xs">
-      <Box
-        component="form"
-        onSubmit={(event) => {
-          event.preventDefault();
-          done(name.trim());
-        }}
-      >
-        <DialogTitle>{count === 1 ? 'Put the scene into a folder' : `Put ${count} scenes into a folder`}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 1.5 }}>
-          <TextField
-            autoFocus
-            margin="dense"
-            size="small"
-            label="Folder"
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-            slotProps={{ htmlInput: { maxLength: LIMITS.name } }}
-          />
-          {folders.length > 0 && (
-            <Box role="group" aria-label="Folders there are" sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75 }}>
-              {folders.map((folder) => (
-                <Button key={folder} variant="outlined" color="inherit" onClick={() => done(folder)}>
-                  {folder}
-                </Button>
-              ))}
-            </Box>
-          )}
-        </DialogContent>
-        <DialogActions>
-          <Button color="inherit" onClick={() => done(null)}>
-            Cancel
+    <NameSheet
+      title={count === 1 ? 'Put the scene into a folder' : `Put ${count} scenes into a folder`}
+      label="Folder"
+      name={name}
+      onName={setName}
+      action="Put in"
+      cancel={() => done(null)}
+      done={done}
+      others={
+        now !== '' && (
+          <Button color="inherit" onClick={() => done('')}>
+            Take out of “{now}”
           </Button>
-          {now !== '' && (
-            <Button color="inherit" onClick={() => done('')}>
-              Take out of “{now}”
+        )
+      }
+    >
+      {folders.length > 0 && (
+        <Box role="group" aria-label="Folders there are" sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75 }}>
+          {folders.map((folder) => (
+            <Button key={folder} variant="outlined" color="inherit" onClick={() => done(folder)}>
+              {folder}
             </Button>
-          )}
-          <Button type="submit" variant="contained" disabled={name.trim() === ''}>
-            Put in
-          </Button>
-        </DialogActions>
-      </Box>
-    </Dialog>
+          ))}
+        </Box>
+      )}
+    </NameSheet>
   );
 }

@@ -1,20 +1,15 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import Checkbox from '@mui/material/Checkbox';
-import Dialog from '@mui/material/Dialog';
-import DialogActions from '@mui/material/DialogActions';
-import DialogContent from '@mui/material/DialogContent';
-import DialogTitle from '@mui/material/DialogTitle';
 import FormControlLabel from '@mui/material/FormControlLabel';
-import TextField from '@mui/material/TextField';
 import { useState } from 'react';
-import { LIMITS, stepOf } from '@uvrex/core';
+import { stepOf } from '@uvrex/core';
 import { titleOf } from '@/state/actions';
 import { keepCutting, nameOfKept } from '@/state/cuttings';
 import { useDocument } from '@/state/document';
 import { type Asked, useKeepAsked } from '@/state/keepAsked';
+import { NameSheet } from '@/ui/NameSheet';
 import { sayProblem } from '@/ui/Toasts';
 
 const close = (): void => useKeepAsked.setState({ asked: null });
@@ -33,57 +28,40 @@ export function KeepCutting({ asked }: { asked: Asked }) {
     setSteps((before) => (before.includes(id) ? before.filter((other) => other !== id) : [...before, id]));
   const nothing = part && steps.length === 0;
   return (
-    <Dialog open onClose={close} fullWidth maxWidth="xs" aria-labelledby="keep-title">
-      <Box
-        component="form"
-        onSubmit={(event) => {
-          event.preventDefault();
-          close();
-          keepCutting({ ...kept, name: name.trim() }).catch(sayProblem);
-        }}
-      >
-        <DialogTitle id="keep-title">Keep as a cutting</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 1.5 }}>
-          <TextField
-            autoFocus
-            margin="dense"
-            size="small"
-            label="Name of the cutting"
-            value={name}
-            onChange={(event) => setTyped(event.target.value)}
-            slotProps={{ htmlInput: { maxLength: LIMITS.name } }}
-          />
-          {one ? (
-            <Box role="group" aria-label="Steps to keep" sx={{ display: 'grid' }}>
-              {one.steps.map((step) => (
-                <FormControlLabel
-                  key={step.id}
-                  control={<Checkbox size="small" checked={steps.includes(step.id)} onChange={() => toggle(step.id)} />}
-                  label={titleOf(step)}
-                />
-              ))}
-            </Box>
-          ) : (
-            <Box sx={{ fontSize: 14 }}>{growths.map((growth) => growth.name).join(', ')}</Box>
-          )}
-          <Box aria-live="polite" sx={{ color: 'text.secondary', fontSize: 13, lineHeight: 1.5 }}>
-            {nothing
-              ? 'Choose at least one step.'
-              : part
-                ? partSays(one.steps.filter(({ id }) => steps.includes(id)))
-                : WHOLE}
-          </Box>
-        </DialogContent>
-        <DialogActions>
-          <Button color="inherit" onClick={close}>
-            Cancel
-          </Button>
-          <Button type="submit" variant="contained" disabled={nothing || name.trim() === ''}>
-            Keep
-          </Button>
-        </DialogActions>
+    <NameSheet
+      title="Keep as a cutting"
+      label="Name of the cutting"
+      name={name}
+      onName={setTyped}
+      action="Keep"
+      blocked={nothing}
+      cancel={close}
+      done={(chosen) => {
+        close();
+        keepCutting({ ...kept, name: chosen }).catch(sayProblem);
+      }}
+    >
+      {one ? (
+        <Box role="group" aria-label="Steps to keep" sx={{ display: 'grid' }}>
+          {one.steps.map((step) => (
+            <FormControlLabel
+              key={step.id}
+              control={<Checkbox size="small" checked={steps.includes(step.id)} onChange={() => toggle(step.id)} />}
+              label={titleOf(step)}
+            />
+          ))}
+        </Box>
+      ) : (
+        <Box sx={{ fontSize: 14 }}>{growths.map((growth) => growth.name).join(', ')}</Box>
+      )}
+      <Box aria-live="polite" sx={{ color: 'text.secondary', fontSize: 13, lineHeight: 1.5 }}>
+        {nothing
+          ? 'Choose at least one step.'
+          : part
+            ? partSays(one.steps.filter(({ id }) => steps.includes(id)))
+            : WHOLE}
       </Box>
-    </Dialog>
+    </NameSheet>
   );
 }
 
