@@ -2,7 +2,6 @@ export * from './problem';
 export * from './geometry/vec';
 export * from './geometry/paths';
 export * from './geometry/mesh';
-export * from './geometry/lightened';
 export * from './geometry/form';
 export * from './geometry/copies';
 export * from './geometry/seats';

@@ -7,7 +7,7 @@ import {
   type Points,
   type PointsMaterial,
 } from 'three';
-import { type Drawable, lightened } from '@uvrex/core';
+import { type Drawable } from '@uvrex/core/stand-ins';
 import { type OnScreen } from '@/state/results';
 import { type Shown } from '@/worker/protocol';
 import { meshGeometry } from './geometry';
@@ -24,6 +24,13 @@ const SPARE_MATERIALS = 24;
 
 /** The camera's layer on which copies are seen, besides the common one: they alone, when a picture is completed. */
 export const COPIES_LAYER = 1;
+
+/** Makes stand-ins; loaded when first asked for: most scenes have few enough copies to be drawn as they are. */
+let lightened: typeof import('@uvrex/core/stand-ins').lightened | null = null;
+let loading: Promise<void> | null = null;
+
+const loadStandIns = (): Promise<void> =>
+  (loading ??= import('@uvrex/core/stand-ins').then((module) => void (lightened = module.lightened)));
 
 /** What an object was last given, so that the same is not handed over again. */
 interface Given {
@@ -105,6 +112,11 @@ export class CopySet {
   /** What is drawn for an item; null where it has no stand-in that is light enough. */
   #drawable(item: string, mesh: NonNullable<Shown['mesh']>, light: number | undefined): Drawable | null {
     if (light === undefined) return mesh;
+    // Until then they are discs.
+    if (!lightened) {
+      void loadStandIns();
+      return null;
+    }
     const name = `${item} ${light}`;
     let made = this.#light.get(name);
     if (made === undefined) {
