@@ -26,7 +26,7 @@ const SPARE_MATERIALS = 24;
 export const COPIES_LAYER = 1;
 
 /** Makes stand-ins; loaded when first asked for: most scenes have few enough copies to be drawn as they are. */
-let lightened: typeof import('@uvrex/core/stand-ins').lightened | null = null;
+let lightened: ((mesh: Drawable, load: number) => Drawable | null) | null = null;
 let loading: Promise<void> | null = null;
 
 const loadStandIns = (): Promise<void> =>
