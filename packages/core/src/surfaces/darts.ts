@@ -1,6 +1,7 @@
 import { hash } from '../fields/random';
 import { type Mesh } from '../geometry/mesh';
 import { type SurfacePlaces } from '../geometry/surfacePlaces';
+import { faceNormal } from './softNormals';
 
 const { floor, max, min, sqrt } = Math;
 
@@ -20,15 +21,9 @@ export function stirred(h: number): number {
 /** Places drawn on a mesh evenly by area, in flat arrays that grow. */
 export class Places {
   count = 0;
-  faces: Uint32Array;
-  weights: Float32Array;
-  positions: Float64Array;
-
-  constructor(room = 64) {
-    this.faces = new Uint32Array(room);
-    this.weights = new Float32Array(3 * room);
-    this.positions = new Float64Array(3 * room);
-  }
+  faces = new Uint32Array(64);
+  weights = new Float32Array(3 * 64);
+  positions = new Float64Array(3 * 64);
 
   add(face: number, w0: number, w1: number, w2: number, x: number, y: number, z: number): void {
     const k = this.count++;
@@ -82,23 +77,12 @@ export class Faces {
     const n = indices.length / 3;
     const sums = new Float64Array(n);
     this.#most = density && new Float32Array(n);
+    const normal = new Float64Array(3);
     let sum = 0;
     for (let f = 0; f < n; f++) {
-      const a = 3 * indices[3 * f];
-      const b = 3 * indices[3 * f + 1];
-      const c = 3 * indices[3 * f + 2];
-      const ux = p[b] - p[a];
-      const uy = p[b + 1] - p[a + 1];
-      const uz = p[b + 2] - p[a + 2];
-      const vx = p[c] - p[a];
-      const vy = p[c + 1] - p[a + 1];
-      const vz = p[c + 2] - p[a + 2];
-      const nx = uy * vz - uz * vy;
-      const ny = uz * vx - ux * vz;
-      const nz = ux * vy - uy * vx;
       const most = density ? mostOn(density, f, n) : 1;
       if (this.#most) this.#most[f] = most;
-      sum += (sqrt(nx * nx + ny * ny + nz * nz) / 2) * most;
+      sum += (faceNormal(p, indices, f, normal) / 2) * most;
       sums[f] = sum;
     }
     this.area = sum;

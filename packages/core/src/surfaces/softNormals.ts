@@ -94,8 +94,8 @@ export function cornerAngle(p: Float32Array, i: number, j: number, l: number): n
   return atan2(sqrt(x * x + y * y + z * z), ux * vx + uy * vy + uz * vz);
 }
 
-/** Puts the unit normal of face f of some, zeros where it has no area, at place `to` of an array. */
-export function faceNormal(p: Float32Array, indices: Uint32Array, f: number, out: Float64Array, to = 0): void {
+/** Puts the unit normal of face f of some, zeros where it has no area, at place `to` of an array. @returns twice its area */
+export function faceNormal(p: Float32Array, indices: Uint32Array, f: number, out: Float64Array, to = 0): number {
   const a = 3 * indices[3 * f];
   const b = 3 * indices[3 * f + 1];
   const c = 3 * indices[3 * f + 2];
@@ -111,11 +111,12 @@ export function faceNormal(p: Float32Array, indices: Uint32Array, f: number, out
   const length = sqrt(x * x + y * y + z * z);
   if (length <= 1e-20) {
     out.fill(0, to, to + 3);
-    return;
+    return 0;
   }
   out[to] = x / length;
   out[to + 1] = y / length;
   out[to + 2] = z / length;
+  return length;
 }
 
 /** New vertices: one for each old one and each normal that it is given, rounded to a ten-thousandth. */
