@@ -82,6 +82,13 @@ export async function picture(page: Page): Promise<Buffer> {
 /** A step of the selected growth, as a region of the stem. */
 export const step = (page: Page, name: string): Locator => page.getByRole('group', { name, exact: true });
 
+/** Has all frames made ready in the background, as is usual, and waits for them. */
+export async function allReady(page: Page): Promise<void> {
+  const ready = page.getByRole('button', { name: /frames ready/ });
+  if ((await ready.getAttribute('aria-pressed')) === 'false') await ready.click();
+  await expect(ready).toHaveText('All frames ready', { timeout: 120_000 });
+}
+
 /** Opens a step in place. */
 export async function openStep(page: Page, name: string): Promise<Locator> {
   const found = step(page, name);

@@ -1,6 +1,7 @@
 import { expect } from '@playwright/test';
 import { test } from './test';
 import {
+  allReady,
   canvas,
   countDrawn,
   goTo,
@@ -38,7 +39,7 @@ test.describe('the starter', () => {
 
   test('plays, in order, once all frames are ready', async ({ page }) => {
     await openStarter(page);
-    await expect(page.getByText('All frames ready')).toBeVisible({ timeout: 90_000 });
+    await allReady(page);
     await page.getByRole('button', { name: 'Play' }).click();
     await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
     await expect.poll(async () => Number(await canvas(page).getAttribute('data-frame'))).toBeGreaterThan(12);
@@ -348,7 +349,7 @@ test.describe('keeping', () => {
   }) => {
     await openStarter(page);
     await goTo(page, 30);
-    await expect(page.getByText('All frames ready')).toBeVisible({ timeout: 90_000 });
+    await allReady(page);
     const before = await picture(page);
     const [worker] = page.workers();
     await worker.evaluate(() => self.close());

@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import { Hands } from './hands';
-import { canvas, goTo, openStep, picture, setNumber, step } from './helpers';
+import { allReady, canvas, goTo, openStep, picture, setNumber, step } from './helpers';
 import { test } from './test';
 
 /** Where the keys of a value stand, by their labels. */
@@ -153,7 +153,7 @@ test('a falloff is moved and keyed in the view, and acts at once; ghosts show th
   await expect(page.getByRole('button', { name: 'Row of Falloff, Place X' })).toBeAttached();
   await expect(page.getByRole('button', { name: 'Take the keys of the falloff here' })).toBeVisible();
 
-  await expect(page.getByText('All frames ready')).toBeVisible({ timeout: 120_000 });
+  await allReady(page);
   await goTo(page, 60);
   const alone = await picture(page);
   await page.getByRole('button', { name: 'Ghosts' }).click();

@@ -1,13 +1,12 @@
 import { type Copies, type Form } from '../src/geometry/form';
 import { flaws } from '../src/geometry/invariants';
-import { type Turn } from '../src/geometry/turns';
+import { turnAt, type Turn } from '../src/geometry/turns';
 import { newGrowth, newStep } from '../src/scene/make';
 import { type ParamValue, type Scene, type Step } from '../src/scene/schema';
 import { sceneOf, testEvaluator } from '../src/testing';
 
 /** What the tests of placing have in common: an item and a path that carries it. */
-export const turnOf = (copies: Copies, k: number): Turn =>
-  [0, 1, 2, 3].map((c) => copies.turns[4 * k + c]) as unknown as Turn;
+export const turnOf = (copies: Copies, k: number): Turn => turnAt(copies.turns, k);
 
 export const item = (steps: Step[]) => ({ ...newGrowth('Item', 1, steps), id: 'item', visible: false });
 export const link = () =>

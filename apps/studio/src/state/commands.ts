@@ -18,7 +18,7 @@ import { travel, useDocument } from './document';
 import { zoomed } from '@/timeline/scale';
 import { soundOf } from './sound';
 import { groupGrowths } from './groups';
-import { chosenIn, type Look, seeAll, setView, useView } from './view';
+import { chooseAhead, chosenIn, type Look, seeAll, setView, useView } from './view';
 
 export interface Command {
   id: string;
@@ -104,6 +104,11 @@ export const COMMANDS: readonly Command[] = [
     keys: 'm',
     run: () => setView(({ muted }) => ({ muted: !muted })),
     can: () => soundOf(useDocument.getState().scene) !== null,
+  },
+  {
+    id: 'ahead',
+    label: 'Make all frames ready in the background, or only those shown',
+    run: () => chooseAhead(!useView.getState().ahead),
   },
   { id: 'back', label: 'One frame back', keys: 'left', run: step(-1) },
   { id: 'on', label: 'One frame on', keys: 'right', run: step(1) },

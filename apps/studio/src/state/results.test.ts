@@ -110,7 +110,7 @@ beforeEach(async () => {
   scene.range = [1, 5];
   scene.growths = [{ ...newGrowth('Stem', 0, [newStep('line')]), id: 'g' }];
   openScene('test', scene);
-  setView({ frame: 3 });
+  setView({ frame: 3, ahead: true });
   stop = startDirector();
   await settle();
 });
@@ -124,6 +124,23 @@ test('asks for the frame at the playhead first, then for the rest of the range f
   expect(engine().asked).toEqual([3, 4, 5, 1, 2]);
   expect(useResults.getState().ready.size).toBe(5);
   expect([...useResults.getState().shares.get('g')!]).toEqual([0.5, 0.5, 0.5, 0.5, 0.5]);
+});
+
+test('where frames are not made ahead, only those shown are asked for; asked to, it makes the others too', async () => {
+  setView({ ahead: false });
+  await engine().answer([{ key: 'three' }]);
+  await settle();
+  expect(engine().asked).toEqual([3]);
+  setView({ frame: 5 });
+  await settle();
+  await engine().answer([{ key: 'five' }]);
+  await settle();
+  expect(engine().asked).toEqual([3, 5]);
+  setView({ ahead: true });
+  await settle();
+  for (const key of ['1', '2', '4']) await engine().answer([{ key }]);
+  expect(engine().asked).toEqual([3, 5, 1, 2, 4]);
+  expect(useResults.getState().ready.size).toBe(5);
 });
 
 test('only the frame at the playhead goes on screen; a frame that is ready is shown without asking again', async () => {

@@ -73,6 +73,10 @@ const STREAM = 400;
  */
 const PATIENCE = { least: 350, most: 1500 };
 
+/** Whether all frames of the range are wanted, not only the one at the playhead: the checks go by what all of them measure. */
+const wantsAll = ({ ahead, playing, checks }: { ahead: boolean; playing: boolean; checks: boolean }): boolean =>
+  ahead || playing || checks;
+
 /**
  * Keeps the screen up to date: evaluates the frame at the playhead before anything else, and the rest of the range when
  * there is time, so that it can play.
@@ -115,7 +119,8 @@ class Director {
     this.#stop.push(
       useDocument.subscribe(({ scene }) => this.#sceneChanged(scene)),
       useView.subscribe((view, before) => {
-        if (view.frame === before.frame && wantedGrowth(view) === wantedGrowth(before)) return;
+        const same = view.frame === before.frame && wantedGrowth(view) === wantedGrowth(before);
+        if (same && wantsAll(view) === wantsAll(before)) return;
         this.#poisoned = false;
         this.#wake();
       }),
@@ -209,7 +214,7 @@ class Director {
 
   /** Evaluates the next frame of the range that is not ready, from the playhead on and round. */
   async #fill(): Promise<void> {
-    if (this.#running || this.#poisoned || this.#disposed) return;
+    if (this.#running || this.#poisoned || this.#disposed || !wantsAll(useView.getState())) return;
     const [first, last] = this.#scene.range;
     const length = last - first + 1;
     const { frame } = useView.getState();

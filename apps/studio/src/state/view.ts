@@ -43,6 +43,8 @@ interface ViewState extends SavedView {
   /** Whether all that is not chosen is drawn faintly. */
   alone: boolean;
   playing: boolean;
+  /** Whether all frames of the range are made ready in the background, or only those that are shown or played. */
+  ahead: boolean;
   muted: boolean;
   /** The viewport's tool: look around, draw a path, pick a point to be followed, put places on a form, paint on it, or measure. */
   tool: 'look' | 'draw' | 'pick' | 'place' | 'paint' | 'measure';
@@ -118,12 +120,33 @@ export function chooseQuality(quality: Quality): void {
   }
 }
 
+const AHEAD = 'uvrex-ahead';
+
+/** Whether frames are made ready in the background, as chosen last on this device. */
+function chosenAhead(): boolean {
+  try {
+    return localStorage.getItem(AHEAD) !== 'no';
+  } catch {
+    return true;
+  }
+}
+
+export function chooseAhead(ahead: boolean): void {
+  setView({ ahead });
+  try {
+    localStorage.setItem(AHEAD, ahead ? 'yes' : 'no');
+  } catch {
+    // It holds until the studio is left.
+  }
+}
+
 /** How the studio is being looked at; not part of the scene, not undone. */
 export const useView = create<ViewState>(() => ({
   ...firstView,
   chosen: [],
   alone: false,
   playing: false,
+  ahead: chosenAhead(),
   muted: false,
   tool: 'look',
   placing: null,

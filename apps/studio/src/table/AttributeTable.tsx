@@ -9,7 +9,7 @@ import Tab from '@mui/material/Tab';
 import Tabs from '@mui/material/Tabs';
 import { DataGrid, type GridColDef, type GridSortModel } from '@mui/x-data-grid';
 import { useEffect, useMemo, useState } from 'react';
-import { figure, type Sheet, type SheetColumn, type SheetOf, type Vec3 } from '@uvrex/core';
+import { at, figure, type Sheet, type SheetColumn, type SheetOf } from '@uvrex/core';
 import { spreadOf } from '@uvrex/core/page';
 import { growthIn, useDocument } from '@/state/document';
 import { useInspection, wantedGrowth } from '@/state/inspection';
@@ -141,7 +141,7 @@ function SheetGrid({ sheet, shaded }: { sheet: Sheet; shaded: string | null }) {
   }, [sheet, page, order]);
   const mark = (row: number | null): void => {
     setMarked(row);
-    const place = row === null ? null : (Array.from(sheet.places.subarray(3 * row, 3 * row + 3)) as unknown as Vec3);
+    const place = row === null ? null : at(sheet.places, row);
     setView({ pins: place ? [{ place, label: `${row! + 1}` }] : [] });
   };
   useEffect(() => {

@@ -118,9 +118,7 @@ export const Transport = memo(function Transport({ openEasing }: { openEasing: (
           Loop
         </Button>
         <Box sx={{ ml: 'auto' }} />
-        <Box className="told" sx={{ fontSize: 12, color: 'text.secondary', whiteSpace: 'nowrap' }}>
-          <Ready total={range[1] - range[0] + 1} />
-        </Box>
+        <Ready total={range[1] - range[0] + 1} />
         <Tooltip title="Set a marker here, or take it away (I)">
           <Button
             color="inherit"
@@ -168,9 +166,30 @@ function FrameFigure({ range }: { range: readonly [number, number] }) {
   );
 }
 
+/** How many frames are ready; a click decides whether all are made so by themselves. */
 function Ready({ total }: { total: number }) {
   const ready = useResults((state) => state.ready.size);
-  return ready >= total ? 'All frames ready' : `${ready} of ${total} frames ready`;
+  const ahead = useView((state) => state.ahead);
+  const told = ready >= total ? 'All frames ready' : `${ready} of ${total} frames ready`;
+  return (
+    <Tooltip
+      title={
+        ahead
+          ? 'All frames are made ready in the background. Click to make only those shown, which saves power.'
+          : 'Only frames that are shown or played are made. Click to make all of them ready in the background.'
+      }
+    >
+      <Button
+        className="told"
+        color="inherit"
+        aria-pressed={ahead}
+        onClick={() => runCommand('ahead')}
+        sx={{ py: 0.1, fontSize: 12, fontWeight: 400, color: 'text.secondary', whiteSpace: 'nowrap' }}
+      >
+        {ahead || ready >= total ? told : `${told}, others when shown`}
+      </Button>
+    </Tooltip>
+  );
 }
 
 const setRange = (range: [number, number]): void =>

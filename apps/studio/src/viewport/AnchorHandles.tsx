@@ -9,7 +9,7 @@ import { endEdit } from '@/state/document';
 import { INK } from '@/ui/theme';
 import { useOwnSpace } from './ownSpace';
 import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
-import { snapUnder } from './snapping';
+import { snapUnder, toTenthMillimetre } from './snapping';
 
 const PER_SEGMENT = 16;
 
@@ -54,7 +54,7 @@ function Handles({ growth, step, anchors, closed }: Props) {
     const [x, y] = [event.clientX - box.left, event.clientY - box.top];
     const met = snaps && !event.altKey ? snapUnder({ x, y }, growth.id, projection) : null;
     const point = met?.at ?? ontoPlane(x, y, facingPlane(toWorld(through), projection.camera), projection);
-    return point && (toOwn(point).map((value) => Math.round(value * 1e4) / 1e4) as unknown as Vec3);
+    return point && toTenthMillimetre(toOwn(point));
   };
   /** An anchor elsewhere: its size and lean stay. */
   const replace = (i: number, [x, y, z]: Vec3): Anchor[] =>

@@ -1,6 +1,7 @@
 'use client';
 
 import {
+  byAxis,
   baseOf,
   type FalloffShape,
   type Growth,
@@ -35,7 +36,7 @@ export function FalloffHandles({ growth, step }: { growth: Growth; step: Step })
   }
   const which = String(values.shape);
   if (!['plane', 'ball', 'box'].includes(which)) return null;
-  const vector = (names: readonly string[]): Vec3 => names.map((name) => Number(values[name])) as unknown as Vec3;
+  const vector = (names: readonly string[]): Vec3 => byAxis((c) => Number(values[names[c]]));
   const set = (names: readonly string[], to: readonly number[]): void =>
     setParams(
       growth.id,

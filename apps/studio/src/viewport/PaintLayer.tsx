@@ -3,6 +3,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { Raycaster, Vector2 } from 'three';
 import {
+  byAxis,
   type BrushStroke,
   cross,
   distance,
@@ -121,7 +122,7 @@ function Brushing({ growth, step, param }: { growth: Growth; step: Step; param: 
       };
       const place = dab.place as Vec3;
       const image = across(place);
-      const ahead = across([0, 1, 2].map((c) => place[c] + dab.normal[c]) as unknown as Vec3);
+      const ahead = across(byAxis((c) => place[c] + dab.normal[c]));
       return [dab, { place: image, normal: unit(sub(ahead, image)), pressure: dab.pressure }];
     };
     const draw = ({ painter, last }: Under, dabs: Dab[]): void => {
@@ -222,7 +223,7 @@ function Ring({ dab, radius }: { dab: Dab; radius: number }) {
   const other = cross(normal, aside);
   const corners = Array.from({ length: RING }, (_, i) => {
     const [x, y] = [Math.cos((2 * Math.PI * i) / RING), Math.sin((2 * Math.PI * i) / RING)];
-    const corner = [0, 1, 2].map((c) => place[c] + radius * (x * aside[c] + y * other[c])) as unknown as Vec3;
+    const corner = byAxis((c) => place[c] + radius * (x * aside[c] + y * other[c]));
     const dot = toScreen(corner, projection);
     return dot ? `${dot.x.toFixed(1)},${dot.y.toFixed(1)}` : '';
   }).join(' ');

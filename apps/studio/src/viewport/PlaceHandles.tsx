@@ -70,7 +70,7 @@ export function PlaceHandles({ growth }: { growth: Growth }) {
   const now = Object.fromEntries([...MOVES, ...TURNS, 'scale'].map((name) => [name, Number(values[name])]));
   const free = (...names: string[]): boolean => names.every((name) => !isFormula(baseOf(own.params[name])));
   const centre: Vec3 = [now.moveX, now.moveY, now.moveZ];
-  const eye = camera.position.toArray() as unknown as Vec3;
+  const eye = camera.position.toArray();
   const radius = (RING * 2 * distance(eye, centre) * Math.tan((camera.fov * Math.PI) / 360)) / height;
   const put = (changes: Record<string, number>): void =>
     setParams(
@@ -81,7 +81,7 @@ export function PlaceHandles({ growth }: { growth: Growth }) {
       ),
       `place ${Object.keys(changes).join()}`,
     );
-  const right = new Vector3().setFromMatrixColumn(camera.matrixWorld, 0).toArray() as unknown as Vec3;
+  const right = new Vector3().setFromMatrixColumn(camera.matrixWorld, 0).toArray();
 
   const pointerOf = (event: PointerEvent<SVGElement>): { x: number; y: number } => {
     const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();

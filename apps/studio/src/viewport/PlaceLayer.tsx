@@ -10,6 +10,7 @@ import { INK } from '@/ui/theme';
 import { say } from '@/ui/Toasts';
 import { useOwnSpace } from './ownSpace';
 import { skinUnder, toScreen, useProjection } from './projection';
+import { toTenthMillimetre } from './snapping';
 
 interface Props {
   growth: Growth;
@@ -35,7 +36,7 @@ export function PlaceLayer({ growth, step, param }: Props) {
     const svg = event.currentTarget.closest('svg')!;
     const box = svg.getBoundingClientRect();
     const hit = skinUnder(event.clientX - box.left, event.clientY - box.top, useProjection.getState());
-    return hit && (toOwn(hit.place).map((value) => Math.round(value * 1e4) / 1e4) as unknown as Vec3);
+    return hit && toTenthMillimetre(toOwn(hit.place));
   };
   const remove = (event: KeyboardEvent, i: number): void => {
     if (event.key !== 'Delete' && event.key !== 'Backspace') return;

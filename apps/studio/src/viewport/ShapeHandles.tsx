@@ -1,7 +1,18 @@
 'use client';
 
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
-import { add, distance, type FalloffShape, rotationOf, scale, sub, turnedBy, unit, type Vec3 } from '@uvrex/core';
+import {
+  byAxis,
+  add,
+  distance,
+  type FalloffShape,
+  rotationOf,
+  scale,
+  sub,
+  turnedBy,
+  unit,
+  type Vec3,
+} from '@uvrex/core';
 import { INK } from '@/ui/theme';
 import { outlineOf } from './falloffOutline';
 import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
@@ -55,13 +66,13 @@ export function ShapeHandles({ of, hue, shape, change, done, keyed, name }: Prop
     Direction: (place) => {
       const [x, y, z] = unit(sub(place, centre));
       change({
-        rotation: [Math.asin(z), 0, Math.atan2(-x, y)].map((angle) => (angle * 180) / Math.PI) as unknown as Vec3,
+        rotation: scale([Math.asin(z), 0, Math.atan2(-x, y)], 180 / Math.PI),
       });
     },
     Radius: (place) => change({ radius: Math.max(0.001, distance(place, centre)) }),
     Size: (place) => {
       const half = turnedBy([-turn[0], -turn[1], -turn[2], turn[3]], sub(place, centre));
-      change({ size: half.map((x) => Math.max(0.001, 2 * Math.abs(x))) as unknown as Vec3 });
+      change({ size: byAxis((c) => Math.max(0.001, 2 * Math.abs(half[c]))) });
     },
   };
   const handles: [string, Vec3][] = [['Middle', centre]];

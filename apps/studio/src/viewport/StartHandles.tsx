@@ -1,7 +1,7 @@
 'use client';
 
 import { type KeyboardEvent, type PointerEvent, useState } from 'react';
-import { type Growth, type NumberParam, type Step, type Vec3 } from '@uvrex/core';
+import { byAxis, add, scale, type Growth, type NumberParam, type Step, type Vec3 } from '@uvrex/core';
 import { type Handle, HANDLES } from '@uvrex/core/handles';
 import { setParams } from '@/state/actions';
 import { Knob } from './Knob';
@@ -18,10 +18,10 @@ const GRID = 0.1;
 const GROUND = 0.03;
 
 const snapped = (place: Vec3, grid: boolean): Vec3 =>
-  place.map((x, c) => {
-    if (grid) return Math.round(x / GRID) * GRID;
-    return c === 1 && Math.abs(x) < GROUND ? 0 : x;
-  }) as unknown as Vec3;
+  byAxis((c) => {
+    if (grid) return Math.round(place[c] / GRID) * GRID;
+    return c === 1 && Math.abs(place[c]) < GROUND ? 0 : place[c];
+  });
 
 /** What the open start of a growth is taken hold of by: its ends, radius, height, place. Arrows and Page keys move the focused one. */
 export function StartHandles({ growth, step }: { growth: Growth; step: Step }) {
@@ -63,7 +63,7 @@ export function StartHandles({ growth, step }: { growth: Growth; step: Step }) {
     event.preventDefault();
     event.stopPropagation();
     const by = event.shiftKey ? GRID : 0.01;
-    put(handle, handle.at.map((x, c) => x + by * way[c]) as unknown as Vec3);
+    put(handle, add(handle.at, scale(way, by)));
   };
   const dots = handles.map(({ at }) => toScreen(toWorld(at), projection));
   return (

@@ -1,4 +1,4 @@
-import { type Anchor, stepOf, type Vec3 } from '@uvrex/core';
+import { byAxis, partWay, type Anchor, stepOf, type Vec3 } from '@uvrex/core';
 import { useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { toScreen, type useProjection } from './projection';
@@ -71,5 +71,8 @@ function nearestOfSegment(
   const [a, b] = [toScreen(from, projection), toScreen(to, projection)];
   if (!a || !b) return null;
   const k = nearestShare(pointer, a, b);
-  return from.map((x, c) => x + k * (to[c] - x)) as unknown as Vec3;
+  return partWay(from, to, k);
 }
+
+/** A place to the tenth of a millimetre, as it is stored. */
+export const toTenthMillimetre = (place: Vec3): Vec3 => byAxis((c) => Math.round(place[c] * 1e4) / 1e4);

@@ -1,4 +1,4 @@
-import { distance, dot, sub, type Vec3 } from '@uvrex/core';
+import { partWay, distance, dot, sub, type Vec3 } from '@uvrex/core';
 import { type Dot, nearestShare } from './segment';
 
 /** A path as it is drawn, grown or not: where its points are, and how far each is along it, metres. */
@@ -64,7 +64,7 @@ export function placeAt({ places, along }: WholePath, metres: number): Vec3 {
   const next = along.findIndex((s) => s >= metres);
   if (next <= 0) return next === 0 ? places[0] : places.at(-1)!;
   const way = (metres - along[next - 1]) / Math.max(1e-12, along[next] - along[next - 1]);
-  return places[next].map((x, c) => places[next - 1][c] + way * (x - places[next - 1][c])) as unknown as Vec3;
+  return partWay(places[next - 1], places[next], way);
 }
 
 /** How far along a path, on screen, the place nearest to a point is, metres. */

@@ -4,7 +4,7 @@ import { type Form } from '../geometry/form';
 import { poseOf } from '../geometry/meshPairs';
 import { pathCount } from '../geometry/paths';
 import { turnedBy } from '../geometry/turns';
-import { at, type Vec3 } from '../geometry/vec';
+import { partWay, byAxis, at, type Vec3 } from '../geometry/vec';
 import { type Scene } from '../scene/schema';
 
 /** A point that is followed: of a copy, in its item's own axes; or of a path, at a rest coordinate. */
@@ -50,7 +50,10 @@ function placeOf(form: Form, target: TrailTarget): Vec3 | null {
     const k = form.copies?.ids.indexOf(target.copy) ?? -1;
     if (k < 0) return null;
     const { position, turn, size } = poseOf(form.copies!, k);
-    const [x, y, z] = turnedBy(turn, [0, 1, 2].map((c) => size[c] * target.local[c]) as unknown as Vec3);
+    const [x, y, z] = turnedBy(
+      turn,
+      byAxis((c) => size[c] * target.local[c]),
+    );
     return [position[0] + x, position[1] + y, position[2] + z];
   }
   const { paths } = form;
@@ -61,7 +64,7 @@ function placeOf(form: Form, target: TrailTarget): Vec3 | null {
       if (target.u < a || target.u > b) continue;
       const t = b > a ? (target.u - a) / (b - a) : 0;
       const [from, to] = [at(paths.positions, i), at(paths.positions, i + 1)];
-      return [0, 1, 2].map((c) => from[c] + (to[c] - from[c]) * t) as unknown as Vec3;
+      return partWay(from, to, t);
     }
   }
   return null;

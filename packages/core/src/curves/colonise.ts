@@ -1,4 +1,4 @@
-import { type Vec3 } from '../geometry/vec';
+import { at, byAxis, type Vec3 } from '../geometry/vec';
 
 type Breathe = () => Promise<void>;
 
@@ -144,7 +144,10 @@ export async function colonised(
       // Drawn evenly to both sides it goes to one of them.
       const even = way[0] ** 2 + way[1] ** 2 + way[2] ** 2 < 1e-6;
       const own = even ? first : unitTo([0, 0, 0], way);
-      const leant = unitTo([0, 0, 0], [0, 1, 2].map((c) => own[c] + leaning * bias[c]) as unknown as Vec3);
+      const leant = unitTo(
+        [0, 0, 0],
+        byAxis((c) => own[c] + leaning * bias[c]),
+      );
       // Where the mean of what draws it leads nowhere, it goes to the first of it; what is not to be reached so is given up.
       const gone = [leant, first].some((towards) => {
         const next = placed(at, towards, step, allowed);
@@ -209,13 +212,13 @@ class Grid {
       low[i % 3] = Math.min(low[i % 3], flat[i]);
       high[i % 3] = Math.max(high[i % 3], flat[i]);
     }
-    const sides = [0, 1, 2].map((c) => (flat.length > 0 ? high[c] - low[c] : 0));
+    const sides = byAxis((c) => (flat.length > 0 ? high[c] - low[c] : 0));
     let size = reach / 2;
-    const dimsFor = (): number[] => sides.map((side) => Math.floor(side / size) + 1);
+    const dimsFor = (): Vec3 => byAxis((c) => Math.floor(sides[c] / size) + 1);
     while (dimsFor().reduce((product, dim) => product * dim, 1) > MOST_CELLS) size *= 1.5;
-    this.#low = (flat.length > 0 ? low : [0, 0, 0]) as unknown as Vec3;
+    this.#low = flat.length > 0 ? at(low, 0) : [0, 0, 0];
     this.#size = size;
-    this.#dims = dimsFor() as unknown as [number, number, number];
+    this.#dims = dimsFor();
     this.#span = Math.ceil(reach / size);
     const n = flat.length / 3;
     const cells = Uint32Array.from({ length: n }, (_, k) => {

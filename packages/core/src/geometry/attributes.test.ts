@@ -1,7 +1,7 @@
 import { type Attribute, Carrier, columnNamed, joined, NO_NAMED, picked } from './attributes';
 import { POINTS, type Points } from './form';
 import { PATHS, pathsFrom } from './paths';
-import { about, turnedBy, type Turn } from './turns';
+import { turnAt, about, turnedBy } from './turns';
 
 const named = (values: number[], more: Partial<Attribute> = {}): Attribute => ({
   domain: 'point',
@@ -29,8 +29,6 @@ const points = (more: Partial<Points> = {}): Points => ({
   },
   ...more,
 });
-
-const turnAt = (turns: Float32Array, i: number): Turn => [...turns.subarray(4 * i, 4 * i + 4)] as unknown as Turn;
 
 describe('carrying attributes over', () => {
   test('means of all elements at once are those of one after the other, however each goes', () => {

@@ -3,7 +3,7 @@ import { emptyColumns, joined, NO_NAMED } from './attributes';
 import { COPIES, type Copies, type Form, type Item } from './form';
 import { type Mesh, meshWith } from './mesh';
 import { type Seats } from './seats';
-import { after, NO_TURN, turnedBy, type Turn } from './turns';
+import { turnAt, after, NO_TURN, turnedBy, type Turn } from './turns';
 import { at, unit, type Vec3 } from './vec';
 
 /** A growth as some seats show it. */
@@ -91,13 +91,6 @@ export function copiesOfSeats(seats: Seats, group: Uint32Array, shown: readonly 
 
 const WHITE: Vec3 = [1, 1, 1];
 const times = (a: Vec3, b: Vec3): Vec3 => [a[0] * b[0], a[1] * b[1], a[2] * b[2]];
-
-const turnAt = (turns: Float32Array, k: number): Turn => [
-  turns[4 * k],
-  turns[4 * k + 1],
-  turns[4 * k + 2],
-  turns[4 * k + 3],
-];
 
 const allocateCopies = (items: Item[], count: number, tinted: boolean): Copies => ({
   ...emptyColumns(COPIES, 'copy', count),

@@ -2,8 +2,8 @@ import { type Copies } from './form';
 import { type Mesh } from './mesh';
 import { type MeshTree, treeOf } from './meshTree';
 import { trianglesCut, triangleGap, type Triangle } from './triangles';
-import { type Turn, turnedBy } from './turns';
-import { at, dot, type Vec3 } from './vec';
+import { turnAt, type Turn, turnedBy } from './turns';
+import { sub, scale, partWay, byAxis, at, dot, type Vec3 } from './vec';
 
 /** Where a mesh stands. */
 export interface Pose {
@@ -17,7 +17,7 @@ export function poseOf(copies: Copies, k: number): Pose & { mesh: Mesh } {
   return {
     mesh: copies.items[copies.item[k]].mesh,
     position: at(copies.positions, k),
-    turn: [0, 1, 2, 3].map((c) => copies.turns[4 * k + c]) as unknown as Turn,
+    turn: turnAt(copies.turns, k),
     size: at(copies.sizes, k),
   };
 }
@@ -72,9 +72,7 @@ class Standing {
     const b = this.tree.boxes.subarray(6 * node, 6 * node + 6);
     const middle = this.put([(b[0] + b[3]) / 2, (b[1] + b[4]) / 2, (b[2] + b[5]) / 2]);
     const h = [(b[3] - b[0]) / 2, (b[4] - b[1]) / 2, (b[5] - b[2]) / 2];
-    const half = [0, 1, 2].map((c) =>
-      this.#columns.reduce((sum, column, k) => sum + Math.abs(column[c]) * h[k], 0),
-    ) as unknown as Vec3;
+    const half = byAxis((c) => this.#columns.reduce((sum, column, k) => sum + Math.abs(column[c]) * h[k], 0));
     return { middle, half };
   }
 }
@@ -86,14 +84,9 @@ interface Box {
 }
 
 function boxAround([a, b, c]: Triangle): Box {
-  const middle: number[] = [];
-  const half: number[] = [];
-  for (let k = 0; k < 3; k++) {
-    const [low, high] = [Math.min(a[k], b[k], c[k]), Math.max(a[k], b[k], c[k])];
-    middle.push((low + high) / 2);
-    half.push((high - low) / 2);
-  }
-  return { middle: middle as unknown as Vec3, half: half as unknown as Vec3 };
+  const low = byAxis((k) => Math.min(a[k], b[k], c[k]));
+  const high = byAxis((k) => Math.max(a[k], b[k], c[k]));
+  return { middle: partWay(low, high, 0.5), half: scale(sub(high, low), 0.5) };
 }
 
 /** Squared distance between two boxes. */
@@ -185,8 +178,7 @@ export function meshGap(a: Placed, b: Placed): number {
 export function clearanceOf(a: Placed, b: Placed, along: Vec3): number {
   if (!meshesCut(a, b)) return meshGap(a, b);
   const reach = 2 * (reachOf(a) + reachOf(b));
-  const cutAt = (by: number): boolean =>
-    meshesCut(a, { ...b, position: [0, 1, 2].map((c) => b.position[c] + along[c] * by) as unknown as Vec3 });
+  const cutAt = (by: number): boolean => meshesCut(a, { ...b, position: byAxis((c) => b.position[c] + along[c] * by) });
   for (let by = reach / 65536; by < 2 * reach; by *= 2) {
     const way = [1, -1].find((sign) => !cutAt(sign * by));
     if (way === undefined) continue;
@@ -240,13 +232,13 @@ export function orientedBox({ mesh, position, turn, size }: Placed, margin = 0):
   return {
     middle: [position[0] + x, position[1] + y, position[2] + z],
     axes: [turnedBy(turn, [1, 0, 0]), turnedBy(turn, [0, 1, 0]), turnedBy(turn, [0, 0, 1])],
-    half: [0, 1, 2].map((c) => ((b[3 + c] - b[c]) / 2) * size[c] + margin) as unknown as Vec3,
+    half: byAxis((c) => ((b[3 + c] - b[c]) / 2) * size[c] + margin),
   };
 }
 
 /** Whether two boxes meet, by their fifteen separating axes (Gottschalk, Lin and Manocha, OBBTree, SIGGRAPH 1996). */
 export function boxesMeet(a: OrientedBox, b: OrientedBox): boolean {
-  const between: Vec3 = [0, 1, 2].map((c) => b.middle[c] - a.middle[c]) as unknown as Vec3;
+  const between: Vec3 = byAxis((c) => b.middle[c] - a.middle[c]);
   const r = a.axes.map((x) => b.axes.map((y) => dot(x, y)));
   const abs = r.map((row) => row.map((value) => Math.abs(value) + 1e-9));
   const t = a.axes.map((x) => dot(between, x));

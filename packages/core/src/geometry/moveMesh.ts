@@ -1,5 +1,5 @@
 import { type Mesh } from './mesh';
-import { at, cross, dot, scale, sub, unit, type Vec3 } from './vec';
+import { byAxis, at, cross, dot, scale, sub, unit, type Vec3 } from './vec';
 
 /**
  * A mesh with every vertex moved. Normals turn as the surface does, by the inverse transpose of the movement's
@@ -24,9 +24,7 @@ export function movedMesh(mesh: Mesh, move: (place: Vec3, i: number) => Vec3, sm
     const normal = at(mesh.normals, i);
     // Cofactors of the derivative: its inverse transpose times its determinant.
     const [u, v, w] = [cross(b, c), cross(c, a), cross(a, b)];
-    const turned: Vec3 = [0, 1, 2].map(
-      (k) => normal[0] * u[k] + normal[1] * v[k] + normal[2] * w[k],
-    ) as unknown as Vec3;
+    const turned: Vec3 = byAxis((k) => normal[0] * u[k] + normal[1] * v[k] + normal[2] * w[k]);
     // A movement that mirrors turns the cofactors over; faces turn over with it, so normals must not.
     normals.set(unit(scale(turned, dot(a, u) < 0 ? -1 : 1), normal), 3 * i);
   }

@@ -5,6 +5,14 @@ export type Turn = readonly [number, number, number, number];
 
 export const NO_TURN: Turn = [0, 0, 0, 1];
 
+/** The turn number `k` of a flat array. */
+export const turnAt = (turns: ArrayLike<number>, k: number): Turn => [
+  turns[4 * k],
+  turns[4 * k + 1],
+  turns[4 * k + 2],
+  turns[4 * k + 3],
+];
+
 /** First `b`, then `a`. */
 export const after = (a: Turn, b: Turn): Turn => [
   a[3] * b[0] + a[0] * b[3] + a[1] * b[2] - a[2] * b[1],
@@ -56,7 +64,10 @@ export const turnedBack = ([x, y, z, w]: Turn, v: Vec3): Vec3 => turnedBy([-x, -
 
 export function between(from: Vec3, to: Vec3): Turn {
   const w = 1 + from[0] * to[0] + from[1] * to[1] + from[2] * to[2];
-  if (w < 1e-9) return [...perpendicular(from), 0] as unknown as Turn;
+  if (w < 1e-9) {
+    const [x, y, z] = perpendicular(from);
+    return [x, y, z, 0];
+  }
   const axis = cross(from, to);
   const length = Math.hypot(axis[0], axis[1], axis[2], w);
   return [axis[0] / length, axis[1] / length, axis[2] / length, w / length];

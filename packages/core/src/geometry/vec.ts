@@ -42,3 +42,9 @@ export const ringNormal = (corners: readonly Vec3[]): Vec3 =>
 
 /** The triple number `i` of a flat array. */
 export const at = (flat: ArrayLike<number>, i: number): Vec3 => [flat[3 * i], flat[3 * i + 1], flat[3 * i + 2]];
+
+/** The triple of what `f` says for each axis. */
+export const byAxis = (f: (axis: number) => number): Vec3 => [f(0), f(1), f(2)];
+
+/** The place at share `t` of the way from `a` to `b`. */
+export const partWay = (a: Vec3, b: Vec3, t: number): Vec3 => byAxis((c) => a[c] + t * (b[c] - a[c]));

@@ -1,7 +1,7 @@
 import { boundsOf, emptyForm } from '../geometry/form';
 import { insideOf, nearestPlace } from '../geometry/nearest';
 import { type Mesh } from '../geometry/mesh';
-import { distance, type Vec3 } from '../geometry/vec';
+import { byAxis, distance, type Vec3 } from '../geometry/vec';
 
 const { ceil, floor, hypot, max, min } = Math;
 
@@ -27,7 +27,7 @@ export class Within {
     const { min: low, max: high } = boundsOf({ ...emptyForm(), mesh })!;
     const size = max(1e-9, ...low.map((from, c) => high[c] - from)) / CELLS;
     const dims = low.map((from, c) => ceil((high[c] - from) / size) + 3) as [number, number, number];
-    const begin = low.map((from) => from - size) as unknown as Vec3;
+    const begin = byAxis((c) => low[c] - size);
     const values = new Float32Array(dims[0] * dims[1] * dims[2]);
     let n = 0;
     for (let z = 0; z < dims[2]; z++)

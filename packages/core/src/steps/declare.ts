@@ -139,19 +139,21 @@ export type Resolved = Record<string, ParamConstant>;
 
 type Plain<T> = T extends NumberParam
   ? number
-  : T extends ToggleParam
-    ? boolean
-    : T extends GradientParam
-      ? readonly Stop[]
-      : T extends ProfileParam
-        ? readonly ProfilePoint[]
-        : T extends AnchorsParam
-          ? readonly Anchor[]
-          : T extends StrokesParam
-            ? readonly Stroke[]
-            : T extends GrowthParam | FileParam | GuideParam
-              ? string | null
-              : string;
+  : T extends { type: 'choice'; options: readonly { value: infer V }[] }
+    ? V
+    : T extends ToggleParam
+      ? boolean
+      : T extends GradientParam
+        ? readonly Stop[]
+        : T extends ProfileParam
+          ? readonly ProfilePoint[]
+          : T extends AnchorsParam
+            ? readonly Anchor[]
+            : T extends StrokesParam
+              ? readonly Stroke[]
+              : T extends GrowthParam | FileParam | GuideParam
+                ? string | null
+                : string;
 
 /** The resolved parameters of a step, as its `run` receives them. */
 export type ParamsOf<S extends ParamSpecs> = { [K in keyof S]: Plain<S[K]> };
@@ -279,7 +281,8 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
 }
 
 /** Declares a step; keeps the parameters' types for `run` and `summary`. */
-export const defineStep = <S extends ParamSpecs>(declaration: StepDeclaration<S>): StepDeclaration<S> => declaration;
+export const defineStep = <const S extends ParamSpecs>(declaration: StepDeclaration<S>): StepDeclaration<S> =>
+  declaration;
 
 /** Three number fields in one row: a place, in metres. Names are `prefix` + X, Y, Z. */
 export function place<P extends string>(

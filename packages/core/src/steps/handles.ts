@@ -1,4 +1,4 @@
-import { add, sub, type Vec3 } from '../geometry/vec';
+import { scale, add, sub, type Vec3 } from '../geometry/vec';
 import { type Resolved } from './declare';
 import { lies } from './start/lies';
 
@@ -30,7 +30,7 @@ const place = (p: Resolved, prefix: string, label: string): Handle => ({
 /** Something that stands a length away from a middle in a direction; put elsewhere, the length is how far along it that is. */
 const along = (p: Resolved, name: string, label: string, from: Vec3, way: Vec3): Handle => ({
   label,
-  at: add(from, way.map((x) => x * number(p, name)) as unknown as Vec3),
+  at: add(from, scale(way, number(p, name))),
   set: (to) => ({ [name]: sub(to, from).reduce((sum, x, c) => sum + x * way[c], 0) }),
 });
 

@@ -3,7 +3,7 @@ import { type Mesh } from '../geometry/mesh';
 import { nearestPlace } from '../geometry/nearest';
 import { pathsFrom, type Paths } from '../geometry/paths';
 import { readPlaces } from '../geometry/surfacePlaces';
-import { at, type Vec3 } from '../geometry/vec';
+import { byAxis, at, type Vec3 } from '../geometry/vec';
 import { pointAttributes } from './contours';
 import { type Breathe } from './softNormals';
 
@@ -33,7 +33,7 @@ function gridOf({ positions }: Mesh, size: number): Omit<Cells, 'filled'> {
   const counts = low.map((from, c) =>
     Math.max(1, Math.ceil((high[c] - from) / size - 1e-6)),
   ) as unknown as Cells['counts'];
-  const origin = low.map((from, c) => (from + high[c] - counts[c] * size) / 2) as unknown as Vec3;
+  const origin = byAxis((c) => (low[c] + high[c] - counts[c] * size) / 2);
   return { origin, counts, size };
 }
 
@@ -61,7 +61,7 @@ async function filledCells(mesh: Mesh, size: number, breathe: Breathe): Promise<
     for (let u = 0; u <= parts; u++)
       for (let v = 0; u + v <= parts; v++) {
         const w = parts - u - v;
-        const p = [0, 1, 2].map((axis) => (u * a[axis] + v * b[axis] + w * c[axis]) / parts) as unknown as Vec3;
+        const p = byAxis((axis) => (u * a[axis] + v * b[axis] + w * c[axis]) / parts);
         filled[number(cell(p, 0), cell(p, 1), cell(p, 2))] = 1;
       }
     cross(grid, [a, b, c], crossings);

@@ -1,7 +1,7 @@
 import { type Mesh } from '../geometry/mesh';
 import { type SurfacePlaces } from '../geometry/surfacePlaces';
 import { topologyOf } from '../geometry/topology';
-import { at, cross, distance, dot, sub, unit, type Vec3 } from '../geometry/vec';
+import { byAxis, at, cross, distance, dot, sub, unit, type Vec3 } from '../geometry/vec';
 
 /** Faces that lean no more than so against each other are one: the edge between them is none of the form's. */
 const FLAT = Math.cos((0.5 * Math.PI) / 180);
@@ -44,7 +44,7 @@ export function onFaces(mesh: Mesh): SurfacePlaces {
     const { with: other, edge } = pairs[face];
     if (other < 0) list.push([face, [1 / 3, 1 / 3, 1 / 3]]);
     // The middle of the edge between both is the middle of the square.
-    else if (face < other) list.push([face, [0, 1, 2].map((k) => (k === (edge + 2) % 3 ? 0 : 0.5)) as unknown as Vec3]);
+    else if (face < other) list.push([face, byAxis((k) => (k === (edge + 2) % 3 ? 0 : 0.5))]);
   }
   return placesFrom(list);
 }

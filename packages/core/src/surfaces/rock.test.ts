@@ -3,7 +3,7 @@ import { flaws } from '../geometry/invariants';
 import { areaAndVolume, type Mesh } from '../geometry/mesh';
 import { topologyCounts } from '../geometry/topology';
 import { nearestPlace } from '../geometry/nearest';
-import { at, cross, dot, sub, unit, type Vec3 } from '../geometry/vec';
+import { partWay, at, cross, dot, sub, unit, type Vec3 } from '../geometry/vec';
 import { hash } from '../fields/random';
 import { rock, type Rock } from './rock';
 
@@ -73,7 +73,7 @@ describe('rock', () => {
     let out = -Infinity;
     for (let k = 0; k < 4000; k++) {
       const [a, b] = [0, 1].map((c) => at(mesh.positions, hash(1, k, c) % n));
-      const middle = a.map((x, c) => (x + b[c]) / 2) as unknown as Vec3;
+      const middle = partWay(a, b, 0.5);
       const near = nearestPlace(mesh, middle)!;
       out = Math.max(out, dot(sub(middle, near.position), unit(normalAt(mesh, near.face))));
     }

@@ -1,7 +1,7 @@
 import { nearestPlace } from '../geometry/nearest';
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { topologyOf } from '../geometry/topology';
-import { at, distance, type Vec3 } from '../geometry/vec';
+import { byAxis, at, distance, type Vec3 } from '../geometry/vec';
 import { shortestWay } from './shortestWay';
 import { box, cylinder, sheet } from './solids';
 import { distancesAlong } from './wavefront';
@@ -98,9 +98,7 @@ test('it goes round a hole and between two parts there is none', async () => {
   const indices: number[] = [];
   for (let f = 0; f < flat.indices.length; f += 3) {
     const corners = [...flat.indices.subarray(f, f + 3)];
-    const middle = [0, 1, 2].map((c) =>
-      corners.reduce((sum, k) => sum + flat.positions[3 * k + c] / 3, 0),
-    ) as unknown as Vec3;
+    const middle = byAxis((c) => corners.reduce((sum, k) => sum + flat.positions[3 * k + c] / 3, 0));
     if (!inSlot(middle)) indices.push(...corners);
   }
   const slotted = meshWith({ ...flat, indices: Uint32Array.from(indices) });

@@ -1,6 +1,6 @@
 import { type Mesh } from '../geometry/mesh';
 import { type Topology, topologyOf } from '../geometry/topology';
-import { at, distance, type Vec3 } from '../geometry/vec';
+import { partWay, at, distance, type Vec3 } from '../geometry/vec';
 import { cornerWeights } from '../geometry/surfacePlaces';
 import { Wave } from './wave';
 import { distancesAlong } from './wavefront';
@@ -212,7 +212,7 @@ function stripDown(ground: Ground, first: number, last: number, distances: Float
     }
     if (way.faces[way.faces.length - 1] === first) break;
     const [a, b] = [at(places, corners[step.corner]), at(places, corners[next(step.corner)])];
-    here = [0, 1, 2].map((c) => a[c] + (b[c] - a[c]) * step.t) as unknown as Vec3;
+    here = partWay(a, b, step.t);
     entered = edges.of[step.corner];
     way.exits.push(step.corner);
     way.faces.push(across[step.corner]);

@@ -3,7 +3,7 @@ import { featureEdges } from '../geometry/edges';
 import { flaws } from '../geometry/invariants';
 import { areaAndVolume, type Mesh } from '../geometry/mesh';
 import { topologyCounts } from '../geometry/topology';
-import { at, dot, unit, type Vec3 } from '../geometry/vec';
+import { at, dot, unit } from '../geometry/vec';
 import { ball, box, crystal, cylinder, type Platonic, platonic, torus } from './solids';
 
 const sound = (mesh: Mesh) => {
@@ -40,7 +40,7 @@ describe('Platonic solids', () => {
       );
       expect(normals.size).toBe(f);
       // Of two faces at an edge, the normals are 180° less the dihedral angle apart: the least angle between normals.
-      const all = [...normals].map((text) => unit(text.split(',').map(Number) as unknown as Vec3));
+      const all = [...normals].map((text) => unit(at(text.split(',').map(Number), 0)));
       const nearest = Math.max(...all.slice(1).map((normal) => dot(normal, all[0])));
       expect(180 - (Math.acos(nearest) * 180) / Math.PI).toBeCloseTo(dihedral, 1);
     },

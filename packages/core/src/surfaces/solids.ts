@@ -1,6 +1,6 @@
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { pathsFrom } from '../geometry/paths';
-import { cross, sub, unit, type Vec3 } from '../geometry/vec';
+import { scale, cross, sub, unit, type Vec3 } from '../geometry/vec';
 import { sweepTubes } from './tube';
 
 /** A point of an outline that is turned about the Y axis; `hard` keeps an edge there. */
@@ -183,7 +183,7 @@ export type Platonic = 'tetrahedron' | 'cube' | 'octahedron' | 'dodecahedron' | 
 
 /** A Platonic solid about the origin, its corners at `radius`, flat faces with hard edges. */
 export function platonic(which: Platonic, radius: number): Mesh {
-  const corners = CORNERS[which].map((corner) => unit(corner).map((x) => x * radius) as unknown as Vec3);
+  const corners = CORNERS[which].map((corner) => scale(unit(corner), radius));
   return polyhedron(corners, facesOf(corners));
 }
 

@@ -1,6 +1,6 @@
 import Delaunator from 'delaunator';
 import { random } from '../../fields/random';
-import { cross, distance, dot, sub, type Vec3 } from '../../geometry/vec';
+import { unit, scale, byAxis, cross, distance, dot, sub, type Vec3 } from '../../geometry/vec';
 import { delaunayPairs, tetrahedraOf } from './delaunay';
 import { gabrielLinks } from './links';
 
@@ -26,7 +26,7 @@ function centre([a, b, c, d]: Vec3[]): Vec3 {
   const [u, v, w] = [sub(b, a), sub(c, a), sub(d, a)];
   const [vw, wu, uv] = [cross(v, w), cross(w, u), cross(u, v)];
   const twice = 2 * dot(u, vw);
-  return a.map((x, k) => x + (dot(u, u) * vw[k] + dot(v, v) * wu[k] + dot(w, w) * uv[k]) / twice) as unknown as Vec3;
+  return byAxis((k) => a[k] + (dot(u, u) * vw[k] + dot(v, v) * wu[k] + dot(w, w) * uv[k]) / twice);
 }
 
 // What Delaunay's triangulation is defined by: B. Delaunay, Sur la sphère vide, 1934.
@@ -67,7 +67,7 @@ function volumeByFaces(nodes: readonly Vec3[], tets: Uint32Array): number {
   for (const [a, b, c, inner] of faces.values()) {
     const [p, q, r] = [a, b, c].map((k) => nodes[k]);
     let normal = cross(sub(q, p), sub(r, p));
-    if (dot(normal, sub(nodes[inner], p)) > 0) normal = normal.map((x) => -x) as unknown as Vec3;
+    if (dot(normal, sub(nodes[inner], p)) > 0) normal = scale(normal, -1);
     out = Math.max(out, ...nodes.map((node) => dot(normal, sub(node, p))));
     sum += dot(p, normal) / 6;
   }
@@ -79,10 +79,7 @@ test('in a plane they are the edges that delaunator finds, in a line each with t
   const flat = cloud(60, 4).map(([x, y]): Vec3 => [x, 2 * x - y + 1, y]);
   const { triangles } = Delaunator.from(
     // Lengths in the plane, from its own axes.
-    flat.map((p) => [
-      dot(p, [1 / Math.sqrt(5), 2 / Math.sqrt(5), 0]),
-      dot(p, [2, -1, 5].map((x) => x / Math.sqrt(30)) as unknown as Vec3),
-    ]),
+    flat.map((p) => [dot(p, [1 / Math.sqrt(5), 2 / Math.sqrt(5), 0]), dot(p, unit([2, -1, 5]))]),
   );
   const told = new Set((await delaunayPairs(flat, still)).map((pair) => [...pair].sort((a, b) => a - b).join()));
   const expected = new Set<string>();

@@ -1,6 +1,6 @@
 import Delaunator from 'delaunator';
 import { random } from '../../fields/random';
-import { distance, type Vec3 } from '../../geometry/vec';
+import { partWay, distance, type Vec3 } from '../../geometry/vec';
 import { gabrielLinks, hubDistances, hubLinks, type Links, linksWithin, nearestLinks, shortestTree } from './links';
 
 const still = (): Promise<void> => Promise.resolve();
@@ -51,7 +51,7 @@ test('with none between: every ball is empty and every link left out has one tha
   const nodes = cloud(80, 5);
   const told = new Set((await gabrielLinks(nodes, Infinity, still)).map(String));
   for (const [a, b] of pairs(80)) {
-    const middle = nodes[a].map((x, c) => (x + nodes[b][c]) / 2) as unknown as Vec3;
+    const middle = partWay(nodes[a], nodes[b], 0.5);
     const empty = nodes.every(
       (node, k) => k === a || k === b || distance(node, middle) >= distance(nodes[a], nodes[b]) / 2 - 1e-12,
     );

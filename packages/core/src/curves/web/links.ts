@@ -1,5 +1,5 @@
 import { Neighbours } from '../../geometry/neighbours';
-import { distance, type Vec3 } from '../../geometry/vec';
+import { partWay, distance, type Vec3 } from '../../geometry/vec';
 import { Wave } from '../../surfaces/wave';
 import { delaunayPairs } from './delaunay';
 
@@ -111,7 +111,7 @@ export async function gabrielLinks(nodes: readonly Vec3[], longest: number, brea
   return pairs.filter(([a, b]) => {
     const radius = distance(nodes[a], nodes[b]) / 2;
     if (2 * radius > longest) return false;
-    const middle = nodes[a].map((x, c) => (x + nodes[b][c]) / 2) as unknown as Vec3;
+    const middle = partWay(nodes[a], nodes[b], 0.5);
     return !about[a].some((k) => k !== b && distance(nodes[k], middle) < radius * (1 - 1e-9));
   });
 }

@@ -110,7 +110,7 @@ const params = {
     ],
     default: 'own',
   },
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export type FrontParams = ParamsOf<typeof params>;
 

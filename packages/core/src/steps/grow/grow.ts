@@ -1,6 +1,5 @@
 import { FAR, NEAR, type Paths, pathCount } from '../../geometry/paths';
-import { type Running } from '../../geometry/branches';
-import { EASE_NAMES, easeAt, type EaseName } from '../../time/easing';
+import { EASE_NAMES, easeAt } from '../../time/easing';
 import { defineStep, type ParamsOf, type StepContext } from '../declare';
 import { figure, metres, percent } from '../format';
 import { ranksOf } from './order';
@@ -233,7 +232,7 @@ export const grow = defineStep({
       p.stagger > 0 && `${figure(p.stagger)} frames apart`,
       p.soft > 0 && `soft over ${metres(p.soft)}`,
       p.whole && 'whole pieces',
-      p.levels > 0 && { noise: 'levels', profile: 'levels drawn', sound: 'levels by sound' }[p.levelsBy as 'noise'],
+      p.levels > 0 && { noise: 'levels', profile: 'levels drawn', sound: 'levels by sound' }[p.levelsBy],
     ];
     return [
       p.from > 0 ? `${percent(p.from)} to ${percent(p.to)} there now` : `${percent(p.to)} there now`,
@@ -254,7 +253,7 @@ export const grow = defineStep({
     // Frames come from the whole path, so that a cut never rolls what stays.
     let paths = withFrames(form.paths!);
     await context.breathe();
-    if (paths.parent && p.branches !== 'made') paths = { ...paths, arrival: arrivalsBy(paths, p.branches as Running) };
+    if (paths.parent && p.branches !== 'made') paths = { ...paths, arrival: arrivalsBy(paths, p.branches) };
     const places = p.stagger > 0 && p.order === 'guide' && p.guide ? await context.places('guide') : [];
     const ranks = p.stagger > 0 ? rootRanks(paths, ranksOf(paths, p.order, context.seed, places)) : null;
     const longest = p.pace === 'speed' ? paths.whole.reduce((top, length) => Math.max(top, length), 0) : 0;
@@ -265,7 +264,7 @@ export const grow = defineStep({
       const late = (ranks ? ranks[path] * p.stagger : 0) + framesAgo;
       const raw = late > 0 ? context.numberAt(name, context.frame - late) : p[name];
       const fair = longest > 0 && paths.whole[path] > 0 ? Math.min(1, (raw * longest) / paths.whole[path]) : raw;
-      return p.ease === 'linear' ? fair : Math.min(1, Math.max(0, easeAt(p.ease as EaseName, fair)));
+      return p.ease === 'linear' ? fair : Math.min(1, Math.max(0, easeAt(p.ease, fair)));
     };
     const window = (path: number): readonly [number, number] => {
       let [from, to] = [reached('from', path), reached('to', path)];
@@ -288,7 +287,7 @@ export const grow = defineStep({
     if (context.wanted('age')) {
       const most = Math.min(2000, Math.max(0, Math.ceil(context.frame - context.range[0]) + 240));
       const share = { base: (u: number) => u, tip: (u: number) => 1 - u, middle: (u: number) => Math.abs(2 * u - 1) };
-      const way = share[p.begins as keyof typeof share];
+      const way = share[p.begins];
       const places = cut.arrival ?? cut.u;
       const front = {
         arrival: (i: number) => way(places[i]),
@@ -336,7 +335,7 @@ const frontsOf = (from: number, to: number, still: number): number =>
  * first one will.
  */
 function stillFronts(p: ParamsOf<typeof grow.params>, context: StepContext): number {
-  const ends = { base: [FAR, NEAR], tip: [NEAR, FAR], middle: [FAR | NEAR, FAR | NEAR] }[p.begins as 'base'];
+  const ends = { base: [FAR, NEAR], tip: [NEAR, FAR], middle: [FAR | NEAR, FAR | NEAR] }[p.begins];
   if (p.from > 0 || p.to < 1) return ends[0];
   const [first, last] = context.range;
   const at = (frame: number): number => {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { grownLength, visibleLength } from '../../curves/pathFrames';
 import { tipsOf } from '../../curves/tips';
 import { type Paths, pathCount, pointCount } from '../../geometry/paths';
-import { at, distance, dot, type Vec3 } from '../../geometry/vec';
+import { sub, scale, byAxis, at, distance, dot, type Vec3 } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
 import { newGuide } from '../../scene/owners';
 import { type ParamValue, type Scene } from '../../scene/schema';
@@ -184,11 +184,9 @@ describe('growing ends', () => {
       const [tip] = tipsOf(made!);
       // The cap is a wire of three sides: its first ring lies about the tip, its second a tenth of a metre on.
       const ring = (first: number): Vec3 =>
-        [0, 1, 2].map((c) =>
-          [0, 1, 2].reduce((sum, k) => sum + mesh!.positions[3 * (first + k) + c] / 3, 0),
-        ) as unknown as Vec3;
+        byAxis((c) => [0, 1, 2].reduce((sum, k) => sum + mesh!.positions[3 * (first + k) + c] / 3, 0));
       expect(distance(ring(0), tip.position)).toBeLessThan(1e-5);
-      const axis = ring(4).map((x, c) => (x - tip.position[c]) / 0.1) as unknown as Vec3;
+      const axis = scale(sub(ring(4), tip.position), 10);
       expect(dot(axis, tip.tangent)).toBeCloseTo(1, 4);
       expect(distance(last(made!), tip.position)).toBe(0);
     }

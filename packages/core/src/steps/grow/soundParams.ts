@@ -1,5 +1,5 @@
 import { REEF_SOUND } from '../../sound/reef';
-import { type FileParam, type Resolved, type ToggleParam, type NumberParam, numberField } from '../declare';
+import { numberField, type ParamSpecs, type Resolved } from '../declare';
 
 const heard = (p: Resolved): boolean => Number(p.levels) !== 0 && p.levelsBy === 'sound';
 
@@ -17,7 +17,7 @@ export const soundParams = {
     shipped: [{ value: REEF_SOUND, label: 'Reef sounding' }],
     default: REEF_SOUND,
     shown: heard,
-  } as FileParam,
+  },
   low: hertz('Lowest', 'Frequency of the first path.', 40),
   high: hertz('Highest', 'Frequency of the last path.', 6000),
   attack: seconds('Attack', 'Time in which a level rises most of the way.', 0.03),
@@ -33,12 +33,12 @@ export const soundParams = {
     slider: [0, 10],
     whole: true,
     shown: heard,
-  } as NumberParam,
+  },
   repeat: {
     type: 'toggle',
     label: 'Repeat',
     help: 'Plays the sound over and over; its end rings on into its beginning.',
     default: true,
     shown: heard,
-  } as ToggleParam,
-};
+  },
+} as const satisfies ParamSpecs;

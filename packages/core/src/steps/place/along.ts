@@ -270,7 +270,7 @@ export const along = defineStep({
           distance: `every ${metres(p.distance)}`,
           count: `${figure(p.count)} a path`,
           points: 'one a point',
-        }[p.by as 'item' | 'distance' | 'count' | 'points'],
+        }[p.by],
   async run(form, p, context) {
     const items = await itemsOf(p, context);
     // While the item itself is too young to have a shape, there is nothing to copy.

@@ -8,7 +8,7 @@ import { SeatList, type Seats } from '../../geometry/seats';
 import { about, after, axesInto, between, fromAxes, NO_TURN, type Turn, turnedBy } from '../../geometry/turns';
 import { scale, sub, unit, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
-import { easeAt, type EaseName } from '../../time/easing';
+import { easeAt } from '../../time/easing';
 import { type StepContext } from '../declare';
 import { type AlongParams } from './along';
 import { courseOf, hanging } from './hanging';
@@ -162,7 +162,7 @@ function slotLayer(
     count: p.by === 'count' ? p.count : null,
     start: p.start,
     end: p.end,
-    rest: p.rest as 'leave' | 'spread' | 'fit',
+    rest: p.rest,
     pattern,
     hung,
   };
@@ -283,7 +283,7 @@ function seat(
     const grown =
       age === null || p.settle === 0 || p.reveal !== 'appear'
         ? 1
-        : Math.max(0, easeAt(p.ease as EaseName, Math.min(1, passed / p.settle)));
+        : Math.max(0, easeAt(p.ease, Math.min(1, passed / p.settle)));
     const fade = motion && !loop && p.fade > 0 ? rise(share / p.fade) * rise((1 - share) / p.fade) : 1;
     const small = p.vary > 0 ? 1 - p.vary * random(number, 0, 1) : 1;
     const size =

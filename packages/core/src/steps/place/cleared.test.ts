@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { emptyForm } from '../../geometry/form';
 import { boxesMeet, orientedBox } from '../../geometry/meshPairs';
 import { SeatList, type Seats } from '../../geometry/seats';
-import { about, type Turn } from '../../geometry/turns';
+import { turnAt, about, type Turn } from '../../geometry/turns';
 import { at, unit, type Vec3 } from '../../geometry/vec';
 import { box } from '../../surfaces/solids';
 import { type StepContext } from '../declare';
@@ -42,7 +42,7 @@ function oneByOne(seats: Seats, room: number): number[] {
       {
         mesh: ITEM,
         position: at(seats.positions, k),
-        turn: [...seats.turns.subarray(4 * k, 4 * k + 4)] as unknown as Turn,
+        turn: turnAt(seats.turns, k),
         size: at(seats.sizes, k),
       },
       room / 2,

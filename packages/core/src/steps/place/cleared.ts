@@ -2,7 +2,7 @@ import { boxesMeet, orientedBox, type OrientedBox } from '../../geometry/meshPai
 import { wholeMesh } from '../../geometry/copies';
 import { type Mesh } from '../../geometry/mesh';
 import { keptSeats, type Seats } from '../../geometry/seats';
-import { NO_TURN, type Turn } from '../../geometry/turns';
+import { turnAt, NO_TURN } from '../../geometry/turns';
 import { at, norm } from '../../geometry/vec';
 import { type StepContext } from '../declare';
 
@@ -66,7 +66,7 @@ function largestFirst(seats: Seats, meshes: readonly (Mesh | null)[]): number[] 
 
 function boxOf(seats: Seats, k: number, mesh: Mesh, share: number, margin: number): OrientedBox {
   const [x, y, z] = at(seats.sizes, k);
-  const turn = Array.from(seats.turns.subarray(4 * k, 4 * k + 4)) as unknown as Turn;
+  const turn = turnAt(seats.turns, k);
   return orientedBox({ mesh, position: at(seats.positions, k), turn, size: [x * share, y * share, z * share] }, margin);
 }
 

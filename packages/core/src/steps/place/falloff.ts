@@ -193,7 +193,7 @@ const params = {
     most: 40,
     shown: is('drives', 'attribute'),
   },
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 /** The name under which the weight is kept. */
 export const weightKeptAs = (p: { name: string }): string => p.name.trim() || 'falloff';

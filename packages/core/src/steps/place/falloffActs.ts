@@ -2,7 +2,7 @@ import { falloffWeight, type FalloffShape } from '../../fields/falloff';
 import { noise3 } from '../../fields/noise';
 import { linearRgb } from '../../geometry/gradient';
 import { type Seats } from '../../geometry/seats';
-import { about, after, type Turn, turnedBy } from '../../geometry/turns';
+import { turnAt, about, after, turnedBy } from '../../geometry/turns';
 import { at, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { type StepContext } from '../declare';
@@ -102,7 +102,6 @@ const ball = (centre: Vec3, radius: number, soft: number): FalloffShape => ({
 
 /** The seats with the weights put to use. */
 export function driven(p: FalloffParams, seats: Seats, weight: Float32Array, fps: number): Seats {
-  const turnAt = (k: number): Turn => Array.from(seats.turns.subarray(4 * k, 4 * k + 4)) as unknown as Turn;
   switch (p.drives) {
     case 'size':
       return { ...seats, sizes: seats.sizes.map((size, i) => size * (1 + (p.factor - 1) * weight[Math.floor(i / 3)])) };
@@ -114,7 +113,7 @@ export function driven(p: FalloffParams, seats: Seats, weight: Float32Array, fps
           about([0, 1, 0], p.spinY * w * rad),
           after(about([1, 0, 0], p.spinX * w * rad), about([0, 0, 1], p.spinZ * w * rad)),
         );
-        turns.set(after(turnAt(k), spin), 4 * k);
+        turns.set(after(turnAt(seats.turns, k), spin), 4 * k);
       });
       return { ...seats, turns };
     }
@@ -122,7 +121,7 @@ export function driven(p: FalloffParams, seats: Seats, weight: Float32Array, fps
       const positions = new Float32Array(seats.positions);
       weight.forEach((w, k) => {
         const by: Vec3 = [p.moveX * w, p.moveY * w, p.moveZ * w];
-        const moved = p.frame === 'own' ? turnedBy(turnAt(k), by) : by;
+        const moved = p.frame === 'own' ? turnedBy(turnAt(seats.turns, k), by) : by;
         for (let c = 0; c < 3; c++) positions[3 * k + c] += moved[c];
       });
       return { ...seats, positions };

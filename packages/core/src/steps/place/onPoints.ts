@@ -3,7 +3,7 @@ import { columnNamed, picked } from '../../geometry/attributes';
 import { POINTS } from '../../geometry/form';
 import { unwritten } from '../../geometry/meshAttributes';
 import { profileTable, readTable } from '../../geometry/profile';
-import { about, after, between, fromAxes, type Turn } from '../../geometry/turns';
+import { turnAt, about, after, between, fromAxes, type Turn } from '../../geometry/turns';
 import { at, sub, unit } from '../../geometry/vec';
 import { defineStep, type NumberParam, type ProfileParam, numberField } from '../declare';
 import { percent } from '../format';
@@ -98,7 +98,7 @@ export const onPoints = defineStep({
         ? between([0, 1, 0], unit(sub(goal, position)))
         : p.facing === 'upright'
           ? fromAxes([1, 0, 0], [0, 1, 0])
-          : (Array.from(points.turns.subarray(4 * k, 4 * k + 4)) as unknown as Turn);
+          : turnAt(points.turns, k);
       const tilt = p.lean * readTable(leans, share) + p.varyLean * (2 * random(number, 3) - 1);
       const turn = turns.at(order) + (p.varyTurn * Math.PI * (2 * random(number, 2) - 1)) / 180;
       seats.add({

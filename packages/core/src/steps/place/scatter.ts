@@ -106,7 +106,7 @@ const params = {
     max: 100,
     slider: [-0.2, 0.2],
   },
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export type ScatterParams = ParamsOf<typeof params>;
 

@@ -5,7 +5,7 @@ import { vertexValues } from '../../geometry/meshAttributes';
 import { pointValues } from '../../geometry/pathAttributes';
 import { pointCount } from '../../geometry/paths';
 import { SEATS } from '../../geometry/seats';
-import { easeAt, type EaseName } from '../../time/easing';
+import { easeAt } from '../../time/easing';
 import { type StepContext } from '../declare';
 import { type FalloffParams, weightKeptAs } from './falloff';
 import { driven, type Weighed, weightOf } from './falloffActs';
@@ -83,7 +83,7 @@ async function weights(
   const weight = new Float32Array(places.count);
   for (let k = 0; k < weight.length; k++) {
     if (k % 4096 === 0) await context.breathe();
-    const own = easeAt(p.ease as EaseName, weigh(k));
+    const own = easeAt(p.ease, weigh(k));
     const here = p.invert ? 1 - own : own;
     weight[k] = earlier ? combined(here, earlier[k], p.combine) : here;
   }

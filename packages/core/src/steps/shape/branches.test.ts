@@ -1,6 +1,6 @@
 import { type Form } from '../../geometry/form';
 import { NO_PARENT, type Paths, pathsFrom } from '../../geometry/paths';
-import { at, distance, dot, sub, unit, type Vec3 } from '../../geometry/vec';
+import { partWay, at, distance, dot, sub, unit, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
 import { type Step } from '../../scene/schema';
 import { form } from '../../../test/paths';
@@ -17,7 +17,7 @@ function joints(paths: Paths): { gap: number; angle: number }[] {
     while (k + 2 < end && paths.u[k + 1] < u) k++;
     const t = (u - paths.u[k]) / (paths.u[k + 1] - paths.u[k]);
     const [a, b] = [at(paths.positions, k), at(paths.positions, k + 1)];
-    const joint = a.map((x, c) => x + (b[c] - x) * t) as unknown as Vec3;
+    const joint = partWay(a, b, t);
     const base = paths.offsets[p];
     const own = unit(sub(at(paths.positions, base + 1), at(paths.positions, base)));
     const angle = (Math.acos(Math.min(1, Math.max(-1, dot(unit(sub(b, a)), own)))) * 180) / Math.PI;

@@ -79,7 +79,7 @@ const params = {
     slider: [0, 3],
     shown: (p) => Number(p.noise) !== 0,
   },
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export type DisplaceParams = ParamsOf<typeof params>;
 

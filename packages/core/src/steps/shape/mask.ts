@@ -39,7 +39,7 @@ const params = {
     default: '',
     most: 40,
   },
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export type MaskParams = ParamsOf<typeof params>;
 

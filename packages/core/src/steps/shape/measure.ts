@@ -121,7 +121,7 @@ const params = {
     default: '',
     most: 40,
   },
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export type MeasureParams = ParamsOf<typeof params>;
 

@@ -9,8 +9,8 @@ import { faceCount, type Mesh } from '../../geometry/mesh';
 import { pathCount, type Paths } from '../../geometry/paths';
 import { nearestPlace, thicknessAt } from '../../geometry/nearest';
 import { profileTable, readTable } from '../../geometry/profile';
-import { turnedBy, type Turn } from '../../geometry/turns';
-import { at, distance, dot, unit, type Vec3 } from '../../geometry/vec';
+import { turnAt, turnedBy } from '../../geometry/turns';
+import { at, distance, dot, sub, unit, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { meanCurvatures } from '../../surfaces/curvature';
 import { type StepContext } from '../declare';
@@ -97,7 +97,7 @@ function pathSites(paths: Paths): Sites {
 /** Which way a path runs at one of its points. */
 function wayOf(paths: Paths, path: number, k: number): Vec3 {
   const [a, b] = [Math.max(paths.offsets[path], k - 1), Math.min(paths.offsets[path + 1] - 1, k + 1)];
-  return unit([0, 1, 2].map((c) => paths.positions[3 * b + c] - paths.positions[3 * a + c]) as unknown as Vec3);
+  return unit(sub(at(paths.positions, b), at(paths.positions, a)));
 }
 
 const looseSites = (
@@ -107,7 +107,7 @@ const looseSites = (
   domain,
   count: dice.length,
   positions,
-  up: (k) => turnedBy(Array.from(turns.subarray(4 * k, 4 * k + 4)) as unknown as Turn, [0, 1, 0]),
+  up: (k) => turnedBy(turnAt(turns, k), [0, 1, 0]),
   dice: (k) => dice[k],
   number: (k) => k,
   mesh: null,

@@ -82,7 +82,7 @@ const params = {
     default: 'inside',
     shown: is('by', 'form', 'guide'),
   },
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export type PruneParams = ParamsOf<typeof params>;
 
@@ -103,7 +103,7 @@ export const prune = defineStep({
       form: `what is ${p.keeps === 'inside' ? 'outside' : 'inside'} a form`,
       guide: `what is ${p.keeps === 'inside' ? 'beyond' : 'within'} ${metres(p.within)}`,
       attribute: `what is ${p.side === 'below' ? 'above' : 'below'} ${figure(p.limit)}`,
-    })[p.by as 'depth'],
+    })[p.by],
   async run(form, p, context) {
     const { pruned } = await import('./pruned');
     return { ...form, paths: await pruned(form.paths!, p, context) };

@@ -5,7 +5,7 @@ import { insideOf } from '../../geometry/nearest';
 import { pointValues } from '../../geometry/pathAttributes';
 import { type Paths, pathCount, uncut } from '../../geometry/paths';
 import { pathTreeOf } from '../../geometry/tree';
-import { at, distance, type Vec3 } from '../../geometry/vec';
+import { partWay, at, distance, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { type StepContext } from '../declare';
 import { skinIn } from '../start/others';
@@ -100,7 +100,7 @@ async function measureOf(paths: Paths, p: PruneParams, context: StepContext): Pr
       // To a millionth of the piece.
       for (let round = 0; round < 20; round++) {
         const t = (low + high) / 2;
-        if (stays([0, 1, 2].map((c) => a[c] + t * (b[c] - a[c])) as unknown as Vec3)) low = t;
+        if (stays(partWay(a, b, t))) low = t;
         else high = t;
       }
       return low;

@@ -79,7 +79,7 @@ export const respace = defineStep({
       count: counted(p.count, 'point'),
       spacing: `every ${metres(p.spacing)}`,
       density: `${figure(p.density)} a metre`,
-    })[p.by as 'count' | 'spacing' | 'density'],
+    })[p.by],
   async run(form, p, context) {
     const old = form.paths!;
     const m = pathCount(old);
@@ -95,7 +95,7 @@ export const respace = defineStep({
     context.claim(
       'points',
       wanted,
-      { count: 'Count', spacing: 'the number of points by a larger Spacing', density: 'Per metre' }[p.by as 'count'],
+      { count: 'Count', spacing: 'the number of points by a larger Spacing', density: 'Per metre' }[p.by],
     );
     const plans = tables.map((table, k) =>
       old.offsets[k + 1] - old.offsets[k] < 2

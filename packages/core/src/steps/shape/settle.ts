@@ -67,7 +67,7 @@ export const settle = defineStep({
     const mesh = wholeMesh(await context.other('growth'));
     if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
     const [height, amount] = [context.varied('height'), context.varied('amount')];
-    const onto = settling(mesh, p.way as 'down', p.keep);
+    const onto = settling(mesh, p.way, p.keep);
     return eachPoint(form, context, (place, element) => onto(place, height(element), amount(element)));
   },
 });

@@ -87,7 +87,7 @@ const params = {
     shown: glows,
   }),
   color: { type: 'color', label: 'Glow colour', help: 'Colour of that light.', default: '#ff8a5b', shown: glows },
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export type RevealParams = ParamsOf<typeof params>;
 

@@ -1,6 +1,6 @@
 import { withFrames } from '../../curves/pathFrames';
 import { type FramedPaths, type Paths } from '../../geometry/paths';
-import { at, cross, dot, unit, type Vec3 } from '../../geometry/vec';
+import { byAxis, at, cross, dot, unit, type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { metres } from '../format';
 import { shapeOf, skinParams, sweepHooks, variedPaths } from './skinParams';
@@ -105,7 +105,7 @@ function leaning(paths: Paths, lean: string): FramedPaths {
     const across = unit(level, carried);
     const wanted = lean === 'level' ? across : cross(tangent, across);
     const side = dot(wanted, carried) < 0 && sure < 1 ? -1 : 1;
-    const mixed: Vec3 = [0, 1, 2].map((c) => wanted[c] * sure + side * carried[c] * (1 - sure)) as unknown as Vec3;
+    const mixed: Vec3 = byAxis((c) => wanted[c] * sure + side * carried[c] * (1 - sure));
     const along = dot(mixed, tangent);
     normals.set(
       unit([mixed[0] - along * tangent[0], mixed[1] - along * tangent[1], mixed[2] - along * tangent[2]], carried),

@@ -3,20 +3,21 @@ import { type Paths } from '../../geometry/paths';
 import { profileTable, readTable } from '../../geometry/profile';
 import { type Cap, type TubeShape } from '../../surfaces/rings';
 import { type SweepHooks } from '../../surfaces/tube';
-import { type ChoiceParam, type NumberParam, type ParamsOf, type ProfileParam, type StepContext } from '../declare';
+import { type ChoiceParam, type ParamSpecs, type ParamsOf, type StepContext } from '../declare';
 
-const cap = (label: string, value: Cap): ChoiceParam => ({
-  type: 'choice',
-  label,
-  help: 'How the tube ends: open, flat, half a ball, or a point.',
-  options: [
-    { value: 'open', label: 'Open' },
-    { value: 'flat', label: 'Flat' },
-    { value: 'round', label: 'Round' },
-    { value: 'pointed', label: 'Pointed' },
-  ],
-  default: value,
-});
+const cap = (label: string, value: Cap) =>
+  ({
+    type: 'choice',
+    label,
+    help: 'How the tube ends: open, flat, half a ball, or a point.',
+    options: [
+      { value: 'open', label: 'Open' },
+      { value: 'flat', label: 'Flat' },
+      { value: 'round', label: 'Round' },
+      { value: 'pointed', label: 'Pointed' },
+    ],
+    default: value,
+  }) as const satisfies ChoiceParam;
 
 /** What all skins swept along a path have in common: thickness along, and ends. */
 export const skinParams = {
@@ -30,7 +31,7 @@ export const skinParams = {
     max: 100,
     slider: [0, 0.5],
     varies: 'along',
-  } as NumberParam,
+  },
   along: {
     type: 'profile',
     label: 'Along',
@@ -42,7 +43,7 @@ export const skinParams = {
       { at: 0.7, value: 0.7 },
       { at: 1, value: 0.2 },
     ],
-  } as ProfileParam,
+  },
   follows: {
     type: 'choice',
     label: 'Follows',
@@ -53,7 +54,7 @@ export const skinParams = {
       { value: 'tip', label: 'From the tip' },
     ],
     default: 'grown',
-  } as ChoiceParam,
+  },
   reach: {
     type: 'number',
     unit: 'm',
@@ -64,7 +65,7 @@ export const skinParams = {
     max: 1000,
     slider: [0.05, 4],
     shown: (p) => p.follows === 'tip',
-  } as NumberParam,
+  },
   swell: {
     type: 'number',
     unit: 'm',
@@ -74,10 +75,10 @@ export const skinParams = {
     min: 0,
     max: 1000,
     slider: [0, 3],
-  } as NumberParam,
+  },
   start: cap('Start', 'flat'),
   end: cap('End', 'round'),
-};
+} as const satisfies ParamSpecs;
 
 /** The shape that these parameters describe. */
 export function shapeOf(p: ParamsOf<typeof skinParams>, sides: number): TubeShape {
@@ -85,12 +86,12 @@ export function shapeOf(p: ParamsOf<typeof skinParams>, sides: number): TubeShap
   return {
     radius: p.radius,
     along: (position) => readTable(table, position),
-    follows: p.follows as TubeShape['follows'],
+    follows: p.follows,
     reach: p.reach,
     swell: p.swell,
     sides,
-    start: p.start as Cap,
-    end: p.end as Cap,
+    start: p.start,
+    end: p.end,
   };
 }
 

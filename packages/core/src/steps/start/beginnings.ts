@@ -1,6 +1,6 @@
 import { pointsOf } from '../../checks/distance';
 import { tipsOf } from '../../curves/tips';
-import { turnedBy, type Turn } from '../../geometry/turns';
+import { turnAt, turnedBy } from '../../geometry/turns';
 import { at, unit, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { type StepContext } from '../declare';
@@ -30,7 +30,7 @@ export async function beginningsOf(
   if (points)
     return Array.from({ length: points.ids.length }, (_, k) => ({
       place: at(points.positions, k),
-      way: turnedBy(Array.from(points.turns.subarray(4 * k, 4 * k + 4)) as unknown as Turn, [0, 1, 0]),
+      way: turnedBy(turnAt(points.turns, k), [0, 1, 0]),
     }));
   if (!other.paths && mesh)
     return Array.from({ length: mesh.positions.length / 3 }, (_, k) => ({

@@ -50,7 +50,7 @@ const params = {
     default: 'stop',
   },
   points: whole('Points', 'How many points a member is made of.', 14, { min: 2, slider: [2, 40] }),
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 /** Members that there may be at most. */
 const MOST = 20_000;

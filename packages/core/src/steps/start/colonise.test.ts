@@ -4,7 +4,7 @@ import { insideOf, nearestPlace } from '../../geometry/nearest';
 import { NO_PARENT, pathCount, type Paths } from '../../geometry/paths';
 import { visibleLength } from '../../curves/pathFrames';
 import { pathTreeOf } from '../../geometry/tree';
-import { at, distance, type Vec3 } from '../../geometry/vec';
+import { byAxis, at, distance, type Vec3 } from '../../geometry/vec';
 import { random } from '../../fields/random';
 import { newGrowth, newStep } from '../../scene/make';
 import { type ParamValue, type Step } from '../../scene/schema';
@@ -173,7 +173,7 @@ test('inside and outside of a ring are told apart', () => {
   const ring = torus(1, 0.3, 40);
   let [inside, outside] = [0, 0];
   for (let k = 0; k < 400; k++) {
-    const point = [0, 1, 2].map((c) => 3 * (random(3, k, c) - 0.5)) as unknown as Vec3;
+    const point = byAxis((c) => 3 * (random(3, k, c) - 0.5));
     const [x, y, z] = point;
     const away = Math.hypot(Math.hypot(x, z) - 1, y);
     if (Math.abs(away - 0.3) < 0.02) continue;

@@ -115,7 +115,7 @@ const params = {
     max: 10,
     slider: [1.5, 4],
   },
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export type ColoniseParams = ParamsOf<typeof params>;
 

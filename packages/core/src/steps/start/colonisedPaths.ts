@@ -1,5 +1,5 @@
 import { colonised } from '../../curves/colonise';
-import { nodePaths, type Running } from '../../curves/nodePaths';
+import { nodePaths } from '../../curves/nodePaths';
 import { random } from '../../fields/random';
 import { spreadOut } from '../../fields/spreadOut';
 import { boundsOf, emptyForm } from '../../geometry/form';
@@ -7,7 +7,19 @@ import { type Mesh } from '../../geometry/mesh';
 import { insideOf, nearestPlace } from '../../geometry/nearest';
 import { type Paths, pathCount } from '../../geometry/paths';
 import { readPlaces } from '../../geometry/surfacePlaces';
-import { add, at, cross, dot, perpendicular, ringNormal, scale, sub, unit, type Vec3 } from '../../geometry/vec';
+import {
+  byAxis,
+  add,
+  at,
+  cross,
+  dot,
+  perpendicular,
+  ringNormal,
+  scale,
+  sub,
+  unit,
+  type Vec3,
+} from '../../geometry/vec';
 import { pointsOf } from '../../checks/distance';
 import { Problem } from '../../problem';
 import { inside } from '../../outline/region';
@@ -42,7 +54,7 @@ export async function colonisedPaths(p: ColoniseParams, context: StepContext): P
     () => context.breathe(),
   );
   context.claim('points', nodes.parents.length, 'the number of places, or raise Piece');
-  return nodePaths(nodes, { running: p.running as Running, exponent: p.exponent });
+  return nodePaths(nodes, { running: p.running, exponent: p.exponent });
 }
 
 const onto = (mesh: Mesh, place: Vec3): Vec3 => nearestPlace(mesh, place)?.position ?? place;
@@ -54,7 +66,7 @@ const outOf =
     if (!insideOf(mesh, place)) return place;
     const near = nearestPlace(mesh, place)!;
     const out = unit(sub(near.position, place));
-    return [0, 1, 2].map((c) => near.position[c] + 0.2 * step * out[c]) as unknown as Vec3;
+    return byAxis((c) => near.position[c] + 0.2 * step * out[c]);
   };
 
 /** So many places are thrown for one that blue noise takes. */
@@ -94,7 +106,7 @@ async function thrown(
   // Darts that miss are thrown again; a form that takes up next to nothing of its box is given up.
   for (let dart = 0; found < count && dart < 200 * count + 10_000; dart++) {
     if (dart % 4096 === 4095) await context.breathe();
-    const u = [0, 1, 2].map((c) => 2 * random(seed, dart, c) - 1) as unknown as Vec3;
+    const u = byAxis((c) => 2 * random(seed, dart, c) - 1);
     if (within(u)) out.set(placed(u), 3 * found++);
   }
   return out.slice(0, 3 * found);
@@ -110,7 +122,7 @@ function inShape(p: ColoniseParams): Target {
   const size = [p.width, p.height, p.depth];
   const middle = [p.atX, p.atY, p.atZ];
   return {
-    at: (u) => [0, 1, 2].map((c) => middle[c] + 0.5 * u[c] * size[c]) as unknown as Vec3,
+    at: (u) => byAxis((c) => middle[c] + 0.5 * u[c] * size[c]),
     within: (u) => {
       if (p.where === 'ball') return Math.hypot(...u) <= 1;
       return p.where === 'box' || Math.hypot(u[0], u[2]) <= (u[1] + 1) / 2;
@@ -120,8 +132,7 @@ function inShape(p: ColoniseParams): Target {
 
 function inForm(mesh: Mesh): Target {
   const { min, max } = boundsOf({ ...emptyForm(), mesh })!;
-  const place = (u: Vec3): Vec3 =>
-    [0, 1, 2].map((c) => (min[c] + max[c]) / 2 + (u[c] * (max[c] - min[c])) / 2) as unknown as Vec3;
+  const place = (u: Vec3): Vec3 => byAxis((c) => (min[c] + max[c]) / 2 + (u[c] * (max[c] - min[c])) / 2);
   return { at: place, within: (u) => insideOf(mesh, place(u)) };
 }
 

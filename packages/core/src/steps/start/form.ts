@@ -105,7 +105,7 @@ export const form = defineStep({
     const faces = raw.indices.length / 3;
     context.claim('faces', faces, 'the number of faces where it was made');
     const unit = p.by === 'size' ? p.size / Math.max(1e-9, extentOf(raw)) : UNITS[p.by];
-    const up = p.up === 'file' ? raw.up : (p.up as 'y');
+    const up = p.up === 'file' ? raw.up : p.up;
     let mesh = await taken(raw, { up, unit, soft: (p.soft * Math.PI) / 180, ground: p.ground }, breathe);
     if (p.reduce > 0) {
       const { reduced } = await import('../../forms/reduce');

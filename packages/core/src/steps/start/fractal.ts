@@ -1,4 +1,3 @@
-import { type FractalKind } from '../../curves/fractal';
 import { pathsFrom } from '../../geometry/paths';
 import { defineStep, place } from '../declare';
 import { metres } from '../format';
@@ -14,7 +13,7 @@ const OPTIONS = [
   { value: 'dragon', label: 'Dragon' },
   { value: 'gosper', label: 'Gosper' },
   { value: 'arrowhead', label: 'Sierpinski arrowhead' },
-];
+] as const;
 
 export const fractal = defineStep({
   kind: 'fractal',
@@ -71,7 +70,7 @@ export const fractal = defineStep({
   async run(form, p, context) {
     const { fractalPoints, fractalSegments } = await import('../../curves/fractal');
     const { roundCorners } = await import('../../curves/roundCorners');
-    const kind = p.which as FractalKind;
+    const kind = p.which;
     const corners = fractalSegments(kind, p.order) + 1;
     context.claim('points', p.round > 0 ? corners * (ARC_STEPS + 1) : corners, 'Order');
     await context.breathe();

@@ -92,7 +92,7 @@ const params = {
       slider: [0.01, 0.1],
     },
   ),
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export type FrillParams = ParamsOf<typeof params>;
 

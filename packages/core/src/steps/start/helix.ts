@@ -85,7 +85,7 @@ export const helix = defineStep({
     context.claim('points', p.points, 'Points');
     // A cone's turns are longer where it is wide: finer points first, then even spacing.
     const even = p.below === p.above;
-    const shape = { ...p, widens: p.widens as 'evenly' | 'by-factor' };
+    const shape = p;
     const curve = even ? helixPoints(shape, p.points) : resample(helixPoints(shape, 8 * p.points), p.points, false);
     const base = [p.baseX, p.baseY, p.baseZ];
     const positions = curve.map((value, i) => value + base[i % 3]);

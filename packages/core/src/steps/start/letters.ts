@@ -1,6 +1,6 @@
 import { SHIPPED_FONT } from '../../outline/shipped';
 import { Problem } from '../../problem';
-import { type FileParam, type NumberParam, type StepContext, type TextParam } from '../declare';
+import { type ParamSpecs, type StepContext } from '../declare';
 
 /** What is set, and how: the same fields wherever letters are. */
 export const letterParams = {
@@ -10,7 +10,7 @@ export const letterParams = {
     help: 'What is set; a line break begins a new line.',
     default: 'Reef',
     most: 500,
-  } as TextParam,
+  },
   font: {
     type: 'file',
     kind: 'font',
@@ -18,7 +18,7 @@ export const letterParams = {
     help: 'A TTF, OTF or WOFF file, or the font that comes with Uvrex.',
     shipped: [{ value: SHIPPED_FONT, label: 'Bricolage Grotesque' }],
     default: SHIPPED_FONT,
-  } as FileParam,
+  },
   spacing: {
     type: 'number',
     unit: 'share',
@@ -28,8 +28,8 @@ export const letterParams = {
     min: -1,
     max: 10,
     slider: [-0.2, 1],
-  } as NumberParam,
-};
+  },
+} as const satisfies ParamSpecs;
 
 /** The contours of letters, for a line a metre high. */
 export async function letters(

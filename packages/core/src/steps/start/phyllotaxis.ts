@@ -1,4 +1,4 @@
-import { areaOf, floretAt, GOLDEN_ANGLE, type Receptacle, type ReceptacleShape } from '../../geometry/phyllotaxis';
+import { areaOf, floretAt, GOLDEN_ANGLE, type ReceptacleShape } from '../../geometry/phyllotaxis';
 import { emptyColumns, NO_NAMED } from '../../geometry/attributes';
 import { type Points, POINTS } from '../../geometry/form';
 import { fromAxes } from '../../geometry/turns';
@@ -115,7 +115,7 @@ const params = {
     slider: [0, 60],
     shown: (p) => p.born === 'endless',
   },
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export const phyllotaxis = defineStep({
   kind: 'phyllotaxis',
@@ -181,7 +181,7 @@ async function florets(p: ParamsOf<typeof params>, context: StepContext): Promis
 
 /** The surface as large as so many points need, where their spacing is held. */
 function grownShape(p: ParamsOf<typeof params>, total: number): ReceptacleShape {
-  const shape = { which: p.which as Receptacle, radius: p.radius, height: p.height };
+  const shape = { which: p.which, radius: p.radius, height: p.height };
   if (p.room === 'held' || p.born === 'endless') return shape;
   // Neighbours a spacing apart in hexagons take √3/2 of its square each.
   const wanted = (Math.max(total, 1e-6) * p.spacing ** 2 * Math.sqrt(3)) / 2;

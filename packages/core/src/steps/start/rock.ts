@@ -44,7 +44,7 @@ const params = {
   ),
   base: share('Flat below', 'Share of its height that is cut off level, so that it lies firmly.', 0.2, { max: 0.45 }),
   ...place('at', 'Place', 'Where it lies; its lowest place is on the ground there.', [0, 0, 0]),
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export const rock = defineStep({
   kind: 'rock',

@@ -100,7 +100,7 @@ const params = {
     default: true,
     shown: (p) => p.begin !== 'ring',
   },
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export type RuffleParams = ParamsOf<typeof params>;
 

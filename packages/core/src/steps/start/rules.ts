@@ -91,7 +91,7 @@ const params = {
     default: '',
     most: 20,
   },
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export type RulesParams = ParamsOf<typeof params>;
 

@@ -1,6 +1,5 @@
 import { type Mesh } from '../../geometry/mesh';
 import { CHAINS, sizesOf } from '../../surfaces/chains';
-import { type Platonic } from '../../surfaces/solids';
 import { defineStep, type NumberParam, place, type Resolved, type StepContext, numberField } from '../declare';
 import { metres } from '../format';
 import { letterParams, letters } from './letters';
@@ -119,14 +118,17 @@ export const solid = defineStep({
     },
     ...place('at', 'Place', 'Where it stands.', [0, 0, 0]),
   },
-  summary: (p) =>
-    `${p.which}, ${metres({ box: p.width, sheet: p.width, letters: p.height, link: sizesOf(p.standard, p.wire)?.innerLength ?? p.innerLength }[p.which] ?? p.radius)}`,
+  summary: (p) => {
+    const link = sizesOf(p.standard, p.wire)?.innerLength ?? p.innerLength;
+    const sizes: Partial<Record<typeof p.which, number>> = { box: p.width, sheet: p.width, letters: p.height, link };
+    return `${p.which}, ${metres(sizes[p.which] ?? p.radius)}`;
+  },
   async run(form, p, context) {
     const { withRiders } = await import('../../geometry/joinMeshes');
     context.claim('points', p.sides * p.sides, 'Sides');
     const { ball, box, crystal, cylinder, link, platonic, sheet, torus } = await import('../../surfaces/solids');
     const chain = { ...p, ...sizesOf(p.standard, p.wire) };
-    const make: Record<string, () => Mesh | Promise<Mesh>> = {
+    const make: Record<typeof p.which, () => Mesh | Promise<Mesh>> = {
       ball: () => ball(p.radius, p.sides),
       box: () => box(p.width, p.height, p.depth),
       ring: () => torus(p.radius, Math.min(p.thick, p.radius), p.sides),
@@ -136,8 +138,12 @@ export const solid = defineStep({
       sheet: () => sheet(p.width, p.height, p.pieces),
       crystal: () => crystal(p.radius, p.height, p.point, p.sides),
       letters: () => solidLetters(p, context),
+      tetrahedron: () => platonic('tetrahedron', p.radius),
+      octahedron: () => platonic('octahedron', p.radius),
+      dodecahedron: () => platonic('dodecahedron', p.radius),
+      icosahedron: () => platonic('icosahedron', p.radius),
     };
-    const mesh = await (make[p.which]?.() ?? platonic(p.which as Platonic, p.radius));
+    const mesh = await make[p.which]();
     const here = { origin: [p.atX, p.atY, p.atZ], x: [1, 0, 0], y: [0, 1, 0], size: 1 } as const;
     const pitch = p.which === 'link' ? chain.innerLength : null;
     return { ...form, mesh: withRiders(form.mesh, mesh, [here]), pitch };

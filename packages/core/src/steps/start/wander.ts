@@ -68,7 +68,7 @@ const params = {
     shown: held,
   }),
   piece: lengthField('Piece', 'From point to point.', 0.03, { min: 0.001, slider: [0.005, 0.2] }),
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export type WanderParams = ParamsOf<typeof params>;
 

@@ -1,7 +1,7 @@
 import { random } from '../../fields/random';
 import { nearestPlace } from '../../geometry/nearest';
 import { type Paths, pathsFrom } from '../../geometry/paths';
-import { add, scale, unit, type Vec3 } from '../../geometry/vec';
+import { byAxis, add, scale, unit, type Vec3 } from '../../geometry/vec';
 import { wandered } from '../../growing/wander';
 import { Problem } from '../../problem';
 import { type StepContext } from '../declare';
@@ -56,7 +56,7 @@ export async function wanderedPaths(p: WanderParams, context: StepContext): Prom
 /** A place in the ball of radius 1, evenly by chance. */
 function ball(seed: number, k: number): Vec3 {
   for (let dart = 0; ; dart++) {
-    const place = [0, 1, 2].map((c) => 2 * random(seed, k, 10 + 3 * dart + c) - 1) as unknown as Vec3;
+    const place = byAxis((c) => 2 * random(seed, k, 10 + 3 * dart + c) - 1);
     if (Math.hypot(...place) <= 1) return place;
   }
 }

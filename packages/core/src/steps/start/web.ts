@@ -194,7 +194,7 @@ const params = {
     default: true,
     shown: (p) => Number(p.drift) !== 0 || pulsing(p) || turns(p),
   },
-} satisfies ParamSpecs;
+} as const satisfies ParamSpecs;
 
 export type WebParams = ParamsOf<typeof params>;
 

@@ -159,7 +159,7 @@ async function planOf(
     delaunay: () => neighbourLinks(laid, p.longest, breathe),
     hub: () => Promise.resolve(hubLinks(laid, hub)),
     own: () => Promise.resolve<Links>([]),
-  }[p.links as 'tree']();
+  }[p.links]();
   const links = own.length > 0 ? uniqueLinks([...made, ...own]) : made;
   plan = { links, away: hubDistances(nodes, links, hub) };
   if (plans.size >= KEPT) plans.clear();
