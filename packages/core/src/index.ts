@@ -1,5 +1,6 @@
 export * from './problem';
 export * from './geometry/vec';
+export * from './geometry/filled';
 export * from './geometry/paths';
 export * from './geometry/mesh';
 export * from './geometry/form';

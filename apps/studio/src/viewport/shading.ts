@@ -1,4 +1,4 @@
-import { type Sheet, type SheetColumn } from '@uvrex/core';
+import { filled, mapped, type Sheet, type SheetColumn } from '@uvrex/core';
 import { falseColours, spreadOf } from '@uvrex/core/page';
 import { type Inspected, type Shade, shadedColumn } from '@/state/inspection';
 import { type OnScreen } from '@/state/results';
@@ -78,11 +78,11 @@ function facesApart(
   colours: Float32Array,
 ): OnScreen['shown']['mesh'] {
   const own = (from: Float32Array, at: (corner: number) => number): Float32Array =>
-    Float32Array.from({ length: 3 * indices.length }, (_, k) => from[3 * at(Math.floor(k / 3)) + (k % 3)]);
+    filled(Float32Array, 3 * indices.length, (k) => from[3 * at(Math.floor(k / 3)) + (k % 3)]);
   return {
     positions: own(positions, (corner) => indices[corner]),
     normals: own(normals, (corner) => indices[corner]),
-    indices: Uint32Array.from(indices, (_, corner) => corner),
+    indices: mapped(Uint32Array, indices, (_, corner) => corner),
     colors: own(colours, (corner) => Math.floor(corner / 3)),
     glow: null,
     flat: true,

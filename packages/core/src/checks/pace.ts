@@ -1,3 +1,4 @@
+import { filled } from '../geometry/filled';
 /** How evenly a growth moves. */
 export interface Pace {
   /** Change of the visible length from each frame to the next, metres a second; one entry fewer than lengths. */
@@ -15,10 +16,7 @@ const STILL = 0.03;
  * @param fps frames a second
  */
 export function paceOf(lengths: ArrayLike<number>, fps: number): Pace {
-  const speed = Float64Array.from(
-    { length: Math.max(0, lengths.length - 1) },
-    (_, i) => (lengths[i + 1] - lengths[i]) * fps,
-  );
+  const speed = filled(Float64Array, Math.max(0, lengths.length - 1), (i) => (lengths[i + 1] - lengths[i]) * fps);
   const fastest = speed.reduce((top, v) => Math.max(top, Math.abs(v)), 0);
   const moving = [...speed].map(Math.abs).filter((v) => v > STILL * fastest);
   if (fastest === 0 || moving.length === 0) return { speed, unevenness: null };

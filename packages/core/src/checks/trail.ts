@@ -1,3 +1,4 @@
+import { filled } from '../geometry/filled';
 import { type Evaluator } from '../evaluate/evaluator';
 import { type Wanted } from '../evaluate/results';
 import { type Form } from '../geometry/form';
@@ -85,7 +86,7 @@ export function motionOf(positions: Float32Array, fps: number): Pick<Trail, 'spe
     }
     return Math.sqrt(sum) * k;
   };
-  const speed = Float32Array.from({ length: n }, (_, i) => {
+  const speed = filled(Float32Array, n, (i) => {
     // At both ends the difference to the one neighbour there is.
     const step: [number, number][] =
       i === 0
@@ -101,5 +102,5 @@ export function motionOf(positions: Float32Array, fps: number): Pick<Trail, 'spe
     [-1, 1],
     [-2, -0.5],
   ] as const;
-  return { speed, jerk: Float32Array.from({ length: n }, (_, i) => size(third, i, fps ** 3)) };
+  return { speed, jerk: filled(Float32Array, n, (i) => size(third, i, fps ** 3)) };
 }

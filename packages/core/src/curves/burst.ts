@@ -1,3 +1,4 @@
+import { mapped } from '../geometry/filled';
 import { arcLengths, totalLength } from './arclength';
 import { random } from '../fields/random';
 import { oneNumber } from '../geometry/attributes';
@@ -139,8 +140,8 @@ function pathsOf(members: readonly Member[]): Paths {
   });
   return {
     ...paths,
-    parent: Uint32Array.from(members, ({ parent }) => (parent < 0 ? NO_PARENT : parent)),
-    attach: Float32Array.from(members, ({ parent }) => (parent < 0 ? 0 : 1)),
+    parent: mapped(Uint32Array, members, ({ parent }) => (parent < 0 ? NO_PARENT : parent)),
+    attach: mapped(Float32Array, members, ({ parent }) => (parent < 0 ? 0 : 1)),
     arrival,
     named: { generation: oneNumber('point', values) },
   };

@@ -1,3 +1,4 @@
+import { filled } from '../geometry/filled';
 import { at, byAxis, type Vec3 } from '../geometry/vec';
 
 type Breathe = () => Promise<void>;
@@ -221,7 +222,7 @@ class Grid {
     this.#dims = dimsFor();
     this.#span = Math.ceil(reach / size);
     const n = flat.length / 3;
-    const cells = Uint32Array.from({ length: n }, (_, k) => {
+    const cells = filled(Uint32Array, n, (k) => {
       const [i, j, l] = [0, 1, 2].map((c) => Math.floor((flat[3 * k + c] - this.#low[c]) / size));
       return i + this.#dims[0] * (j + this.#dims[1] * l);
     });
@@ -229,9 +230,9 @@ class Grid {
     for (const cell of cells) this.#counts[cell]++;
     this.#starts = new Uint32Array(this.#counts.length);
     for (let c = 1; c < this.#starts.length; c++) this.#starts[c] = this.#starts[c - 1] + this.#counts[c - 1];
-    const filled = this.#starts.slice();
+    const put = this.#starts.slice();
     this.#points = new Uint32Array(n);
-    cells.forEach((cell, k) => (this.#points[filled[cell]++] = k));
+    cells.forEach((cell, k) => (this.#points[put[cell]++] = k));
   }
 
   /** Calls for every point that is there in the cells round a place, and forgets those that are not. */

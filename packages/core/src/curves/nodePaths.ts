@@ -1,3 +1,4 @@
+import { mapped } from '../geometry/filled';
 import { NO_PARENT, type Paths, pathsFrom } from '../geometry/paths';
 import { type NodeTree } from './colonise';
 
@@ -85,8 +86,8 @@ export function nodePaths({ positions, parents, births }: NodeTree, { running, e
   const arrival = Float32Array.from(kept.flatMap(({ nodes }) => nodes.map(arrivalOf)));
   return {
     ...paths,
-    parent: Uint32Array.from(kept, ({ parent }) => (parent >= 0 ? number[parent] : NO_PARENT)),
-    attach: Float32Array.from(kept, ({ nodes, parent }) => (parent >= 0 ? (rest.get(nodes[0]) ?? 0) : 0)),
+    parent: mapped(Uint32Array, kept, ({ parent }) => (parent >= 0 ? number[parent] : NO_PARENT)),
+    attach: mapped(Float32Array, kept, ({ nodes, parent }) => (parent >= 0 ? (rest.get(nodes[0]) ?? 0) : 0)),
     arrival,
   };
 }

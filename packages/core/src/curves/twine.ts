@@ -1,3 +1,4 @@
+import { filled } from '../geometry/filled';
 import { arcLengths, totalLength } from './arclength';
 import { withFrames } from './pathFrames';
 import { sampleAt } from './resample';
@@ -43,7 +44,7 @@ export function twined(host: Paths, path: number, mesh: Mesh | null, how: Twinin
   if (!(last - first > 1e-9)) return null;
   // A hair more, as moving has it, makes no point more.
   const count = Math.max(2, Math.ceil(((last - first) / how.pitch) * how.points - 1e-3) + 1);
-  const arcs = Float64Array.from({ length: count }, (_, i) => first + ((last - first) * i) / (count - 1));
+  const arcs = filled(Float64Array, count, (i) => first + ((last - first) * i) / (count - 1));
   const sampled = (of: ArrayLike<number>): Float64Array => {
     const out = new Float64Array(3 * count);
     sampleAt(of as Float32Array, a, b, table, arcs, 3, out, 0);

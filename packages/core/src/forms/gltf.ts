@@ -1,3 +1,4 @@
+import { mapped } from '../geometry/filled';
 import { Problem } from '../problem';
 import { type Breathe, damaged, floats, FORM_LIMITS, integers, type RawForm, within } from './raw';
 
@@ -128,7 +129,7 @@ function dataBytes(uri: string): Uint8Array<ArrayBuffer> {
   } catch {
     throw damaged('a part of it that is embedded is damaged');
   }
-  return Uint8Array.from(text, (letter) => letter.charCodeAt(0));
+  return mapped(Uint8Array, text, (letter) => letter.charCodeAt(0));
 }
 
 function times(a: Matrix, b: Matrix): number[] {

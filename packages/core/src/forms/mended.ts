@@ -1,3 +1,4 @@
+import { filled } from '../geometry/filled';
 import { type Attribute, NO_NAMED } from '../geometry/attributes';
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { topologyOf } from '../geometry/topology';
@@ -120,7 +121,7 @@ function heightShares(positions: Float32Array): Float32Array {
     low = Math.min(low, positions[i]);
     high = Math.max(high, positions[i]);
   }
-  return Float32Array.from({ length: positions.length / 3 }, (_, i) =>
+  return filled(Float32Array, positions.length / 3, (i) =>
     high > low ? (positions[3 * i + 1] - low) / (high - low) : 0,
   );
 }

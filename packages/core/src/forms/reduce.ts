@@ -1,3 +1,4 @@
+import { filled, mapped } from '../geometry/filled';
 import { picked } from '../geometry/attributes';
 import { faceMiddles, facesFrom, knowsFaces } from '../geometry/faceAttributes';
 import { faceCount, MESH, type Mesh } from '../geometry/mesh';
@@ -17,7 +18,7 @@ export async function reduced(mesh: Mesh, bound: number): Promise<Mesh> {
   const indices = withoutFins(simple);
   const used = new Int32Array(mesh.positions.length / 3).fill(-1);
   const kept: number[] = [];
-  const out = Uint32Array.from(indices, (i) => {
+  const out = mapped(Uint32Array, indices, (i) => {
     if (used[i] < 0) {
       used[i] = kept.length;
       kept.push(i);
@@ -31,5 +32,5 @@ export async function reduced(mesh: Mesh, bound: number): Promise<Mesh> {
 /** For each face of a mesh, the face of another that is nearest to its middle. */
 function nearestFaces(of: Mesh, made: Mesh): Uint32Array {
   const middles = faceMiddles(made);
-  return Uint32Array.from({ length: faceCount(made) }, (_, f) => nearestPlace(of, at(middles, f))!.face);
+  return filled(Uint32Array, faceCount(made), (f) => nearestPlace(of, at(middles, f))!.face);
 }

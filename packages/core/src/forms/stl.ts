@@ -1,3 +1,4 @@
+import { filled } from '../geometry/filled';
 import { type Breathe, CHUNK, damaged, floats, type RawForm, within } from './raw';
 import { TextReader } from './text';
 
@@ -53,7 +54,7 @@ async function asText(bytes: Uint8Array, breathe: Breathe): Promise<RawForm> {
 
 const loose = (positions: Float32Array): RawForm => ({
   positions,
-  indices: Uint32Array.from({ length: positions.length / 3 }, (_, i) => i),
+  indices: filled(Uint32Array, positions.length / 3, (i) => i),
   normals: null,
   uvs: null,
   colors: null,

@@ -78,6 +78,15 @@ describe('carrying attributes over', () => {
     expect(Math.hypot(...turns!)).toBeCloseTo(1, 6);
   });
 
+  test('many pairs at once come to what each by itself does, to the bit', () => {
+    const ends = [0, 1, 2, 1, 1, 0, 2, 2];
+    const shares = [0.25, 0.7, 1 / 3, 0.5];
+    const [all, each] = [new Carrier(POINTS, points(), 'point', 5), new Carrier(POINTS, points(), 'point', 5)];
+    all.mixPairs(ends, 4, (pair) => shares[pair], 1);
+    shares.forEach((t, e) => each.mix(ends[2 * e], ends[2 * e + 1], t, 1 + e));
+    expect(all.result()).toEqual(each.result());
+  });
+
   test('halfway between two turns lies half the angle, whichever sign they are held with', () => {
     for (const sign of [1, -1]) {
       const turns = points().turns.map((value, i) => (i >= 4 && i < 8 ? sign * value : value));

@@ -223,22 +223,28 @@ export class Carrier<T extends Table> {
 
   /** Puts what lies `t` of the way from element i to element j at `at`. */
   mix(i: number, j: number, t: number, at: number): void {
-    for (const { width, blend, from, to } of this.#moved) {
-      const [p, q, write] = [width * i, width * j, width * at];
-      if (blend === 'nearest') {
-        const nearer = t < 0.5 ? p : q;
-        for (let c = 0; c < width; c++) to[write + c] = from[nearer + c];
+    for (const moved of this.#moved) mixOne(moved, i, j, t, at);
+  }
+
+  /**
+   * Puts what lies between the two elements of each of some pairs at `at` and on. The same as `mix`, array by array.
+   * @param ends 2 · count, the elements of each pair
+   * @param share how far of the way from the first to the second
+   */
+  mixPairs(ends: ArrayLike<number>, count: number, share: (pair: number) => number, at: number): void {
+    const shares = new Float64Array(count);
+    for (let e = 0; e < count; e++) shares[e] = share(e);
+    for (const moved of this.#moved) {
+      const { width, from, to } = moved;
+      if (moved.blend === 'nearest' || moved.blend === 'rotate') {
+        for (let e = 0; e < count; e++) mixOne(moved, ends[2 * e], ends[2 * e + 1], shares[e], at + e);
         continue;
       }
-      // Of a turn and its opposite, which are the same, the nearer one.
-      let side = 1;
-      if (blend === 'rotate' && width === 4) {
-        let along = 0;
-        for (let c = 0; c < 4; c++) along += from[p + c] * from[q + c];
-        if (along < 0) side = -1;
+      for (let e = 0, write = width * at; e < count; e++) {
+        const t = shares[e];
+        for (let p = width * ends[2 * e], q = width * ends[2 * e + 1], end = p + width; p < end; p++, q++)
+          to[write++] = from[p] + (from[q] - from[p]) * t;
       }
-      for (let c = 0; c < width; c++) to[write + c] = from[p + c] + (side * from[q + c] - from[p + c]) * t;
-      if (blend === 'rotate') straighten(to as Float32Array, write, width, from, p);
     }
   }
 
@@ -287,6 +293,27 @@ export class Carrier<T extends Table> {
     }
     return { ...(columns as Partial<Columns<T>>), named };
   }
+}
+
+/** Puts what lies `t` of the way from element i to element j of one array at `at`. */
+function mixOne({ width, blend, from, to }: Moved, i: number, j: number, t: number, at: number): void {
+  const p = width * i;
+  const q = width * j;
+  const write = width * at;
+  if (blend === 'nearest') {
+    const nearer = t < 0.5 ? p : q;
+    for (let c = 0; c < width; c++) to[write + c] = from[nearer + c];
+    return;
+  }
+  // Of a turn and its opposite, which are the same, the nearer one.
+  let side = 1;
+  if (blend === 'rotate' && width === 4) {
+    let along = 0;
+    for (let c = 0; c < 4; c++) along += from[p + c] * from[q + c];
+    if (along < 0) side = -1;
+  }
+  for (let c = 0; c < width; c++) to[write + c] = from[p + c] + (side * from[q + c] - from[p + c]) * t;
+  if (blend === 'rotate') straighten(to as Float32Array, write, width, from, p);
 }
 
 /** The number of the heaviest of some weights. */

@@ -1,3 +1,4 @@
+import { mapped } from './filled';
 import { type Attribute, columnsOf, type Named, picked } from './attributes';
 import { faceCount, MESH, type Mesh, vertexCount } from './mesh';
 import { at, cross, sub, type Vec3 } from './vec';
@@ -83,5 +84,5 @@ export const facesApart = (mesh: Mesh): Mesh => ({
   ...picked(MESH, mesh, 'vertex', mesh.indices),
   level: null,
   parts: null,
-  indices: Uint32Array.from(mesh.indices, (_, i) => i),
+  indices: mapped(Uint32Array, mesh.indices, (_, i) => i),
 });

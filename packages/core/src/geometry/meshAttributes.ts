@@ -1,3 +1,4 @@
+import { filled } from './filled';
 import { columnNamed, type Numbers } from './attributes';
 import { Problem } from '../problem';
 import { facesAtVertices } from './faceAttributes';
@@ -12,7 +13,7 @@ export function vertexValues(mesh: Mesh, name: string): ArrayLike<number> | null
   // Nothing has every attribute: a growth that has not begun yet lacks none.
   if (vertexCount(mesh) === 0) return new Float32Array(0);
   if (name === 'height' && !Object.hasOwn(mesh.named, name))
-    return Float32Array.from({ length: vertexCount(mesh) }, (_, i) => mesh.positions[3 * i + 1]);
+    return filled(Float32Array, vertexCount(mesh), (i) => mesh.positions[3 * i + 1]);
   const column = columnNamed(MESH, mesh, name);
   if (!column?.values || (column.type.domain !== 'vertex' && column.type.domain !== 'face')) return null;
   const { type } = column;

@@ -1,3 +1,4 @@
+import { filled } from './filled';
 import { type Mesh } from './mesh';
 
 /** Triangles of a leaf at most. */
@@ -30,7 +31,7 @@ export function treeOf(mesh: Mesh): MeshTree {
 function build(mesh: Mesh): MeshTree {
   const { positions: p, indices } = mesh;
   const n = indices.length / 3;
-  const order = Uint32Array.from({ length: n }, (_, i) => i);
+  const order = filled(Uint32Array, n, (i) => i);
   const centres = new Float64Array(3 * n);
   const low = new Float64Array(3 * n);
   const high = new Float64Array(3 * n);

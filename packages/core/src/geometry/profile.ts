@@ -1,3 +1,4 @@
+import { filled } from './filled';
 /** A point of a profile: position 0..1 along something, and the value there. */
 export interface ProfilePoint {
   at: number;
@@ -55,7 +56,7 @@ export function profileCurve(points: readonly ProfilePoint[]): (at: number) => n
 /** The same as a table of `size` values from position 0 to 1, to be read by `readTable`. */
 export function profileTable(points: readonly ProfilePoint[], size: number): Float64Array {
   const curve = profileCurve(points);
-  return Float64Array.from({ length: size }, (_, i) => curve(i / (size - 1)));
+  return filled(Float64Array, size, (i) => curve(i / (size - 1)));
 }
 
 /**

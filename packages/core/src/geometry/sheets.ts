@@ -1,3 +1,4 @@
+import { filled } from './filled';
 import { columnsOf, type Domain, type Named, type Table, type Attributed } from './attributes';
 import { COPIES, type Form, POINTS } from './form';
 import { faceMiddles, knowsFaces } from './faceAttributes';
@@ -66,7 +67,7 @@ function sheet<T extends Table>(
     return Array.from({ length: width }, (_, part) => ({
       name,
       part: width > 1 ? part : null,
-      values: Float32Array.from({ length: count }, (__, i) => number(width * i + part)),
+      values: filled(Float32Array, count, (i) => number(width * i + part)),
     }));
   });
   return { of, count, columns, places: places.slice() };

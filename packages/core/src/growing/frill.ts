@@ -1,3 +1,4 @@
+import { filled } from '../geometry/filled';
 import { noise3 } from '../fields/noise';
 import { add, at, cross, scale, sub, unit, type Vec3 } from '../geometry/vec';
 import { type Course } from './history';
@@ -70,13 +71,13 @@ export function frilling(given: Frilling): Course<Frill> {
     return hypot(...sub(other, place));
   });
   const keepApart = new KeepApart(apart);
-  const weights = Float64Array.from({ length: n }, (_, i) => (i < columns ? 0 : 1));
+  const weights = filled(Float64Array, n, (i) => (i < columns ? 0 : 1));
 
   const next: Course<Frill>['next'] = async (state, step, breathe) => {
     const grown = (step + 1) / steps;
     const rise = heightAt(given, grown) / (rows - 1);
     const positions = state.positions.slice();
-    const stretch = Float64Array.from({ length: rows }, (_, j) => stretchAt(given, j / (rows - 1), grown));
+    const stretch = filled(Float64Array, rows, (j) => stretchAt(given, j / (rows - 1), grown));
     const { stands, of } = standIns(given, grown);
     const near = nearness(given, grown, stands);
     const m = stands.length;
@@ -210,7 +211,7 @@ function nearness(given: Frilling, grown: number, points: Uint32Array): (a: numb
   const rowOf = points.map((i) => floor(i / columns));
   const columnOf = points.map((i) => i % columns);
   // Longer rows have fewer columns to a length.
-  const wide = Uint32Array.from({ length: rows }, (_, j) =>
+  const wide = filled(Uint32Array, rows, (j) =>
     ceil((1.6 * apart) / (edge * stretchAt(given, j / (rows - 1), grown)) + 2),
   );
   return (a, b) => {

@@ -1,3 +1,4 @@
+import { filled } from '../geometry/filled';
 import { random } from '../fields/random';
 import { type Vec3 } from '../geometry/vec';
 import { type Course } from './history';
@@ -129,7 +130,7 @@ function begin({ lines, spacing, seed, uneven, keep }: Ruffling): Ruffled {
     before: positions.slice(),
     positions,
     rest: new Float64Array(n),
-    vigour: Float64Array.from({ length: n }, (_, i) => 1 + uneven * (2 * random(seed, i, 30) - 1)),
+    vigour: filled(Float64Array, n, (i) => 1 + uneven * (2 * random(seed, i, 30) - 1)),
     born: new Uint32Array(n),
     offsets: Uint32Array.from(offsets),
   };

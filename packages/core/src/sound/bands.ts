@@ -1,3 +1,4 @@
+import { filled } from '../geometry/filled';
 import { RealFft } from './fft';
 import { type Sound } from './wav';
 
@@ -57,10 +58,7 @@ class Spectrum {
     this.#piece = new Float64Array(size);
     [this.#re, this.#im, this.power] = [0, 1, 2].map(() => new Float64Array(size / 2 + 1));
     const scale = (4 * FULL) / size;
-    this.#window = Float64Array.from(
-      { length: size },
-      (_, i) => scale * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / size)),
-    );
+    this.#window = filled(Float64Array, size, (i) => scale * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / size)));
   }
 
   at(seconds: number): void {
@@ -79,7 +77,7 @@ class Spectrum {
 
 /** The window of the filter that comes before leaving out every other sample: its stop band lies 74 dB down (Blackman's). */
 const TAPS = 47;
-const filter = Float64Array.from({ length: TAPS }, (_, t) => {
+const filter = filled(Float64Array, TAPS, (t) => {
   const x = t - (TAPS - 1) / 2;
   const sinc = x === 0 ? 0.46 : Math.sin(0.46 * Math.PI * x) / (Math.PI * x);
   const w = (2 * Math.PI * (t + 0.5)) / TAPS;

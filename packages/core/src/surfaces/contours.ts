@@ -1,3 +1,4 @@
+import { mapped } from '../geometry/filled';
 import { type Attribute, columnsOf } from '../geometry/attributes';
 import { chainEdges } from '../geometry/edges';
 import { facesAtVertices } from '../geometry/faceAttributes';
@@ -22,7 +23,7 @@ export async function contoursOf(
   const { weld, corners } = topologyOf(mesh);
   const { first } = weld;
   const sources: PathSource[] = [];
-  const value = Float64Array.from(first, (vertex) => field[vertex]);
+  const value = mapped(Float64Array, first, (vertex) => field[vertex]);
   for (const level of levels) {
     await breathe();
     const cuts = new EdgeTable(Math.max(1, corners.length));

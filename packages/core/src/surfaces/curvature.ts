@@ -1,3 +1,4 @@
+import { filled, mapped } from '../geometry/filled';
 import { type Mesh } from '../geometry/mesh';
 import { topologyOf } from '../geometry/topology';
 import { at, cross, dot, norm, sub } from '../geometry/vec';
@@ -45,11 +46,11 @@ export function meanCurvatures(mesh: Mesh): Float32Array {
   const rim = new Uint8Array(count);
   for (let e = 0; e < edges.count; e++)
     if (edges.there[e] + edges.back[e] !== 2) rim[edges.ends[2 * e]] = rim[edges.ends[2 * e + 1]] = 1;
-  const curvatures = Float64Array.from({ length: count }, (_, i) => {
+  const curvatures = filled(Float64Array, count, (i) => {
     if (rim[i] || !(areas[i] > 0)) return 0;
     const [x, y, z] = at(laplace, i);
     const side = dot([x, y, z], at(outward, i)) < 0 ? -1 : 1;
     return (side * norm(x, y, z)) / (2 * areas[i]);
   });
-  return Float32Array.from(of, (place) => curvatures[place]);
+  return mapped(Float32Array, of, (place) => curvatures[place]);
 }

@@ -21,69 +21,72 @@ export async function cutMesh(
 ): Promise<Mesh> {
   const { indices } = mesh;
   const n = vertexCount(mesh);
-  const inside = Uint8Array.from({ length: n }, (_, i) => (field[i] >= 0 ? 1 : 0));
+  const inside = new Uint8Array(n);
+  for (let i = 0; i < n; i++) inside[i] = field[i] >= 0 ? 1 : 0;
   const newNumber = new Int32Array(n).fill(-1);
-  const kept: number[] = [];
-  const keep = (vertex: number): number => {
-    if (newNumber[vertex] < 0) {
-      newNumber[vertex] = kept.length;
-      kept.push(vertex);
-    }
-    return newNumber[vertex];
-  };
-  const crossing: number[] = [];
+  const kept = new Uint32Array(n);
+  let keptCount = 0;
+  let whole = 0;
+  let crossing = 0;
   for (let i = 0; i < indices.length; i += 3) {
     const count = inside[indices[i]] + inside[indices[i + 1]] + inside[indices[i + 2]];
     if (count === 0) continue;
-    for (let k = 0; k < 3; k++) if (inside[indices[i + k]]) keep(indices[i + k]);
-    if (count < 3) crossing.push(i);
+    if (count === 3) whole++;
+    else crossing++;
+    for (let k = i; k < i + 3; k++) {
+      const vertex = indices[k];
+      if (inside[vertex] === 0 || newNumber[vertex] >= 0) continue;
+      newNumber[vertex] = keptCount;
+      kept[keptCount++] = vertex;
+    }
   }
-  const cuts = new EdgeTable(2 * crossing.length);
-  const faces: number[] = [];
+  const cuts = new EdgeTable(2 * crossing);
+  const most = whole + 2 * crossing;
+  const faces = new Uint32Array(3 * most);
   /** The face that each is, or is cut from. */
-  const sources: number[] = [];
+  const sources = new Uint32Array(most);
+  let made = 0;
+  const put = (from: number, a: number, b: number, c: number): void => {
+    sources[made] = from;
+    faces[3 * made] = a;
+    faces[3 * made + 1] = b;
+    faces[3 * made++ + 2] = c;
+  };
   /** Cut lines, from the first to the second vertex as the faces that stay run. */
   const rims: [number, number][] = [];
-  const cutBetween = (a: number, b: number): number => kept.length + cuts.idOf(a, b);
-  let next = 0;
-  for (let i = 0; i < indices.length; i += 3) {
-    if (i % (3 * CHUNK) === 0) await breathe();
-    const own = [indices[i], indices[i + 1], indices[i + 2]];
-    if (crossing[next] !== i) {
-      if (inside[own[0]]) {
-        faces.push(newNumber[own[0]], newNumber[own[1]], newNumber[own[2]]);
-        sources.push(i / 3);
-      }
+  for (let i = 0, f = 0; i < indices.length; i += 3, f++) {
+    if (f % CHUNK === 0) await breathe();
+    const within = inside[indices[i]] + inside[indices[i + 1]] + inside[indices[i + 2]];
+    if (within === 0) continue;
+    if (within === 3) {
+      put(f, newNumber[indices[i]], newNumber[indices[i + 1]], newNumber[indices[i + 2]]);
       continue;
     }
-    next++;
     // Turned so that the corner that is alone on its side comes first.
-    const lone = own.findIndex(
-      (v, k) => inside[v] !== inside[own[(k + 1) % 3]] && inside[v] !== inside[own[(k + 2) % 3]],
-    );
-    const [a, b, c] = [own[lone], own[(lone + 1) % 3], own[(lone + 2) % 3]];
-    const [ab, ac] = [cutBetween(a, b), cutBetween(a, c)];
-    if (inside[a]) {
-      faces.push(newNumber[a], ab, ac);
-      sources.push(i / 3);
-      rims.push([ab, ac]);
-    } else {
-      faces.push(ab, newNumber[b], newNumber[c], ab, newNumber[c], ac);
-      sources.push(i / 3, i / 3);
-      rims.push([ac, ab]);
+    const alone = within === 1 ? 1 : 0;
+    const lone = inside[indices[i]] === alone ? 0 : inside[indices[i + 1]] === alone ? 1 : 2;
+    const a = indices[i + lone];
+    const b = indices[i + ((lone + 1) % 3)];
+    const c = indices[i + ((lone + 2) % 3)];
+    const ab = keptCount + cuts.idOf(a, b);
+    const ac = keptCount + cuts.idOf(a, c);
+    if (alone === 1) put(f, newNumber[a], ab, ac);
+    else {
+      put(f, ab, newNumber[b], newNumber[c]);
+      put(f, ab, newNumber[c], ac);
     }
+    if (close) rims.push(alone === 1 ? [ab, ac] : [ac, ab]);
   }
-  const rows = new Carrier(MESH, mesh, 'vertex', kept.length + cuts.count);
-  rows.pick(kept);
-  for (let e = 0; e < cuts.count; e++) {
-    const [i, j] = [cuts.ends[2 * e], cuts.ends[2 * e + 1]];
-    rows.mix(i, j, field[i] / (field[i] - field[j]), kept.length + e);
-  }
-  const made = facesFrom(
-    { ...mesh, ...rows.result(), indices: Uint32Array.from(faces), parts: null, level: null },
-    sources,
+  const rows = new Carrier(MESH, mesh, 'vertex', keptCount + cuts.count);
+  rows.pick(kept.subarray(0, keptCount));
+  const { ends } = cuts;
+  const share = (e: number): number => field[ends[2 * e]] / (field[ends[2 * e]] - field[ends[2 * e + 1]]);
+  rows.mixPairs(ends, cuts.count, share, keptCount);
+  const cut = facesFrom(
+    { ...mesh, ...rows.result(), indices: faces.slice(0, 3 * made), parts: null, level: null },
+    sources.subarray(0, made),
   );
-  return close && rims.length > 0 ? closed(made, rims) : made;
+  return rims.length > 0 ? closed(cut, rims) : cut;
 }
 
 /** A cut mesh with faces over its rims, each rim for itself and flat as it lies (ear clipping by earcut). */

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { areaAndVolume, type Mesh, vertexCount } from '../geometry/mesh';
+import { areaAndVolume, faceCount, type Mesh, vertexCount } from '../geometry/mesh';
+import { at, distance } from '../geometry/vec';
 import { topologyCounts } from '../geometry/topology';
 import { pathCount } from '../geometry/paths';
 import { arcLengths } from '../curves/arclength';
@@ -79,13 +80,28 @@ describe('a mesh that is cut', () => {
 
 test('halving edges leaves no gap, and the surface as it was', async () => {
   const mesh = ball(1, 24);
-  const halved = await halvedWhere(mesh, (a, b) => mesh.positions[3 * a + 1] + mesh.positions[3 * b + 1] > 0.3);
+  const high = (a: number, b: number): boolean => mesh.positions[3 * a + 1] + mesh.positions[3 * b + 1] > 0.3;
+  const { mesh: halved, parts } = (await halvedWhere(mesh, high))!;
   expect(vertexCount(halved)).toBeGreaterThan(vertexCount(mesh) + 100);
   expect(topologyCounts(halved)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
   const [before, after] = [areaAndVolume(mesh), areaAndVolume(halved)];
   expect(after.area).toBeCloseTo(before.area, 5);
   expect(after.volume).toBeCloseTo(before.volume, 5);
-  expect(await halvedWhere(mesh, () => false)).toBe(mesh);
+  expect(await halvedWhere(mesh, () => false)).toBeNull();
+  // What is left whole keeps its number, and only parts can be halved further.
+  const changed = new Set(parts);
+  for (let f = 0; f < faceCount(mesh); f++)
+    if (!changed.has(f))
+      expect(halved.indices.subarray(3 * f, 3 * f + 3)).toEqual(mesh.indices.subarray(3 * f, 3 * f + 3));
+  expect(changed.size).toBe(parts.length);
+  expect(faceCount(halved) - Math.min(...parts.filter((f) => f >= faceCount(mesh)))).toBe(
+    faceCount(halved) - faceCount(mesh),
+  );
+  const longer = (a: number, b: number): boolean => distance(at(halved.positions, a), at(halved.positions, b)) > 0.09;
+  const upper = (a: number, b: number): boolean => a >= vertexCount(mesh) && b >= vertexCount(mesh) && longer(a, b);
+  const asked = (await halvedWhere(halved, upper, undefined, parts))!.mesh;
+  expect(topologyCounts(asked)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
+  expect(faceCount(asked)).toBe(faceCount((await halvedWhere(halved, upper))!.mesh));
 });
 
 // On a sphere lines of height are circles of radius √(1 − y²).
@@ -125,7 +141,8 @@ test('mean curvature of a sphere, a cylinder and a torus', async () => {
   }
 
   const tall = cylinder(0.5, 0.5, 3, 64);
-  const sides = await halvedWhere(await halvedWhere(tall, () => true), () => true);
+  const once = (await halvedWhere(tall, () => true))!.mesh;
+  const sides = (await halvedWhere(once, () => true))!.mesh;
   const bent = meanCurvatures(sides);
   for (let i = 0; i < bent.length; i++) {
     const [x, y, z] = sides.positions.subarray(3 * i, 3 * i + 3);

@@ -1,3 +1,4 @@
+import { mapped } from '../geometry/filled';
 import { type Mesh } from '../geometry/mesh';
 import { topologyOf } from '../geometry/topology';
 import { angleBetween, type Breathe, CHUNK } from './softNormals';
@@ -54,7 +55,7 @@ export async function followedNormals(
 function groupsOf(mesh: Mesh): Uint32Array {
   const { of, first } = topologyOf(mesh).weld;
   const { normals } = mesh;
-  const groups = Uint32Array.from(of, (_, i) => i);
+  const groups = mapped(Uint32Array, of, (_, i) => i);
   const next = new Int32Array(of.length).fill(-1);
   // The vertices at each place, those last that came last.
   const last = Int32Array.from(first);

@@ -1,3 +1,4 @@
+import { mapped } from '../geometry/filled';
 import { type Mesh } from '../geometry/mesh';
 import { type SurfacePlaces } from '../geometry/surfacePlaces';
 import { topologyOf } from '../geometry/topology';
@@ -7,7 +8,7 @@ import { byAxis, at, cross, distance, dot, sub, unit, type Vec3 } from '../geome
 const FLAT = Math.cos((0.5 * Math.PI) / 180);
 
 const placesFrom = (list: readonly (readonly [face: number, weights: Vec3])[]): SurfacePlaces => ({
-  faces: Uint32Array.from(list, ([face]) => face),
+  faces: mapped(Uint32Array, list, ([face]) => face),
   weights: Float32Array.from(list.flatMap(([, weights]) => weights)),
 });
 

@@ -1,3 +1,4 @@
+import { mapped } from '../geometry/filled';
 import { type Mesh } from '../geometry/mesh';
 import { topologyOf } from '../geometry/topology';
 import { counted } from '../steps/format';
@@ -7,7 +8,7 @@ export function opennessOf(mesh: Pick<Mesh, 'positions' | 'indices'>): string | 
   const { weld, edges } = topologyOf(mesh);
   const { count, ends, there, back } = edges;
   // Open edges hang together in borders: places of one border have one head.
-  const head = Int32Array.from(weld.first, (_, i) => i);
+  const head = mapped(Int32Array, weld.first, (_, i) => i);
   const headOf = (place: number): number => {
     while (head[place] !== place) place = head[place] = head[head[place]];
     return place;

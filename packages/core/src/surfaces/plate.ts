@@ -1,3 +1,4 @@
+import { mapped } from '../geometry/filled';
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { cross, type Vec3 } from '../geometry/vec';
 import { type Region } from '../outline/region';
@@ -52,6 +53,6 @@ export function plateOf(regions: readonly Region[], depth: number, hard: boolean
     normals: Float32Array.from(normals),
     uvs: Float32Array.from(uvs),
     indices: Uint32Array.from(indices),
-    u: Float32Array.from(heights, (h) => (high > low ? (h - low) / (high - low) : 0)),
+    u: mapped(Float32Array, heights, (h) => (high > low ? (h - low) / (high - low) : 0)),
   });
 }

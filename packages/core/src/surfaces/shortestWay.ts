@@ -1,3 +1,4 @@
+import { mapped } from '../geometry/filled';
 import { type Mesh } from '../geometry/mesh';
 import { type Topology, topologyOf } from '../geometry/topology';
 import { partWay, at, distance, type Vec3 } from '../geometry/vec';
@@ -98,7 +99,7 @@ function groundOf(mesh: Mesh): Ground {
     const [a, b, c] = [0, 1, 2].map((k) => weld.of[mesh.indices[3 * f + k]]);
     if (a !== b && b !== c && c !== a) faceOf[f] = next++;
   }
-  const across = Int32Array.from(corners, (_, c) => {
+  const across = mapped(Int32Array, corners, (_, c) => {
     const e = edges.of[c];
     // One face each way: where more meet, or one is inside out, no way leads over.
     if (edges.there[e] !== 1 || edges.back[e] !== 1) return -1;

@@ -1,3 +1,4 @@
+import { mapped } from '../geometry/filled';
 import { arcLengths } from '../curves/arclength';
 import { type Attribute } from '../geometry/attributes';
 import { type Mesh, meshWith } from '../geometry/mesh';
@@ -218,7 +219,7 @@ export class SkinMaking {
       age: paths.age && this.#mixed(paths.age, 1),
       level: paths.level && picked(paths.level, 1, owners),
       indices: sharedIndices(this.#indices),
-      parts: Uint32Array.from(this.#parts, (entry, k) => (k % 2 === 1 ? paths.ids[entry] : entry)),
+      parts: mapped(Uint32Array, this.#parts, (entry, k) => (k % 2 === 1 ? paths.ids[entry] : entry)),
       named: Object.fromEntries(named),
     });
   }

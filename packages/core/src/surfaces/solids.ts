@@ -1,3 +1,4 @@
+import { filled } from '../geometry/filled';
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { pathsFrom } from '../geometry/paths';
 import { scale, cross, sub, unit, type Vec3 } from '../geometry/vec';
@@ -21,9 +22,7 @@ function meshOf(positions: number[], normals: number[], uvs: number[], indices: 
     normals: Float32Array.from(normals),
     uvs: Float32Array.from(uvs),
     indices: Uint32Array.from(indices),
-    u: Float32Array.from({ length: positions.length / 3 }, (_, i) =>
-      height > 0 ? (positions[3 * i + 1] - low) / height : 0,
-    ),
+    u: filled(Float32Array, positions.length / 3, (i) => (height > 0 ? (positions[3 * i + 1] - low) / height : 0)),
   });
 }
 

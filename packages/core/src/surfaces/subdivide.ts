@@ -1,3 +1,4 @@
+import { filled, mapped } from '../geometry/filled';
 import { type Attributed, Carrier } from '../geometry/attributes';
 import { facesFrom } from '../geometry/faceAttributes';
 import { MESH, type Mesh } from '../geometry/mesh';
@@ -53,7 +54,7 @@ export async function subdivided(
   }
   const known = facesFrom(
     flat,
-    Uint32Array.from({ length: corners.length / 2 }, (_, f) => sources[f >> 1]),
+    filled(Uint32Array, corners.length / 2, (f) => sources[f >> 1]),
   );
   return withSoftNormals(known, Math.min(crease, Math.PI), breathe);
 }
@@ -106,7 +107,7 @@ function ringNormals(corners: Uint32Array, starts: Uint32Array, places: Float64A
 /** Puts pairs of triangles together that share the longest side of both and lie nearly in one plane, within 11.5°: sides of what is swept are no flatter. */
 function quadrangles(triangles: Uint32Array, places: Float64Array): Pick<Polygons, 'corners' | 'starts' | 'sources'> {
   const n = triangles.length / 3;
-  const starts = Uint32Array.from({ length: n + 1 }, (_, f) => 3 * f);
+  const starts = filled(Uint32Array, n + 1, (f) => 3 * f);
   const normals = ringNormals(triangles, starts, places);
   const { table, left, right, count } = sidesOf(triangles, starts);
   const length = (a: number, b: number): number =>
@@ -224,7 +225,7 @@ async function refined(
     places: next,
     carried: await spread(carried, corners, starts, ends, m, n, breathe),
     corners: quads,
-    starts: Uint32Array.from({ length: corners.length + 1 }, (_, q) => 4 * q),
+    starts: filled(Uint32Array, corners.length + 1, (q) => 4 * q),
     sources: parts,
     // Both halves of a sharp edge are sharp.
     sharp: (a, b) => {
@@ -279,7 +280,7 @@ export async function thickened(
   const m = first.length;
   const sums = new Float64Array(9 * m);
   /** The first vertex at each corner. */
-  const places = Uint32Array.from(corners, (corner) => first[corner]);
+  const places = mapped(Uint32Array, corners, (corner) => first[corner]);
   const normal = new Float64Array(3);
   for (let i = 0; i < corners.length; i += 3) {
     if (i % (3 * CHUNK) === 0) await breathe();

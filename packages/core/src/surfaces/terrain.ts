@@ -1,3 +1,4 @@
+import { filled } from '../geometry/filled';
 import { noise3 } from '../fields/noise';
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { followedNormals } from './followedNormals';
@@ -55,7 +56,7 @@ export async function terrain(t: Terrain, breathe: Breathe): Promise<Mesh> {
     }
   const low = Math.min(0, ...chunkedExtremes(positions, Math.min));
   const high = Math.max(1e-9, ...chunkedExtremes(positions, Math.max));
-  const u = Float32Array.from({ length: n }, (_, i) => (positions[3 * i + 1] - low) / (high - low));
+  const u = filled(Float32Array, n, (i) => (positions[3 * i + 1] - low) / (high - low));
   const flat = meshWith({ positions, normals, uvs, indices, u });
   return { ...flat, normals: await followedNormals(flat, positions, breathe) };
 }

@@ -1,3 +1,4 @@
+import { filled } from '../geometry/filled';
 import { withFrames } from '../curves/pathFrames';
 import { type Mesh } from '../geometry/mesh';
 import { type Paths } from '../geometry/paths';
@@ -65,7 +66,7 @@ export async function treeSkin(input: Paths, shape: TubeShape, collar: number, h
   return making.mesh(hooks);
 }
 
-const evenly = (sides: number): Round => roundAt(Float64Array.from({ length: sides }, (_, k) => (2 * PI * k) / sides));
+const evenly = (sides: number): Round => roundAt(filled(Float64Array, sides, (k) => (2 * PI * k) / sides));
 
 /** What is known of limbs before their thickness. */
 function planned(limbs: readonly Limb[], sides: number): Skin[] {

@@ -1,3 +1,4 @@
+import { mapped } from '../geometry/filled';
 import { withFrames } from '../curves/pathFrames';
 import { type Attribute, type Named } from '../geometry/attributes';
 import { type Mesh, meshWith } from '../geometry/mesh';
@@ -90,7 +91,7 @@ function allocate(vertices: number, rings: readonly Rings[], paths: Paths, tips:
       u: floats(1),
       tip: tips ? floats(1) : null,
       age: paths.age ? floats(1) : null,
-      level: paths.level && Float32Array.from(rings, ({ path }) => paths.level![path]),
+      level: paths.level && mapped(Float32Array, rings, ({ path }) => paths.level![path]),
       indices: NO_INDICES,
       named: sweptAttributes(paths, rings, vertices),
     }),

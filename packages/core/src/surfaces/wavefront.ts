@@ -1,3 +1,4 @@
+import { filled } from '../geometry/filled';
 import { type Mesh } from '../geometry/mesh';
 import { type SurfacePlaces } from '../geometry/surfacePlaces';
 import { type Topology, topologyOf } from '../geometry/topology';
@@ -191,7 +192,7 @@ function bridgesOf({ weld, edges, neighbours }: Topology, p: Float64Array, gap: 
 
 /** The connected part of each place, by the number of one of its places (Tarjan, union by path halving). */
 function partsOf(count: number, edges: number, ends: Uint32Array): Uint32Array {
-  const parent = Uint32Array.from({ length: count }, (_, i) => i);
+  const parent = filled(Uint32Array, count, (i) => i);
   const root = (i: number): number => {
     while (parent[i] !== i) i = parent[i] = parent[parent[i]];
     return i;

@@ -1,3 +1,4 @@
+import { mapped } from '../geometry/filled';
 /**
  * When a growing front gets to places, be they points of paths or of a surface. A place has an arrival, a share 0..1 of the
  * growing; a front has come so far at a frame, and has passed what arrives before. Ages, glow, settling, offsets in time
@@ -87,7 +88,7 @@ export function agesOfReach(
   const since = running(past, Math.min);
   const till = running(future, Math.max);
   const pace = Math.max(1e-9, (till[ahead] - since[back]) / Math.max(1, back + ahead));
-  return Float32Array.from(distances, (place) => {
+  return mapped(Float32Array, distances, (place) => {
     if (passes(past[0], place)) {
       const k = firstWhere(since, (least) => !passes(least, place));
       if (k > back) return back / fps;

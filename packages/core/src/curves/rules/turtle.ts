@@ -1,3 +1,4 @@
+import { mapped } from '../../geometry/filled';
 import { random } from '../../fields/random';
 import { emptyColumns, NO_NAMED, oneNumber } from '../../geometry/attributes';
 import { type Points, POINTS } from '../../geometry/form';
@@ -226,10 +227,10 @@ function pathsOf(courses: readonly Course[]): Paths | null {
   const births = Float32Array.from(courses.flatMap((course) => course.births));
   return {
     ...paths,
-    parent: Uint32Array.from(courses, ({ from }) => (from ? ids[from.path] : NO_PARENT)),
-    attach: Float32Array.from(courses, ({ from }) => (from ? rest(from) : 0)),
+    parent: mapped(Uint32Array, courses, ({ from }) => (from ? ids[from.path] : NO_PARENT)),
+    attach: mapped(Float32Array, courses, ({ from }) => (from ? rest(from) : 0)),
     arrival: Float32Array.from(courses.flatMap(({ runs }) => runs.map((run) => run / longest))),
-    level: colors > 0 ? Float32Array.from(courses, ({ color }) => color / colors) : null,
+    level: colors > 0 ? mapped(Float32Array, courses, ({ color }) => color / colors) : null,
     named: { generation: oneNumber('point', births) },
   };
 }
@@ -244,10 +245,10 @@ function pointsOf(
     positions: Float32Array.from(marks.flatMap(({ place }) => place)),
     // What stands there grows along the heading.
     turns: Float32Array.from(marks.flatMap(({ heading, left }) => [...fromAxes(scale(left, -1), heading)])),
-    size: Float32Array.from(marks, ({ size }) => size),
+    size: mapped(Float32Array, marks, ({ size }) => size),
     ids: Uint32Array.from(marks.keys()),
-    dice: Uint32Array.from(marks, ({ id }) => id),
-    share: Float32Array.from(marks, (_, i) => (n > 1 ? i / (n - 1) : 0)),
+    dice: mapped(Uint32Array, marks, ({ id }) => id),
+    share: mapped(Float32Array, marks, (_, i) => (n > 1 ? i / (n - 1) : 0)),
     named: NO_NAMED,
   };
 }

@@ -1,3 +1,4 @@
+import { filled } from '../../geometry/filled';
 import { FAR, NEAR, type Paths, pathCount } from '../../geometry/paths';
 import { EASE_NAMES, easeAt } from '../../time/easing';
 import { defineStep, type ParamsOf, type StepContext } from '../declare';
@@ -323,7 +324,7 @@ async function levelOfEach(paths: Paths, p: ParamsOf<typeof grow.params>, contex
       : p.levelsBy === 'profile'
         ? drawnLevels(p.levelProfile, p.change, context)
         : noiseLevels(p.change, p.levelDetail, p.levelRoughness, context);
-  return Float32Array.from({ length: m }, (_, path) => levels(paths.ids[path], path, m));
+  return filled(Float32Array, m, (path) => levels(paths.ids[path], path, m));
 }
 
 /** The ends that a window leaves inside the path; where it leaves none, those where fronts stand still. */

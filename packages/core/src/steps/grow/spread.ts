@@ -1,3 +1,4 @@
+import { filled, mapped } from '../../geometry/filled';
 import { borderDistance, type FalloffShape } from '../../fields/falloff';
 import { distancesInGraph, pathGraph, type PathGraph } from '../../curves/pathGraph';
 import { noise3 } from '../../fields/noise';
@@ -123,7 +124,7 @@ async function kept<T extends Mesh | Paths>(
   const found = of.get(key);
   if (found) return found;
   const away = roughened(await find(on, start, p, context), on.positions, p, context.seed);
-  const made = { away, told: Float32Array.from(away, (d) => Math.min(FAR, d)) };
+  const made = { away, told: mapped(Float32Array, away, (d) => Math.min(FAR, d)) };
   if (of.size >= KEPT) of.clear();
   of.set(key, made);
   return made;
@@ -138,9 +139,9 @@ const onMesh: Finder<Mesh> = async (mesh, start, p, context) => {
   const slowness = slownessOf(p, vertexValues(mesh, p.slowBy));
   const { of, first } = topologyOf(mesh).weld;
   const origins = await originsOf(mesh, start, breathe);
-  const slow = slowness && Float64Array.from(first, slowness);
+  const slow = slowness && mapped(Float64Array, first, slowness);
   const byPlace = await distancesAlong(mesh, origins, { slowness: slow, gap: p.gap }, breathe);
-  return Float64Array.from(of, (place) => byPlace[place]);
+  return mapped(Float64Array, of, (place) => byPlace[place]);
 };
 
 const onPaths: Finder<Paths> = async (paths, start, p, context) => {
@@ -151,7 +152,7 @@ const onPaths: Finder<Paths> = async (paths, start, p, context) => {
   const slowness = slownessOf(p, p.slowBy === '' ? null : pointValues(paths, p.slowBy));
   const reached = reachedOn(paths, graph, start, drawn);
   const byPlace = distancesInGraph(graph, reached, (place) => (slowness ? slowness(graph.first[place]) : 1));
-  return Float64Array.from(graph.of, (place) => byPlace[place]);
+  return mapped(Float64Array, graph.of, (place) => byPlace[place]);
 };
 
 /** Points of paths by chance. */
@@ -286,7 +287,7 @@ async function originsOf(mesh: Mesh, start: Start, breathe: () => Promise<void>)
       places: NOWHERE,
       reached: bordering(
         mesh,
-        Float64Array.from(first, (i) => away(at(mesh.positions, i))),
+        mapped(Float64Array, first, (i) => away(at(mesh.positions, i))),
       ),
     };
   }
@@ -294,7 +295,7 @@ async function originsOf(mesh: Mesh, start: Start, breathe: () => Promise<void>)
   const found = start.points.flatMap((point) => nearestPlace(mesh, point) ?? []);
   return {
     places: {
-      faces: Uint32Array.from(found, ({ face }) => face),
+      faces: mapped(Uint32Array, found, ({ face }) => face),
       weights: Float32Array.from(found.flatMap(({ weights }) => weights)),
     },
   };
@@ -316,7 +317,7 @@ function bordering(mesh: Mesh, beyond: Float64Array): Origins['reached'] {
 
 /** Height of each vertex, upside down for −1. */
 const heights = (positions: Float32Array, side: 1 | -1): Float64Array =>
-  Float64Array.from({ length: positions.length / 3 }, (_, i) => side * positions[3 * i + 1]);
+  filled(Float64Array, positions.length / 3, (i) => side * positions[3 * i + 1]);
 
 function extremes(values: Float64Array): readonly [low: number, high: number] {
   let [low, high] = [Infinity, -Infinity];
@@ -338,7 +339,7 @@ function straight(positions: Float32Array, start: Start, drawn: readonly Vec3[])
   }
   const away = 'inside' in start ? borderDistance(start.inside) : null;
   const starts = 'points' in start ? start.points : drawn;
-  return Float64Array.from({ length: positions.length / 3 }, (_, i) => {
+  return filled(Float64Array, positions.length / 3, (i) => {
     const place = at(positions, i);
     if (away) return Math.max(0, away(place));
     return starts.reduce((least, from) => Math.min(least, distance(place, from)), Infinity);

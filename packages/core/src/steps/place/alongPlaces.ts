@@ -1,3 +1,4 @@
+import { mapped } from '../../geometry/filled';
 import { arcLengths, fraction, locate, totalLength } from '../../curves/arclength';
 import { chordSlots, type Hang, slotsAlong, type Slots } from '../../curves/slots';
 import { hash, random } from '../../fields/random';
@@ -198,8 +199,8 @@ function atPoints({ paths, a, b, from, whole, loop, arcs }: Line): Slots & { num
   const own = Array.from({ length: b - a }, (_, k) => k).filter((k) => given?.[a + k] !== NO_POINT);
   const place = (k: number): number => (loop && arcs[k] + from >= whole ? arcs[k] + from - whole : arcs[k] + from);
   return {
-    at: Float64Array.from(own, place),
-    numbers: Uint32Array.from(own, (k) => given?.[a + k] ?? k),
+    at: mapped(Float64Array, own, place),
+    numbers: mapped(Uint32Array, own, (k) => given?.[a + k] ?? k),
     size: 1,
   };
 }

@@ -1,3 +1,4 @@
+import { mapped } from '../../geometry/filled';
 import { boxesMeet, orientedBox, type OrientedBox } from '../../geometry/meshPairs';
 import { wholeMesh } from '../../geometry/copies';
 import { type Mesh } from '../../geometry/mesh';
@@ -131,7 +132,7 @@ function boxWidths(seats: Seats, meshes: readonly (Mesh | null)[]): Float64Array
   const halves = meshes.map(
     (mesh) => mesh && orientedBox({ mesh, position: [0, 0, 0], turn: NO_TURN, size: [1, 1, 1] }, 0).half,
   );
-  return Float64Array.from(seats.ids, (_, k) => {
+  return mapped(Float64Array, seats.ids, (_, k) => {
     const half = halves[seats.growth[k]];
     const [x, y, z] = at(seats.sizes, k);
     return half ? 2 * norm(half[0] * x, half[1] * y, half[2] * z) : 0;

@@ -1,3 +1,4 @@
+import { mapped } from '../../geometry/filled';
 import { random } from '../../fields/random';
 import { type Seats } from '../../geometry/seats';
 import { at, distance } from '../../geometry/vec';
@@ -65,7 +66,11 @@ export const offset = defineStep({
     if (!seats) return form;
     const lag = await lagBy(p.by, p.time, p.guide, seats, context);
     const runs = RUNS.includes(p.by) || [-1, 1].some((by) => context.numberAt('time', context.frame + by) !== p.time);
-    const late = Float32Array.from(seats.ids, (_, k) => (seats.late?.[k] ?? 0) + (runs ? lag(k) : Math.round(lag(k))));
+    const late = mapped(
+      Float32Array,
+      seats.ids,
+      (_, k) => (seats.late?.[k] ?? 0) + (runs ? lag(k) : Math.round(lag(k))),
+    );
     const frames = Math.max(1, Math.round(p.repeat * context.fps));
     const period = p.repeat > 0 ? new Float32Array(late.length).fill(frames) : seats.period;
     return { ...form, seats: { ...seats, late, period } };

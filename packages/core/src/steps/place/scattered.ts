@@ -1,3 +1,4 @@
+import { mapped } from '../../geometry/filled';
 import { random } from '../../fields/random';
 import { Carrier, emptyColumns } from '../../geometry/attributes';
 import { type Points, POINTS } from '../../geometry/form';
@@ -96,7 +97,7 @@ function thinned({ faces, weights }: SurfacePlaces, density: Density, seed: numb
     (k) => random(seed, k, 9) < density(faces[k], weights[3 * k], weights[3 * k + 1], weights[3 * k + 2]),
   );
   return {
-    faces: Uint32Array.from(kept, (k) => faces[k]),
+    faces: mapped(Uint32Array, kept, (k) => faces[k]),
     weights: Float32Array.from(kept.flatMap((k) => [weights[3 * k], weights[3 * k + 1], weights[3 * k + 2]])),
   };
 }

@@ -1,3 +1,4 @@
+import { filled } from '../../geometry/filled';
 import { placeIn } from '../../curves/elements';
 import { arcLengths, totalLength } from '../../curves/arclength';
 import { movedPaths } from '../../curves/pathFrames';
@@ -57,7 +58,7 @@ export const blend = defineStep({
       const theirs = arcLengths(other.positions, c, d, other.closed[from] === 1);
       // What growth has cut goes to the part of the other path that it is of its own.
       const k = paths.whole[path] > 0 ? totalLength(theirs) / paths.whole[path] : 0;
-      const arcs = Float64Array.from({ length: b - a }, (_, i) => (paths.cutFrom[path] + own[i]) * k);
+      const arcs = filled(Float64Array, b - a, (i) => (paths.cutFrom[path] + own[i]) * k);
       const over = other.closed[from] ? arcs.findIndex((arc) => arc > totalLength(theirs)) : -1;
       if (over < 0) sampleAt(other.positions, c, d, theirs, arcs, 3, target, a);
       else {

@@ -1,3 +1,4 @@
+import { filled } from '../../geometry/filled';
 import { oneNumber } from '../../geometry/attributes';
 import { nearestPlace } from '../../geometry/nearest';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
@@ -24,7 +25,7 @@ async function valuesOn(mesh: Mesh, p: MaskParams, context: StepContext): Promis
   const found = pinned(placesOfVertices(mesh), mesh, rest);
   // On a form that is another one at each frame there is nothing to go by: it is painted anew.
   if (!found || found.places.length < vertexCount(mesh)) return painted(mesh, p, context);
-  return Float32Array.from({ length: vertexCount(mesh) }, (_, i) => {
+  return filled(Float32Array, vertexCount(mesh), (i) => {
     let sum = 0;
     for (let c = 4 * i; c < 4 * i + 4; c++) sum += found.weights[c] * values[found.corners[c]];
     return sum;

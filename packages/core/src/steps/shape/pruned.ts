@@ -1,3 +1,4 @@
+import { filled } from '../../geometry/filled';
 import { arcLengths, fraction, locate, totalLength } from '../../curves/arclength';
 import { cutPaths } from '../../curves/cut';
 import { unwritten } from '../../geometry/meshAttributes';
@@ -42,9 +43,8 @@ async function endsOf(
   context: StepContext,
 ): Promise<Float64Array> {
   const n = pathCount(paths);
-  if (p.by === 'depth')
-    return Float64Array.from({ length: n }, (_, path) => Math.min(1, Math.max(0, p.depth + 1 - depths[path])));
-  if (p.by === 'length') return Float64Array.from({ length: n }, (_, path) => (paths.whole[path] < p.shortest ? 0 : 1));
+  if (p.by === 'depth') return filled(Float64Array, n, (path) => Math.min(1, Math.max(0, p.depth + 1 - depths[path])));
+  if (p.by === 'length') return filled(Float64Array, n, (path) => (paths.whole[path] < p.shortest ? 0 : 1));
   const left = await measureOf(paths, p, context);
   const ends = new Float64Array(n).fill(1);
   for (let path = 0; path < n; path++) {

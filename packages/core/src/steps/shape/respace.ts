@@ -1,3 +1,4 @@
+import { filled } from '../../geometry/filled';
 import { arcLengths, totalLength } from '../../curves/arclength';
 import { squaredFrames } from '../../curves/pathFrames';
 import { eachAlong, sampleAt } from '../../curves/resample';
@@ -138,11 +139,11 @@ function placesAlong(
 ): Float64Array {
   if (closed) {
     const n = Math.max(3, count ?? Math.round(length / spacing));
-    return Float64Array.from({ length: n }, (_, i) => (i * length) / n);
+    return filled(Float64Array, n, (i) => (i * length) / n);
   }
   if (count !== null || rest === 'fit') {
     const pieces = count === null ? Math.max(1, Math.round(length / spacing)) : count - 1;
-    const places = Float64Array.from({ length: pieces + 1 }, (_, i) => (i * length) / pieces);
+    const places = filled(Float64Array, pieces + 1, (i) => (i * length) / pieces);
     places[pieces] = length;
     return places;
   }

@@ -10,7 +10,7 @@ import { pointValues } from '../../geometry/pathAttributes';
 import { FAR, NEAR, PATHS, type Paths, pathCount } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { cutMesh } from '../../surfaces/cutMesh';
-import { halvedWhere } from '../../surfaces/refine';
+import { type Halved, halvedWhere } from '../../surfaces/refine';
 import { arcLengths } from '../../curves/arclength';
 import { type StepContext } from '../declare';
 import { type RevealParams } from './reveal';
@@ -32,13 +32,29 @@ export async function revealed(form: Form, p: RevealParams, context: StepContext
   return { ...form, mesh, paths, surface, extent };
 }
 
-/** What is there, by the values that it goes by: not below 0 at its near edge, and at its far one. */
-function edgesOf(p: RevealParams): (value: number) => readonly [near: number, far: number] {
-  const side = p.invert ? -1 : 1;
-  if (p.by === 'attribute') return (value) => [side * (value - p.level), Infinity];
-  if (p.band === 0) return (value) => [side * (value - p.behind), Infinity];
-  if (p.invert) return (value) => [Math.max(p.behind - value, value - p.behind - p.band), Infinity];
-  return (value) => [value - p.behind, p.behind + p.band - value];
+/** What is there, by the values that it goes by: where both of these are not below 0. */
+interface Edges {
+  near(value: number): number;
+  /** Null where what is there has no end. */
+  far: ((value: number) => number) | null;
+}
+
+function edgesOf({ by, invert, level, behind, band }: RevealParams): Edges {
+  const side = invert ? -1 : 1;
+  const [edge, end] = by === 'attribute' ? [level, 0] : [behind, band];
+  if (end === 0) return { near: (value) => side * (value - edge), far: null };
+  if (invert) return { near: (value) => Math.max(edge - value, value - edge - end), far: null };
+  return { near: (value) => value - edge, far: (value) => edge + end - value };
+}
+
+/** The edges as one. */
+const nearest = ({ near, far }: Edges): ((value: number) => number) =>
+  far ? (value) => Math.min(near(value), far(value)) : near;
+
+function each(values: ArrayLike<number>, f: (value: number) => number): Float64Array {
+  const out = new Float64Array(values.length);
+  for (let i = 0; i < out.length; i++) out[i] = f(values[i]);
+  return out;
 }
 
 const missing = (p: RevealParams): Problem =>
@@ -50,26 +66,21 @@ async function revealedMesh(mesh: Mesh, p: RevealParams, context: StepContext): 
   const name = p.by === 'front' ? 'tip' : p.attribute;
   if (!vertexValues(mesh, name)) throw missing(p);
   const breathe = (): Promise<void> => context.breathe();
-  const fine = p.dissolve > 0 || p.glow > 0 ? await refined(await resting(mesh, context), name, p, context) : mesh;
   const edges = edgesOf(p);
-  const values = vertexValues(fine, name)!;
-  const near = Float64Array.from(values, (value) => edges(value)[0]);
-  const grains = p.dissolve > 0 ? grainsOf(fine, p, context.seed) : null;
-  const field = grains ? near.map((d, i) => d / p.dissolve - grains[i]) : near;
-  // Metres from the edge: through grains it turns about as fast as they do.
-  const metres = grains ? 1 / (1 / p.dissolve + 1.5 / p.grain) : 1;
-  const glowing =
-    p.glow > 0
-      ? withGlow(
-          fine,
-          field.map((value) => value * metres),
-          p,
-        )
-      : fine;
+  const fine = p.dissolve > 0 || p.glow > 0 ? await refined(await resting(mesh, context), name, p, context) : mesh;
+  const field = each(vertexValues(fine, name)!, edges.near);
+  let glowing = fine;
+  if (p.dissolve > 0) {
+    // Metres from the edge: through grains it turns about as fast as they do.
+    const metres = 1 / (1 / p.dissolve + 1.5 / p.grain);
+    const most = p.dissolve * (1 + (p.glow > 0 ? p.width / metres : 0));
+    const grains = grainsOf(fine, field, most, p.grain, context.seed);
+    for (let i = 0; i < field.length; i++) field[i] = field[i] / p.dissolve - grains[i];
+    if (p.glow > 0) glowing = withGlow(fine, field, metres, p);
+  } else if (p.glow > 0) glowing = withGlow(fine, field, 1, p);
   const cut = await cutMesh(withoutRest(glowing), field, p.close, breathe);
-  if (p.by !== 'front' || p.band === 0 || p.invert) return cut;
-  const far = Float64Array.from(vertexValues(cut, name)!, (value) => edges(value)[1]);
-  return cutMesh(cut, far, p.close, breathe);
+  if (!edges.far) return cut;
+  return cutMesh(cut, each(vertexValues(cut, name)!, edges.far), p.close, breathe);
 }
 
 /** A mesh that carries along where it stands at the last frame. */
@@ -88,47 +99,71 @@ function withoutRest(mesh: Mesh): Mesh {
   return { ...mesh, named };
 }
 
-/** Thresholds 0..1 of the grains at each vertex. */
-function grainsOf(mesh: Mesh, p: RevealParams, seed: number): Float64Array {
+/**
+ * Thresholds 0..1 of the grains at each vertex; 0 where they make no difference: on faces that lie wholly before the edge, or
+ * wholly behind all grains and their glow.
+ * @param near metres behind the edge
+ * @param most metres behind the edge where no grain and no glow is any more
+ */
+function grainsOf(mesh: Mesh, near: Float64Array, most: number, grain: number, seed: number): Float64Array {
+  const { indices } = mesh;
+  const wanted = new Uint8Array(near.length);
+  for (let i = 0; i < indices.length; i += 3) {
+    const a = indices[i];
+    const b = indices[i + 1];
+    const c = indices[i + 2];
+    if ((near[a] < 0 && near[b] < 0 && near[c] < 0) || (near[a] > most && near[b] > most && near[c] > most)) continue;
+    wanted[a] = wanted[b] = wanted[c] = 1;
+  }
   const rest = mesh.named[REST].values;
   const shape = { detail: 2, roughness: 0.5, seed, period: 0 };
   const out = new Float64Array(3);
-  return Float64Array.from({ length: vertexCount(mesh) }, (_, i) => {
-    noise3(rest[3 * i] / p.grain, rest[3 * i + 1] / p.grain, rest[3 * i + 2] / p.grain, 0, shape, out);
-    return Math.min(1, Math.max(0, 0.5 + 0.8 * out[0]));
-  });
+  const grains = new Float64Array(near.length);
+  for (let i = 0; i < grains.length; i++) {
+    if (wanted[i] === 0) continue;
+    noise3(rest[3 * i] / grain, rest[3 * i + 1] / grain, rest[3 * i + 2] / grain, 0, shape, out);
+    grains[i] = Math.min(1, Math.max(0, 0.5 + 0.8 * out[0]));
+  }
+  return grains;
 }
 
 /** A mesh with small enough faces where grains and glow are to be seen. */
 async function refined(mesh: Mesh, name: string, p: RevealParams, context: StepContext): Promise<Mesh> {
-  const edges = edgesOf(p);
-  const [least, most] = [0, p.dissolve + (p.glow > 0 ? p.width : 0)];
+  const { near: nearEdge } = edgesOf(p);
+  const most = p.dissolve + (p.glow > 0 ? p.width : 0);
   const size = Math.min(p.dissolve > 0 ? p.grain / 2.5 : Infinity, p.glow > 0 ? p.width / 1.5 : Infinity);
   let made = mesh;
+  let among: Uint32Array | null = null;
   for (let round = 0; round < ROUNDS; round++) {
-    const values = vertexValues(made, name)!;
+    const near = each(vertexValues(made, name)!, nearEdge);
     const { positions } = made;
-    const near = Float64Array.from(values, (value) => edges(value)[0]);
     const wants = (a: number, b: number): boolean => {
-      if (Math.max(near[a], near[b]) < least || Math.min(near[a], near[b]) > most) return false;
-      let sum = 0;
-      for (let c = 0; c < 3; c++) sum += (positions[3 * a + c] - positions[3 * b + c]) ** 2;
-      return sum > size * size;
+      const one = near[a];
+      const other = near[b];
+      if ((one < 0 && other < 0) || (one > most && other > most)) return false;
+      const x = positions[3 * a] - positions[3 * b];
+      const y = positions[3 * a + 1] - positions[3 * b + 1];
+      const z = positions[3 * a + 2] - positions[3 * b + 2];
+      return x * x + y * y + z * z > size * size;
     };
-    const next = await halvedWhere(made, wants, () => context.breathe());
-    if (next === made) break;
-    context.claim('faces', faceCount(next), 'the number of faces before it, or raise Grain and Glow width');
-    made = next;
+    const next: Halved | null = await halvedWhere(made, wants, () => context.breathe(), among);
+    if (!next) break;
+    context.claim('faces', faceCount(next.mesh), 'the number of faces before it, or raise Grain and Glow width');
+    made = next.mesh;
+    among = next.parts;
   }
   return made;
 }
 
-/** A mesh that glows along the edge. @param away metres of each vertex from the edge */
-function withGlow(mesh: Mesh, away: Float64Array, p: RevealParams): Mesh {
-  const glow = Float32Array.from(away, (d, i) => {
-    const near = d < 0 ? 1 : Math.max(0, 1 - d / p.width);
-    return Math.max(p.glow * near * near, mesh.glow?.[i] ?? 0);
-  });
+/** A mesh that glows along the edge. @param field how far each vertex is from the edge, in so many metres each */
+function withGlow(mesh: Mesh, field: Float64Array, metres: number, p: RevealParams): Mesh {
+  const glow = mesh.glow ? Float32Array.from(mesh.glow) : new Float32Array(field.length);
+  for (let i = 0; i < glow.length; i++) {
+    const away = field[i] * metres;
+    if (away >= p.width) continue;
+    const near = away < 0 ? 1 : 1 - away / p.width;
+    glow[i] = Math.max(p.glow * near * near, glow[i]);
+  }
   return { ...mesh, glow };
 }
 
@@ -136,8 +171,8 @@ function withGlow(mesh: Mesh, away: Float64Array, p: RevealParams): Mesh {
 async function revealedPaths(paths: Paths, p: RevealParams, context: StepContext): Promise<Paths> {
   const values = pointValues(paths, p.by === 'front' ? 'tip' : p.attribute);
   if (!values) throw missing(p);
-  const edges = edgesOf(p);
-  const field = Float64Array.from(values, (value) => Math.min(...edges(value)));
+  const edge = nearest(edgesOf(p));
+  const field = each(values, edge);
   const sources: number[] = [];
   const windows: (readonly [number, number])[] = [];
   for (let path = 0; path < pathCount(paths); path++) {
@@ -157,7 +192,7 @@ async function revealedPaths(paths: Paths, p: RevealParams, context: StepContext
   return {
     ...cut,
     size: cut.size.map((size, i) => {
-      const t = Math.min(1, Math.max(0, Math.min(...edges(now[i])) / p.soft));
+      const t = Math.min(1, Math.max(0, edge(now[i]) / p.soft));
       return size * t * (2 - t);
     }),
   };

@@ -1,3 +1,4 @@
+import { filled } from '../../geometry/filled';
 import { catmullRom } from '../../curves/catmullRom';
 import { arcLengths, totalLength } from '../../curves/arclength';
 import { resample, sampleAt } from '../../curves/resample';
@@ -27,7 +28,7 @@ interface Course {
 
 const smoothCourse = (anchors: readonly Anchor[], closed: boolean): Course => {
   const positions = courseThrough(anchors, closed);
-  return { positions, behind: Float64Array.from({ length: positions.length / 3 }, (_, i) => i / FINE) };
+  return { positions, behind: filled(Float64Array, positions.length / 3, (i) => i / FINE) };
 };
 
 /** A value of the anchors eased from one to the next (smoothstep), at the points of a course. */
@@ -87,7 +88,7 @@ export const drawn = defineStep({
     const n = positions.length / 3;
     const table = arcLengths(positions, 0, n, closed);
     const step = totalLength(table) / (closed ? count : count - 1);
-    const arcs = Float64Array.from({ length: count }, (_, i) => i * step);
+    const arcs = filled(Float64Array, count, (i) => i * step);
     const along = (of: (anchor: Anchor) => number): Float64Array => {
       const out = new Float64Array(count);
       sampleAt(between(p.anchors, of, course), 0, n, table, arcs, 1, out, 0);

@@ -1,3 +1,4 @@
+import { mapped } from '../../geometry/filled';
 import { digest, meshHash } from '../../keys/digest';
 import { arcLengths, totalLength } from '../../curves/arclength';
 import { Histories } from '../../growing/history';
@@ -54,7 +55,7 @@ function pathsOf(state: Ruffled, t: number, lines: Ruffling['lines'], steps: num
   const paths = pathsFrom(
     lines.map(({ closed }, l) => ({ closed, positions: mixed.subarray(3 * offsets[l], 3 * offsets[l + 1]) })),
   );
-  const values = Float32Array.from(born, (step) => step / steps);
+  const values = mapped(Float32Array, born, (step) => step / steps);
   return { ...paths, named: { born: oneNumber('point', values) } };
 }
 

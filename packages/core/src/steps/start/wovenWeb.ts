@@ -1,3 +1,4 @@
+import { mapped } from '../../geometry/filled';
 import {
   gabrielLinks,
   hubDistances,
@@ -223,12 +224,12 @@ function nodePoints(
     ...emptyColumns(POINTS, 'point', there.length),
     positions: Float32Array.from(there.flatMap((k) => nodes[k])),
     turns: Float32Array.from(there.flatMap(() => [...NO_TURN])),
-    size: Float32Array.from(there, (k) => sizes[k]),
+    size: mapped(Float32Array, there, (k) => sizes[k]),
     ids: Uint32Array.from(there),
     dice: Uint32Array.from(there),
-    share: Float32Array.from(there, (k) => k / Math.max(1, nodes.length - 1)),
+    share: mapped(Float32Array, there, (k) => k / Math.max(1, nodes.length - 1)),
     named: awayFromHub(
-      Float32Array.from(there, (k) => away[k]),
+      mapped(Float32Array, there, (k) => away[k]),
       pulse,
     ),
   };
