@@ -200,39 +200,41 @@ function rootOf(limb: Limb, carrier: Limb, arc: number): Root {
 
 /** What a limb is like at an arc length: on the cubic through its points along their tangents, its frame square again between. */
 export function placeOn(limb: Limb, s: number): Place {
-  const { arcs, points, positions, tangents: t, normals, radii, slopes } = limb;
+  const { arcs, points, positions: o, tangents: t, normals: n, radii, slopes } = limb;
   const k = locate(arcs, s);
   const share = fraction(arcs, k, s);
   const j = k + 1 < points.length ? k + 1 : limb.closed ? 0 : k;
-  const mix = (of: Float64Array): Vec3 => {
-    const [p, q] = [3 * k, 3 * j];
-    return [
-      of[p] + (of[q] - of[p]) * share,
-      of[p + 1] + (of[q + 1] - of[p + 1]) * share,
-      of[p + 2] + (of[q + 2] - of[p + 2]) * share,
-    ];
-  };
-  const tangent = unit(mix(t), at(t, k));
-  const raw = mix(normals);
-  const slant = dot(raw, tangent);
-  const x = raw[0] - slant * tangent[0];
-  const y = raw[1] - slant * tangent[1];
-  const z = raw[2] - slant * tangent[2];
+  const p = 3 * k;
+  const q = 3 * j;
+  const rest = 1 - share;
+  const tangent = unit(
+    [rest * t[p] + share * t[q], rest * t[p + 1] + share * t[q + 1], rest * t[p + 2] + share * t[q + 2]],
+    at(t, k),
+  );
+  const [tx, ty, tz] = tangent;
+  const rawX = rest * n[p] + share * n[q];
+  const rawY = rest * n[p + 1] + share * n[q + 1];
+  const rawZ = rest * n[p + 2] + share * n[q + 2];
+  const slant = rawX * tx + rawY * ty + rawZ * tz;
+  const x = rawX - slant * tx;
+  const y = rawY - slant * ty;
+  const z = rawZ - slant * tz;
   const normal = norm(x, y, z) > 1e-9 ? unit([x, y, z]) : perpendicular(tangent);
   const run = arcs[k + 1] - arcs[k];
-  const rest = 1 - share;
-  const [from, to] = [rest * rest * (1 + 2 * share), share * share * (3 - 2 * share)];
-  const [out, into] = [run * rest * rest * share, -run * rest * share * share];
-  const cubic = (of: Float64Array, slope: Float64Array, width: number, c: number): number => {
-    const [p, q] = [width * k + c, width * j + c];
-    return from * of[p] + to * of[q] + out * slope[p] + into * slope[q];
-  };
+  const from = rest * rest * (1 + 2 * share);
+  const to = share * share * (3 - 2 * share);
+  const out = run * rest * rest * share;
+  const into = -run * rest * share * share;
   return {
-    position: [cubic(positions, t, 3, 0), cubic(positions, t, 3, 1), cubic(positions, t, 3, 2)],
+    position: [
+      from * o[p] + to * o[q] + out * t[p] + into * t[q],
+      from * o[p + 1] + to * o[q + 1] + out * t[p + 1] + into * t[q + 1],
+      from * o[p + 2] + to * o[q + 2] + out * t[p + 2] + into * t[q + 2],
+    ],
     tangent,
     normal,
     side: cross(tangent, normal),
-    radius: Math.max(0, cubic(radii, slopes, 1, 0)),
+    radius: Math.max(0, from * radii[k] + to * radii[j] + out * slopes[k] + into * slopes[j]),
     from: points[k],
     to: points[j],
     share,

@@ -120,10 +120,17 @@ export class SkinMaking {
 
   /** A ring of places of their own. */
   places(places: readonly Vec3[], like: Place, arc: number, outwards: Vec3): Ring {
-    places.forEach((place, k) => {
-      this.#positions.set(place, 3 * (this.#vertex + k));
-      this.#outwards.set(outwards, 3 * (this.#vertex + k));
-    });
+    const positions = this.#positions;
+    const ways = this.#outwards;
+    for (let k = 0, w = 3 * this.#vertex; k < places.length; k++, w += 3) {
+      const place = places[k];
+      positions[w] = place[0];
+      positions[w + 1] = place[1];
+      positions[w + 2] = place[2];
+      ways[w] = outwards[0];
+      ways[w + 1] = outwards[1];
+      ways[w + 2] = outwards[2];
+    }
     return { first: this.#close(like, this.sides, arc), lacks: null };
   }
 

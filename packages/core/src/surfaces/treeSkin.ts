@@ -9,7 +9,7 @@ import { type Ring, roundAt, type Round, type Size, SkinMaking, vertexOf } from 
 import { type SweepHooks } from './tube';
 import { layWhorls, reachAround, type Sprout, warpedAngles, type Whorl, whorlsOf } from './whorls';
 
-const { cos, sin, max, min, round, PI } = Math;
+const { cos, sin, floor, max, min, round, PI } = Math;
 
 /** Rings between the edge of a hole and the first ring of what comes out of it. */
 const COLLAR_RINGS = 4;
@@ -102,13 +102,20 @@ function placeIn({ limb, out, mouth }: Skin, s: number): Place {
   };
 }
 
-const outwards = ({ normal, side }: Place, angle: number): Vec3 =>
-  add(scale(normal, cos(angle)), scale(side, sin(angle)));
+function outwards({ normal, side }: Place, angle: number): Vec3 {
+  const c = cos(angle);
+  const s = sin(angle);
+  return [normal[0] * c + side[0] * s, normal[1] * c + side[1] * s, normal[2] * c + side[2] * s];
+}
 
-const onSkin = (skin: Skin, s: number, angle: number): Vec3 => {
-  const place = placeIn(skin, s);
-  return add(place.position, scale(outwards(place, angle), place.radius));
-};
+/** `by` metres from a place in a direction. */
+const off = (from: Vec3, way: Vec3, by: number): Vec3 => [
+  from[0] + by * way[0],
+  from[1] + by * way[1],
+  from[2] + by * way[2],
+];
+
+const onSkin = (place: Place, angle: number): Vec3 => off(place.position, outwards(place, angle), place.radius);
 
 /** Lays a limb's rows by its thickness: its own begin where it stands free of its carrier, turned to the corners of the hole. */
 function lay(skin: Skin, collar: number): void {
@@ -236,26 +243,26 @@ function drawCollar(making: SkinMaking, skin: Skin): Ring {
   const edge: number[] = [];
   const rings: Vec3[][] = Array.from({ length: COLLAR_RINGS }, () => []);
   for (let k = 0; k < sides; k++) {
-    const [i, side] = [k % width, Math.floor(k / width)];
-    const [column, row] = [
-      [i, 0],
-      [width, i],
-      [width - i, width],
-      [0, width - i],
-    ][side];
+    const i = k % width;
+    const side = floor(k / width);
+    const column = side === 0 ? i : side === 1 ? width : side === 2 ? width - i : 0;
+    const row = side === 0 ? 0 : side === 1 ? i : side === 2 ? width : width - i;
     edge.push(vertexOf(rows[row], around(sprout.column + column, sides)));
     const phase = CORNER + (2 * PI * k) / sides;
-    const [angle, s] = [sprout.angle + wide * cos(phase), middle + along * sin(phase)];
+    const angle = sprout.angle + wide * cos(phase);
+    const s = middle + along * sin(phase);
     const edgeAngle = sprout.angle + sprout.half * ((2 * column) / width - 1);
     const edgeAt = whorl.low + ((whorl.high - whorl.low) * row) / width;
-    const foot = onSkin(carrier, s, angle);
-    const up = outwards(placeIn(carrier, s), angle);
-    const end = add(free.position, scale(outwards(free, (2 * PI * k) / sides), free.radius));
+    const under = placeIn(carrier, s);
+    const foot = onSkin(under, angle);
+    const up = outwards(under, angle);
+    const end = onSkin(free, (2 * PI * k) / sides);
     const inwards = sub(skin.mouth, foot);
-    const slope = unit(sub(inwards, scale(up, dot(inwards, up))), free.tangent);
-    const arm = ARM * norm(...sub(end, foot));
-    const [one, two] = [add(foot, scale(slope, arm)), sub(end, scale(free.tangent, arm))];
-    rings[0].push(onSkin(carrier, (s + edgeAt) / 2, (angle + edgeAngle) / 2));
+    const slope = unit(off(inwards, up, -dot(inwards, up)), free.tangent);
+    const arm = ARM * norm(end[0] - foot[0], end[1] - foot[1], end[2] - foot[2]);
+    const one = off(foot, slope, arm);
+    const two = off(end, free.tangent, -arm);
+    rings[0].push(onSkin(placeIn(carrier, (s + edgeAt) / 2), (angle + edgeAngle) / 2));
     rings[1].push(foot);
     rings[2].push(bezier(foot, one, two, end, 1 / 3));
     rings[3].push(bezier(foot, one, two, end, 2 / 3));
@@ -270,10 +277,18 @@ function drawCollar(making: SkinMaking, skin: Skin): Ring {
   return last!;
 }
 
-const bezier = (a: Vec3, b: Vec3, c: Vec3, d: Vec3, t: number): Vec3 => {
-  const [p, q, r, s] = [(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t * t * (1 - t), t ** 3];
-  return add(add(scale(a, p), scale(b, q)), add(scale(c, r), scale(d, s)));
-};
+function bezier(a: Vec3, b: Vec3, c: Vec3, d: Vec3, t: number): Vec3 {
+  const u = 1 - t;
+  const p = u * u * u;
+  const q = 3 * t * u * u;
+  const r = 3 * t * t * u;
+  const s = t * t * t;
+  return [
+    p * a[0] + q * b[0] + r * c[0] + s * d[0],
+    p * a[1] + q * b[1] + r * c[1] + s * d[1],
+    p * a[2] + q * b[2] + r * c[2] + s * d[2],
+  ];
+}
 
 /**
  * An end of a limb.
