@@ -166,8 +166,9 @@ export class FormCache {
 function buffersOf(form: Form): Set<ArrayBufferLike> {
   const buffers = new Set<ArrayBufferLike>();
   const take = (value: unknown): void => {
+    if (typeof value !== 'object' || value === null) return;
     if (ArrayBuffer.isView(value)) buffers.add(value.buffer);
-    else if (typeof value === 'object' && value !== null) Object.values(value).forEach(take);
+    else for (const name in value) take((value as Record<string, unknown>)[name]);
   };
   take(form);
   return buffers;

@@ -3,7 +3,7 @@ import { type Mesh } from './mesh';
 import { type MeshTree, treeOf } from './meshTree';
 import { trianglesCut, triangleGap, type Triangle } from './triangles';
 import { turnAt, type Turn, turnedBy } from './turns';
-import { sub, scale, partWay, byAxis, at, dot, type Vec3 } from './vec';
+import { sub, scale, partWay, byAxis, at, type Vec3 } from './vec';
 
 /** Where a mesh stands. */
 export interface Pose {
@@ -236,24 +236,45 @@ export function orientedBox({ mesh, position, turn, size }: Placed, margin = 0):
   };
 }
 
+const { abs } = Math;
+const NEXT = [1, 2, 0];
+/** The way between two boxes along the first one's axes, the cosines between the axes of both, and their sizes. */
+const TO = new Float64Array(3);
+const ALONG = new Float64Array(9);
+const SIZE = new Float64Array(9);
+
 /** Whether two boxes meet, by their fifteen separating axes (Gottschalk, Lin and Manocha, OBBTree, SIGGRAPH 1996). */
 export function boxesMeet(a: OrientedBox, b: OrientedBox): boolean {
-  const between: Vec3 = byAxis((c) => b.middle[c] - a.middle[c]);
-  const r = a.axes.map((x) => b.axes.map((y) => dot(x, y)));
-  const abs = r.map((row) => row.map((value) => Math.abs(value) + 1e-9));
-  const t = a.axes.map((x) => dot(between, x));
+  const bx = b.middle[0] - a.middle[0];
+  const by = b.middle[1] - a.middle[1];
+  const bz = b.middle[2] - a.middle[2];
   for (let i = 0; i < 3; i++) {
-    if (Math.abs(t[i]) > a.half[i] + abs[i][0] * b.half[0] + abs[i][1] * b.half[1] + abs[i][2] * b.half[2])
-      return false;
-    const s = dot(between, b.axes[i]);
-    if (Math.abs(s) > b.half[i] + abs[0][i] * a.half[0] + abs[1][i] * a.half[1] + abs[2][i] * a.half[2]) return false;
-  }
-  for (let i = 0; i < 3; i++)
+    const x = a.axes[i];
+    TO[i] = bx * x[0] + by * x[1] + bz * x[2];
     for (let j = 0; j < 3; j++) {
-      const [i1, i2, j1, j2] = [(i + 1) % 3, (i + 2) % 3, (j + 1) % 3, (j + 2) % 3];
-      const ra = a.half[i1] * abs[i2][j] + a.half[i2] * abs[i1][j];
-      const rb = b.half[j1] * abs[i][j2] + b.half[j2] * abs[i][j1];
-      if (Math.abs(t[i2] * r[i1][j] - t[i1] * r[i2][j]) > ra + rb) return false;
+      const y = b.axes[j];
+      const along = x[0] * y[0] + x[1] * y[1] + x[2] * y[2];
+      ALONG[3 * i + j] = along;
+      SIZE[3 * i + j] = abs(along) + 1e-9;
     }
+  }
+  for (let i = 0; i < 3; i++) {
+    const reachA = SIZE[3 * i] * b.half[0] + SIZE[3 * i + 1] * b.half[1] + SIZE[3 * i + 2] * b.half[2];
+    if (abs(TO[i]) > a.half[i] + reachA) return false;
+    const y = b.axes[i];
+    const reachB = SIZE[i] * a.half[0] + SIZE[3 + i] * a.half[1] + SIZE[6 + i] * a.half[2];
+    if (abs(bx * y[0] + by * y[1] + bz * y[2]) > b.half[i] + reachB) return false;
+  }
+  for (let i = 0; i < 3; i++) {
+    const i1 = NEXT[i];
+    const i2 = NEXT[i1];
+    for (let j = 0; j < 3; j++) {
+      const j1 = NEXT[j];
+      const j2 = NEXT[j1];
+      const ra = a.half[i1] * SIZE[3 * i2 + j] + a.half[i2] * SIZE[3 * i1 + j];
+      const rb = b.half[j1] * SIZE[3 * i + j2] + b.half[j2] * SIZE[3 * i + j1];
+      if (abs(TO[i2] * ALONG[3 * i1 + j] - TO[i1] * ALONG[3 * i2 + j]) > ra + rb) return false;
+    }
+  }
   return true;
 }

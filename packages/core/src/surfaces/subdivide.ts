@@ -281,26 +281,17 @@ export async function thickened(
   const sums = new Float64Array(9 * m);
   /** The first vertex at each corner. */
   const places = mapped(Uint32Array, corners, (corner) => first[corner]);
+  const { positions } = mesh;
   const normal = new Float64Array(3);
   for (let i = 0; i < corners.length; i += 3) {
     if (i % (3 * CHUNK) === 0) await breathe();
-    faceNormal(mesh.positions, places, i / 3, normal);
-    const [x, y, z] = normal;
-    const [a, b, c] = [3 * places[i], 3 * places[i + 1], 3 * places[i + 2]];
-    for (let k = 0; k < 3; k++) {
-      const [own, next, last] = k === 0 ? [a, b, c] : k === 1 ? [b, c, a] : [c, a, b];
-      const w = cornerAngle(mesh.positions, own, next, last);
-      const to = 9 * corners[i + k];
-      sums[to] += w * x * x;
-      sums[to + 1] += w * x * y;
-      sums[to + 2] += w * x * z;
-      sums[to + 3] += w * y * y;
-      sums[to + 4] += w * y * z;
-      sums[to + 5] += w * z * z;
-      sums[to + 6] += w * x;
-      sums[to + 7] += w * y;
-      sums[to + 8] += w * z;
-    }
+    faceNormal(positions, places, i / 3, normal);
+    const a = 3 * places[i];
+    const b = 3 * places[i + 1];
+    const c = 3 * places[i + 2];
+    addPlane(sums, 9 * corners[i], normal, cornerAngle(positions, a, b, c));
+    addPlane(sums, 9 * corners[i + 1], normal, cornerAngle(positions, b, c, a));
+    addPlane(sums, 9 * corners[i + 2], normal, cornerAngle(positions, c, a, b));
   }
   const [outer, inner] = [((side + 1) / 2) * thick, ((side - 1) / 2) * thick];
   const made = pickedMesh(mesh, [...first, ...first]);
@@ -308,29 +299,60 @@ export async function thickened(
     if (i % CHUNK === 0) await breathe();
     const way = stoodOff(sums, i);
     for (let c = 0; c < 3; c++) {
-      const place = mesh.positions[3 * first[i] + c];
+      const place = positions[3 * first[i] + c];
       made.positions[3 * i + c] = place + way[c] * outer;
       made.positions[3 * (m + i) + c] = place + way[c] * inner;
     }
   }
   await breathe();
   // Both faces, and rims where nothing runs back along an edge.
-  const indices: number[] = [];
-  const sources: number[] = [];
+  const isRim = (i: number, p: number, q: number): boolean =>
+    (p < q ? edges.back[edges.of[i]] : edges.there[edges.of[i]]) === 0;
+  let rims = 0;
+  for (let i = 0; i < corners.length; i++) if (isRim(i, corners[i], corners[i % 3 === 2 ? i - 2 : i + 1])) rims++;
+  const count = (2 * corners.length) / 3 + 2 * rims;
+  const indices = new Uint32Array(3 * count);
+  const sources = new Uint32Array(count);
+  let write = 0;
+  const face = (from: number, a: number, b: number, c: number): void => {
+    sources[write / 3] = from;
+    indices[write++] = a;
+    indices[write++] = b;
+    indices[write++] = c;
+  };
   for (let i = 0; i < corners.length; i += 3) {
-    const [a, b, c] = corners.subarray(i, i + 3);
-    indices.push(a, b, c, m + a, m + c, m + b);
-    sources.push(i / 3, i / 3);
+    const f = i / 3;
+    const a = corners[i];
+    const b = corners[i + 1];
+    const c = corners[i + 2];
+    face(f, a, b, c);
+    face(f, m + a, m + c, m + b);
     for (let k = 0; k < 3; k++) {
-      const [p, q] = [corners[i + k], corners[i + ((k + 1) % 3)]];
-      const e = edges.of[i + k];
-      if ((p < q ? edges.back[e] : edges.there[e]) !== 0) continue;
-      indices.push(q, p, m + p, q, m + p, m + q);
-      sources.push(i / 3, i / 3);
+      const p = corners[i + k];
+      const q = k === 2 ? a : corners[i + k + 1];
+      if (!isRim(i + k, p, q)) continue;
+      face(f, q, p, m + p);
+      face(f, q, m + p, m + q);
     }
   }
-  made.indices = Uint32Array.from(indices);
+  made.indices = indices;
   return withSoftNormals(facesFrom(made, sources), Math.PI / 4, breathe);
+}
+
+/** Adds a face that leans on a corner to the sums of that. */
+function addPlane(sums: Float64Array, to: number, normal: Float64Array, w: number): void {
+  const x = normal[0];
+  const y = normal[1];
+  const z = normal[2];
+  sums[to] += w * x * x;
+  sums[to + 1] += w * x * y;
+  sums[to + 2] += w * x * z;
+  sums[to + 3] += w * y * y;
+  sums[to + 4] += w * y * z;
+  sums[to + 5] += w * z * z;
+  sums[to + 6] += w * x;
+  sums[to + 7] += w * y;
+  sums[to + 8] += w * z;
 }
 
 /** What holds a corner back along ways in which its faces do not lean: next to nothing, but enough to divide by. */
