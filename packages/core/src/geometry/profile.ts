@@ -53,10 +53,23 @@ export function profileCurve(points: readonly ProfilePoint[]): (at: number) => n
   };
 }
 
-/** The same as a table of `size` values from position 0 to 1, to be read by `readTable`. */
+/** Tables of profiles that cannot change any more, by their size. */
+const tables = new WeakMap<readonly ProfilePoint[], Map<number, Float64Array>>();
+
+/**
+ * The same as a table of `size` values from position 0 to 1, to be read by `readTable` and not to be written to: of frozen points,
+ * which is what documents are made of, it is made once.
+ */
 export function profileTable(points: readonly ProfilePoint[], size: number): Float64Array {
+  const known = tables.get(points)?.get(size);
+  if (known) return known;
   const curve = profileCurve(points);
-  return filled(Float64Array, size, (i) => curve(i / (size - 1)));
+  const table = filled(Float64Array, size, (i) => curve(i / (size - 1)));
+  if (Object.isFrozen(points)) {
+    if (!tables.has(points)) tables.set(points, new Map());
+    tables.get(points)!.set(size, table);
+  }
+  return table;
 }
 
 /**

@@ -219,17 +219,33 @@ function seat(
   const seats = list.room((end - begin) * p.whorl);
   let write = list.count;
   const { positions, tangents, normals, age } = paths;
+  // Read once: an object of so many parameters is looked up by name each time.
+  const {
+    whorl,
+    settle,
+    reveal,
+    ease,
+    fade: fading,
+    vary,
+    size: base,
+    follows,
+    varyTurn,
+    varyPlace,
+    stands: standing,
+  } = p;
   const plain = p.facing !== 'upright' && goal === null;
   const last = arcs.length - 2;
   // Whorls have several neighbours, and are no row.
-  const row = p.whorl > 1 ? 0 : 2 * path + (closed && p.reveal !== 'feed' ? 2 : 1);
+  const row = whorl > 1 ? 0 : 2 * path + (closed && reveal !== 'feed' ? 2 : 1);
   const dealt = motion && loop ? turns.closing(spots.ids) : turns;
   const spin = motion ? dealt.over(motion.births) * motion.done : 0;
   if (motion) seats.life ??= new Float32Array(seats.ids.length);
+  const { growth, ids, dice: chance, number: numbers, row: rowsOf, share: shares, age: ages, variant } = seats;
   const { positions: places, turns: ways, sizes: all } = seats;
+  const { s: spotAt, rest: spotRest, number: spotNumber, dice: spotDice, ids: within } = spots;
   let k = 0;
   for (let spot = begin; spot < end; spot++) {
-    const s = spots.s[spot];
+    const s = spotAt[spot];
     // Places mostly follow each other along the path; where they do not, they are looked for.
     if (s < arcs[k]) k = locate(arcs, s);
     else while (k < last && arcs[k + 1] <= s) k++;
@@ -274,43 +290,36 @@ function seat(
     const z = positions[p0 + 2] + (positions[q0 + 2] - positions[p0 + 2]) * t;
     const passed = age ? age[i] + (age[j] - age[i]) * t : Infinity;
 
-    const rest = spots.rest[spot];
+    const rest = spotRest[spot];
     const share = whole > 0 ? Math.min(1, Math.max(0, rest / whole)) : 0;
-    const number = hash(seed, id, spots.dice[spot]);
-    const order = spots.number[spot];
+    const number = hash(seed, id, spotDice[spot]);
+    const order = spotNumber[spot];
     const which = items.at(order, number);
     const tail = tails[which];
     const { axis, middle } = fits[which];
     const grown =
-      age === null || p.settle === 0 || p.reveal !== 'appear'
-        ? 1
-        : Math.max(0, easeAt(p.ease, Math.min(1, passed / p.settle)));
-    const fade = motion && !loop && p.fade > 0 ? rise(share / p.fade) * rise((1 - share) / p.fade) : 1;
-    const small = p.vary > 0 ? 1 - p.vary * random(number, 0, 1) : 1;
+      age === null || settle === 0 || reveal !== 'appear' ? 1 : Math.max(0, easeAt(ease, Math.min(1, passed / settle)));
+    const fade = motion && !loop && fading > 0 ? rise(share / fading) * rise((1 - share) / fading) : 1;
+    const small = vary > 0 ? 1 - vary * random(number, 0, 1) : 1;
     const size =
-      p.size *
-      factor *
-      readTable(sizes, p.follows === 'grown' && visible > 0 ? s / visible : share) *
-      small *
-      grown *
-      fade;
+      base * factor * readTable(sizes, follows === 'grown' && visible > 0 ? s / visible : share) * small * grown * fade;
     if (plain) axesInto(way, nx, ny, nz, tx, ty, tz);
     else if (!goal) way.set(headingTurn([tx, ty, tz], [nx, ny, nz], axis));
-    for (let around = 0; around < p.whorl; around++, write++) {
-      const dice = p.whorl > 1 ? hash(number, around, 9) : number;
+    for (let around = 0; around < whorl; around++, write++) {
+      const dice = whorl > 1 ? hash(number, around, 9) : number;
       const angle =
         dealt.at(order) +
         spin +
-        (2 * Math.PI * around) / p.whorl +
-        (p.varyTurn > 0 ? (p.varyTurn * Math.PI * (2 * random(dice, 0, 2) - 1)) / 180 : 0);
+        (2 * Math.PI * around) / whorl +
+        (varyTurn > 0 ? (varyTurn * Math.PI * (2 * random(dice, 0, 2) - 1)) / 180 : 0);
       let px = x;
       let py = y;
       let pz = z;
-      if (p.varyPlace > 0) {
+      if (varyPlace > 0) {
         const off = anywhere(dice);
-        px += off[0] * p.varyPlace;
-        py += off[1] * p.varyPlace;
-        pz += off[2] * p.varyPlace;
+        px += off[0] * varyPlace;
+        py += off[1] * varyPlace;
+        pz += off[2] * varyPlace;
       }
       if (goal) way.set(fromAxes(...facing(unit(sub(goal, [px, py, pz])))));
       // Turned about Y, then brought to its way; what it was turned before comes first of all.
@@ -328,21 +337,19 @@ function seat(
       const r1 = w3 * u1 - w0 * u2 + w1 * u3 + w2 * u0;
       const r2 = w3 * u2 + w0 * u1 - w1 * u0 + w2 * u3;
       const r3 = w3 * u3 - w0 * u0 - w1 * u1 - w2 * u2;
-      if (p.stands !== 'origin' && middle !== 0) {
+      if (standing !== 'origin' && middle !== 0) {
         // The item's middle comes to stand on the path.
         const shift = scale(turnedBy([r0, r1, r2, r3], axisOf(axis)), -middle * size);
         px += shift[0];
         py += shift[1];
         pz += shift[2];
       }
-      seats.growth[write] = which;
+      growth[write] = which;
       // Row by row, so that a longer path gives the others no new numbers.
-      seats.ids[write] = (modulo(order, spots.ids) * p.whorl + around) * count + path;
-      seats.dice[write] = motion
-        ? (modulo(spots.dice[spot], spots.ids) * p.whorl + around) * count + path
-        : seats.ids[write];
-      seats.number[write] = motion ? spots.dice[spot] : order;
-      seats.row[write] = row;
+      ids[write] = (modulo(order, within) * whorl + around) * count + path;
+      chance[write] = motion ? (modulo(spotDice[spot], within) * whorl + around) * count + path : ids[write];
+      numbers[write] = motion ? spotDice[spot] : order;
+      rowsOf[write] = row;
       places[3 * write] = px;
       places[3 * write + 1] = py;
       places[3 * write + 2] = pz;
@@ -353,10 +360,10 @@ function seat(
       all[3 * write] = size;
       all[3 * write + 1] = size;
       all[3 * write + 2] = size;
-      seats.share[write] = share;
-      seats.age[write] = passed;
+      shares[write] = share;
+      ages[write] = passed;
       if (motion) seats.life![write] = share;
-      seats.variant[write] = items.variant(dice);
+      variant[write] = items.variant(dice);
       if (stands) {
         stands.path.push(path);
         stands.from.push(i);

@@ -41,4 +41,4 @@ const turnsBy = (angle: number): TurnPattern => ({
 });
 
 /** The remainder that is never below 0. */
-export const modulo = (a: number, n: number): number => ((a % n) + n) % n;
+export const modulo = (a: number, n: number): number => (a >= 0 && a < n ? a : ((a % n) + n) % n);
