@@ -1,6 +1,8 @@
 import { filled } from './filled';
 import { type Mesh } from './mesh';
 
+const { max, min } = Math;
+
 /** Triangles of a leaf at most. */
 const LEAF = 6;
 
@@ -37,10 +39,14 @@ function build(mesh: Mesh): MeshTree {
   const high = new Float64Array(3 * n);
   for (let t = 0; t < n; t++)
     for (let c = 0; c < 3; c++) {
-      const [a, b, d] = [0, 1, 2].map((k) => p[3 * indices[3 * t + k] + c]);
-      low[3 * t + c] = Math.min(a, b, d);
-      high[3 * t + c] = Math.max(a, b, d);
-      centres[3 * t + c] = (low[3 * t + c] + high[3 * t + c]) / 2;
+      const a = p[3 * indices[3 * t] + c];
+      const b = p[3 * indices[3 * t + 1] + c];
+      const d = p[3 * indices[3 * t + 2] + c];
+      const least = min(a, b, d);
+      const most = max(a, b, d);
+      low[3 * t + c] = least;
+      high[3 * t + c] = most;
+      centres[3 * t + c] = (least + most) / 2;
     }
   const room = Math.max(1, 2 * n);
   const tree: MeshTree = {
@@ -53,21 +59,27 @@ function build(mesh: Mesh): MeshTree {
   };
   let nodes = 1;
   const split = (node: number, a: number, b: number): void => {
-    const box = tree.boxes.subarray(6 * node, 6 * node + 6);
-    box.fill(Infinity, 0, 3);
-    box.fill(-Infinity, 3, 6);
-    for (let i = a; i < b; i++)
-      for (let c = 0; c < 3; c++) {
-        box[c] = Math.min(box[c], low[3 * order[i] + c]);
-        box[3 + c] = Math.max(box[3 + c], high[3 * order[i] + c]);
+    const { boxes } = tree;
+    const box = 6 * node;
+    for (let c = 0; c < 3; c++) {
+      let least = Infinity;
+      let most = -Infinity;
+      for (let i = a; i < b; i++) {
+        const t = 3 * order[i] + c;
+        if (low[t] < least) least = low[t];
+        if (high[t] > most) most = high[t];
       }
+      boxes[box + c] = least;
+      boxes[box + 3 + c] = most;
+    }
     tree.from[node] = a;
     tree.to[node] = b;
     if (b - a <= LEAF) return;
-    const widths = [0, 1, 2].map((c) => box[3 + c] - box[c]);
-    const axis = widths.indexOf(Math.max(...widths));
-    order.subarray(a, b).sort((i, j) => centres[3 * i + axis] - centres[3 * j + axis]);
+    const x = boxes[box + 3] - boxes[box];
+    const y = boxes[box + 4] - boxes[box + 1];
+    const z = boxes[box + 5] - boxes[box + 2];
     const middle = (a + b) >> 1;
+    parted(order, centres, x >= y && x >= z ? 0 : y >= z ? 1 : 2, a, b, middle);
     const child = nodes;
     nodes += 2;
     tree.left[node] = child;
@@ -76,4 +88,29 @@ function build(mesh: Mesh): MeshTree {
   };
   split(0, 0, n);
   return tree;
+}
+
+/**
+ * Orders triangles `a` up to `b` so that none before the middle lies beyond one after it along an axis (quickselect: Hoare,
+ * Algorithm 65: Find, Communications of the ACM 4, 1961).
+ */
+function parted(order: Uint32Array, centres: Float64Array, axis: number, a: number, b: number, middle: number): void {
+  let low = a;
+  let high = b - 1;
+  while (low < high) {
+    const pivot = centres[3 * order[(low + high) >> 1] + axis];
+    let i = low;
+    let j = high;
+    while (i <= j) {
+      while (centres[3 * order[i] + axis] < pivot) i++;
+      while (centres[3 * order[j] + axis] > pivot) j--;
+      if (i > j) break;
+      const swapped = order[i];
+      order[i++] = order[j];
+      order[j--] = swapped;
+    }
+    if (middle <= j) high = j;
+    else if (middle >= i) low = i;
+    else return;
+  }
 }

@@ -1,7 +1,7 @@
 import { type Mesh } from './mesh';
 import { type MeshTree, treeOf } from './meshTree';
 import { cornerWeights } from './surfacePlaces';
-import { nearestOn, type Triangle } from './triangles';
+import { nearestOnFace, type Triangle } from './triangles';
 import { at, cross, dot, scale, sub, type Vec3 } from './vec';
 
 /** The place of a surface that is nearest to a point. */
@@ -14,31 +14,46 @@ export interface NearestPlace {
   distance: number;
 }
 
+/** Nodes of the tree that are still to be looked into, and how far they are, squared: two a level at most. */
+const WAITING = new Int32Array(256);
+const GAPS = new Float64Array(256);
+
 /** The place of a mesh that is nearest to a point; null on a mesh without faces. The mesh's tree is made once and kept. */
 export function nearestPlace(mesh: Mesh, point: Vec3): NearestPlace | null {
   if (mesh.indices.length === 0) return null;
   const tree = treeOf(mesh);
+  const { left: children, from, to, order } = tree;
+  const { positions, indices } = mesh;
+  const [px, py, pz] = point;
   let best = Infinity;
   let face = 0;
-  let position: Vec3 = point;
-  const waiting: number[] = [0];
-  while (waiting.length > 0) {
-    const node = waiting.pop()!;
-    if (boxGap(tree, node, point) >= best) continue;
-    const left = tree.left[node];
+  let position = point;
+  let waiting = 1;
+  WAITING[0] = 0;
+  GAPS[0] = boxGap(tree, 0, px, py, pz);
+  while (waiting > 0) {
+    const node = WAITING[--waiting];
+    if (GAPS[waiting] >= best) continue;
+    const left = children[node];
     if (left >= 0) {
-      const [one, other] = [boxGap(tree, left, point), boxGap(tree, left + 1, point)];
+      const one = boxGap(tree, left, px, py, pz);
+      const other = boxGap(tree, left + 1, px, py, pz);
       // The nearer one is looked at first.
-      if (one < other) waiting.push(left + 1, left);
-      else waiting.push(left, left + 1);
+      const first = one < other ? 1 : 0;
+      WAITING[waiting] = left + first;
+      GAPS[waiting++] = first === 1 ? other : one;
+      WAITING[waiting] = left + 1 - first;
+      GAPS[waiting++] = first === 1 ? one : other;
       continue;
     }
-    for (let i = tree.from[node]; i < tree.to[node]; i++) {
-      const t = tree.order[i];
-      const near = nearestOn(point, triangleOf(mesh, t));
-      const away = sub(near, point);
-      const gap = dot(away, away);
-      if (gap < best) [best, face, position] = [gap, t, near];
+    for (let i = from[node]; i < to[node]; i++) {
+      const t = order[i];
+      const near = nearestOnFace(positions, indices, t, px, py, pz);
+      const gap = (near[0] - px) ** 2 + (near[1] - py) ** 2 + (near[2] - pz) ** 2;
+      if (gap >= best) continue;
+      best = gap;
+      face = t;
+      position = [near[0], near[1], near[2]];
     }
   }
   return { face, weights: cornerWeights(mesh, face, position), position, distance: Math.sqrt(best) };
@@ -51,13 +66,12 @@ const triangleOf = ({ positions, indices }: Mesh, t: number): Triangle => [
 ];
 
 /** Squared distance from a point to the box of a node. */
-function boxGap({ boxes }: MeshTree, node: number, point: Vec3): number {
-  let sum = 0;
-  for (let c = 0; c < 3; c++) {
-    const away = Math.max(boxes[6 * node + c] - point[c], point[c] - boxes[6 * node + 3 + c], 0);
-    sum += away * away;
-  }
-  return sum;
+function boxGap({ boxes }: MeshTree, node: number, x: number, y: number, z: number): number {
+  const b = 6 * node;
+  const dx = x < boxes[b] ? boxes[b] - x : x > boxes[b + 3] ? x - boxes[b + 3] : 0;
+  const dy = y < boxes[b + 1] ? boxes[b + 1] - y : y > boxes[b + 4] ? y - boxes[b + 4] : 0;
+  const dz = z < boxes[b + 2] ? boxes[b + 2] - z : z > boxes[b + 5] ? z - boxes[b + 5] : 0;
+  return dx * dx + dy * dy + dz * dz;
 }
 
 /** Where a ray first meets a mesh. */

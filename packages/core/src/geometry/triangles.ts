@@ -26,28 +26,81 @@ export function trianglesCut(a: Triangle, b: Triangle): boolean {
   return false;
 }
 
-/** The point of a triangle nearest to a point (Ericson, Real-Time Collision Detection, 2005, section 5.1.5). */
-export function nearestOn(p: Vec3, [a, b, c]: Triangle): Vec3 {
-  const [ab, ac, ap] = [sub(b, a), sub(c, a), sub(p, a)];
-  const [d1, d2] = [dot(ab, ap), dot(ac, ap)];
-  if (d1 <= 0 && d2 <= 0) return a;
-  const bp = sub(p, b);
-  const [d3, d4] = [dot(ab, bp), dot(ac, bp)];
-  if (d3 >= 0 && d4 <= d3) return b;
-  const vc = d1 * d4 - d3 * d2;
-  if (vc <= 0 && d1 >= 0 && d3 <= 0) return add(a, scale(ab, d1 / (d1 - d3)));
-  const cp = sub(p, c);
-  const [d5, d6] = [dot(ab, cp), dot(ac, cp)];
-  if (d6 >= 0 && d5 <= d6) return c;
-  const vb = d5 * d2 - d1 * d6;
-  if (vb <= 0 && d2 >= 0 && d6 <= 0) return add(a, scale(ac, d2 / (d2 - d6)));
-  const va = d3 * d6 - d5 * d4;
-  if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
-    const w = (d4 - d3) / (d4 - d3 + (d5 - d6));
-    return add(b, scale(sub(c, b), w));
+/** The point of a triangle nearest to a point. */
+export function nearestOn(p: Vec3, corners: Triangle): Vec3 {
+  const near = nearestOnFace(corners.flat(), CORNERS, 0, p[0], p[1], p[2]);
+  return [near[0], near[1], near[2]];
+}
+
+const CORNERS = [0, 1, 2];
+/** What `nearestOnFace` answers with, written anew by each. */
+const NEAREST = new Float64Array(3);
+
+/**
+ * The point of a face nearest to a point (Ericson, Real-Time Collision Detection, 2005, section 5.1.5).
+ * @returns an array that the next call writes to again
+ */
+export function nearestOnFace(
+  positions: ArrayLike<number>,
+  indices: ArrayLike<number>,
+  face: number,
+  x: number,
+  y: number,
+  z: number,
+): Float64Array {
+  const a = 3 * indices[3 * face];
+  const b = 3 * indices[3 * face + 1];
+  const c = 3 * indices[3 * face + 2];
+  const ax = positions[a];
+  const ay = positions[a + 1];
+  const az = positions[a + 2];
+  const ux = positions[b] - ax;
+  const uy = positions[b + 1] - ay;
+  const uz = positions[b + 2] - az;
+  const vx = positions[c] - ax;
+  const vy = positions[c + 1] - ay;
+  const vz = positions[c + 2] - az;
+  const d1 = ux * (x - ax) + uy * (y - ay) + uz * (z - az);
+  const d2 = vx * (x - ax) + vy * (y - ay) + vz * (z - az);
+  if (d1 <= 0 && d2 <= 0) return put(ax, ay, az);
+  const bx = positions[b];
+  const by = positions[b + 1];
+  const bz = positions[b + 2];
+  const d3 = ux * (x - bx) + uy * (y - by) + uz * (z - bz);
+  const d4 = vx * (x - bx) + vy * (y - by) + vz * (z - bz);
+  if (d3 >= 0 && d4 <= d3) return put(bx, by, bz);
+  const atC = d1 * d4 - d3 * d2;
+  if (atC <= 0 && d1 >= 0 && d3 <= 0) {
+    const t = d1 / (d1 - d3);
+    return put(ax + t * ux, ay + t * uy, az + t * uz);
   }
-  const sum = va + vb + vc;
-  return add(a, add(scale(ab, vb / sum), scale(ac, vc / sum)));
+  const cx = positions[c];
+  const cy = positions[c + 1];
+  const cz = positions[c + 2];
+  const d5 = ux * (x - cx) + uy * (y - cy) + uz * (z - cz);
+  const d6 = vx * (x - cx) + vy * (y - cy) + vz * (z - cz);
+  if (d6 >= 0 && d5 <= d6) return put(cx, cy, cz);
+  const atB = d5 * d2 - d1 * d6;
+  if (atB <= 0 && d2 >= 0 && d6 <= 0) {
+    const t = d2 / (d2 - d6);
+    return put(ax + t * vx, ay + t * vy, az + t * vz);
+  }
+  const atA = d3 * d6 - d5 * d4;
+  if (atA <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
+    const t = (d4 - d3) / (d4 - d3 + (d5 - d6));
+    return put(bx + t * (cx - bx), by + t * (cy - by), bz + t * (cz - bz));
+  }
+  const sum = atA + atB + atC;
+  const s = atB / sum;
+  const t = atC / sum;
+  return put(ax + (s * ux + t * vx), ay + (s * uy + t * vy), az + (s * uz + t * vz));
+}
+
+function put(x: number, y: number, z: number): Float64Array {
+  NEAREST[0] = x;
+  NEAREST[1] = y;
+  NEAREST[2] = z;
+  return NEAREST;
 }
 
 /** Squared distance between two segments (Ericson, section 5.1.9). */
