@@ -3,9 +3,11 @@ import { type Mesh } from '../geometry/mesh';
 import { nearestPlace } from '../geometry/nearest';
 import { pathsFrom, type Paths } from '../geometry/paths';
 import { readPlaces } from '../geometry/surfacePlaces';
-import { byAxis, at, type Vec3 } from '../geometry/vec';
+import { byAxis, at, distance, type Vec3 } from '../geometry/vec';
 import { pointAttributes } from './contours';
 import { type Breathe } from './softNormals';
+
+const { ceil, floor, max, min } = Math;
 
 /** The most cells that a grid may have along all three axes, multiplied. */
 export const MOST_CELLS = 4_000_000;
@@ -41,28 +43,26 @@ function gridOf({ positions }: Mesh, size: number): Omit<Cells, 'filled'> {
 async function filledCells(mesh: Mesh, size: number, breathe: Breathe): Promise<Cells> {
   const grid = gridOf(mesh, size);
   const { origin, counts } = grid;
-  const filled = new Uint8Array(counts[0] * counts[1] * counts[2]);
-  const cell = (p: Vec3, c: number): number =>
-    Math.min(counts[c] - 1, Math.max(0, Math.floor((p[c] - origin[c]) / size)));
-  const number = (i: number, j: number, k: number): number => i + counts[0] * (j + counts[1] * k);
+  const [nx, ny, nz] = counts;
+  const filled = new Uint8Array(nx * ny * nz);
+  const cell = (place: number, from: number, count: number): number =>
+    min(count - 1, max(0, floor((place - from) / size)));
+  const number = (i: number, j: number, k: number): number => i + nx * (j + ny * k);
   /** Where lines through the middles of cells along X meet the surface. */
   const crossings = new Map<number, number[]>();
   for (let f = 0; f < mesh.indices.length; f += 3) {
     if (f % 3072 === 0) await breathe();
-    const [a, b, c] = [0, 1, 2].map((k) => at(mesh.positions, mesh.indices[f + k]));
-    const longest = Math.max(
-      ...[
-        [a, b],
-        [b, c],
-        [c, a],
-      ].map(([p, q]) => Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2])),
-    );
-    const parts = Math.max(1, Math.ceil((2 * longest) / size));
+    const a = at(mesh.positions, mesh.indices[f]);
+    const b = at(mesh.positions, mesh.indices[f + 1]);
+    const c = at(mesh.positions, mesh.indices[f + 2]);
+    const parts = max(1, ceil((2 * max(distance(a, b), distance(b, c), distance(c, a))) / size));
     for (let u = 0; u <= parts; u++)
       for (let v = 0; u + v <= parts; v++) {
         const w = parts - u - v;
-        const p = byAxis((axis) => (u * a[axis] + v * b[axis] + w * c[axis]) / parts);
-        filled[number(cell(p, 0), cell(p, 1), cell(p, 2))] = 1;
+        const i = cell((u * a[0] + v * b[0] + w * c[0]) / parts, origin[0], nx);
+        const j = cell((u * a[1] + v * b[1] + w * c[1]) / parts, origin[1], ny);
+        const k = cell((u * a[2] + v * b[2] + w * c[2]) / parts, origin[2], nz);
+        filled[number(i, j, k)] = 1;
       }
     cross(grid, [a, b, c], crossings);
   }
@@ -101,7 +101,10 @@ function cross(
       const v = ((b[1] - a[1]) * z - y * (b[2] - a[2])) / det;
       if (u < 0 || v < 0 || u + v > 1) continue;
       const row = j + counts[1] * k;
-      into.set(row, [...(into.get(row) ?? []), a[0] + u * (b[0] - a[0]) + v * (c[0] - a[0])]);
+      const x = a[0] + u * (b[0] - a[0]) + v * (c[0] - a[0]);
+      const there = into.get(row);
+      if (there) there.push(x);
+      else into.set(row, [x]);
     }
 }
 
@@ -127,11 +130,7 @@ export async function cellWire(
     for (let j = 0; j < counts[1]; j++, from += counts[0])
       padded.set(filled.subarray(from, from + counts[0]), 1 + rowStep * (j + 1) + layerStep * (k + 1));
   // The four cells round an edge lie one back along either of the two other axes.
-  const besides = [
-    [rowStep, layerStep],
-    [layerStep, 1],
-    [1, rowStep],
-  ];
+  const besides = [rowStep, layerStep, 1];
   const onward = [1, nx, nx * ny];
   const pairs: [number, number][] = [];
   for (let k = 0, n = 0; k <= counts[2]; k++) {
@@ -140,7 +139,8 @@ export async function cellWire(
       for (let i = 0; i <= counts[0]; i++, n++) {
         const cell = i + 1 + rowStep * (j + 1) + layerStep * (k + 1);
         for (let axis = 0; axis < 3; axis++) {
-          const [u, v] = besides[axis];
+          const u = besides[axis];
+          const v = besides[axis < 2 ? axis + 1 : 0];
           const across = padded[cell] + padded[cell - u - v];
           const sum = across + padded[cell - u] + padded[cell - v];
           // Two that lie side by side make a flat place, across from each other a corner.
