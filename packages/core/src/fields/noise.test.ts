@@ -90,6 +90,17 @@ describe('noise', () => {
     expect(Math.abs(product / 10000)).toBeLessThan(0.01);
   });
 
+  test('the first channel alone is the first of the three, to the bit', () => {
+    const shape = { detail: 3, roughness: 0.6, seed: 9, period: 4 };
+    const [three, one] = [new Float64Array(3), new Float64Array(1)];
+    for (let k = 0; k < 200; k++) {
+      const at = [0.37 * k - 20, 1.7 * k, 3 - 0.21 * k, 0.13 * k] as const;
+      noise3(...at, shape, three);
+      noise3(...at, shape, one);
+      expect(one[0]).toBe(three[0]);
+    }
+  });
+
   test('with a period, time comes round exactly, finer layers too', () => {
     for (const t of [0, 0.25, 1.5, 2.75]) {
       const shape = { period: 3, detail: 4 };

@@ -1,4 +1,4 @@
-import { hash } from './random';
+import { settled32, stir } from './random';
 
 const { floor, imul, sqrt } = Math;
 
@@ -29,10 +29,10 @@ export interface NoiseShape {
  * SIGGRAPH 2002, in four dimensions with a hashed lattice; octaves are normalised so that `detail` keeps the strength.
  * @param x,y,z place in units of the feature size
  * @param t time in units of one change
- * @param out receives three values, each about −1..1
+ * @param out receives three values, each about −1..1; the first alone where it has room for one
  */
 export function noise3(x: number, y: number, z: number, t: number, shape: NoiseShape, out: Float64Array): void {
-  out[0] = out[1] = out[2] = 0;
+  for (let channel = 0; channel < out.length; channel++) out[channel] = 0;
   let gain = 1;
   let total = 0;
   let frequency = 1;
@@ -53,12 +53,13 @@ export function noise3(x: number, y: number, z: number, t: number, shape: NoiseS
   }
   // Octaves are independent, so their strengths add as squares.
   const k = 1 / sqrt(total);
-  out[0] *= k;
-  out[1] *= k;
-  out[2] *= k;
+  for (let channel = 0; channel < out.length; channel++) out[channel] *= k;
 }
 
 const fade = (t: number): number => t * t * t * (t * (t * 6 - 15) + 10);
+
+/** Hashes of the four columns of lattice points about a place, as far as x and y go. */
+const COLUMNS = new Int32Array(4);
 
 function lattice(
   x: number,
@@ -82,28 +83,37 @@ function lattice(
   const wy = fade(fy);
   const wz = fade(fz);
   const wt = fade(ft);
+  const one = out.length === 1;
   let a = 0;
   let b = 0;
   let c = 0;
   for (let ct = 0; ct < 2; ct++) {
+    const kt = gain * (ct ? wt : 1 - wt);
+    if (kt === 0) continue;
     const time = it + ct;
     const wrapped = period > 0 ? ((time % period) + period) % period : time;
     const layer = seed ^ imul(wrapped, 0x9e3779b1);
-    const kt = gain * (ct ? wt : 1 - wt);
     const dt = ft - ct;
+    const near = stir(layer, ix);
+    const far = stir(layer, ix + 1);
+    COLUMNS[0] = stir(near, iy);
+    COLUMNS[1] = stir(far, iy);
+    COLUMNS[2] = stir(near, iy + 1);
+    COLUMNS[3] = stir(far, iy + 1);
     for (let corner = 0; corner < 8; corner++) {
       const cx = corner & 1;
       const cy = (corner >> 1) & 1;
       const cz = corner >> 2;
       const k = kt * (cx ? wx : 1 - wx) * (cy ? wy : 1 - wy) * (cz ? wz : 1 - wz);
       if (k === 0) continue;
-      const h = hash(layer, ix + cx, iy + cy, iz + cz);
+      const h = settled32(stir(COLUMNS[corner & 3], iz + cz));
       const dx = fx - cx;
       const dy = fy - cy;
       const dz = fz - cz;
       // Five bits of the hash choose each channel's gradient.
       let g = 4 * (h & 31);
       a += k * (GRADIENTS[g] * dx + GRADIENTS[g + 1] * dy + GRADIENTS[g + 2] * dz + GRADIENTS[g + 3] * dt);
+      if (one) continue;
       g = 4 * ((h >>> 5) & 31);
       b += k * (GRADIENTS[g] * dx + GRADIENTS[g + 1] * dy + GRADIENTS[g + 2] * dz + GRADIENTS[g + 3] * dt);
       g = 4 * ((h >>> 10) & 31);
@@ -111,6 +121,7 @@ function lattice(
     }
   }
   out[0] += a;
+  if (one) return;
   out[1] += b;
   out[2] += c;
 }

@@ -5,10 +5,12 @@ const { imul } = Math;
  * channel), so that adding an element changes no other. Finaliser of MurmurHash3 (Appleby, public domain).
  */
 export function hash(seed: number, a: number, b = 0, c = 0): number {
-  let h = seed | 0;
-  h = stir(h, a);
-  h = stir(h, b);
-  h = stir(h, c);
+  return settled32(stir(stir(stir(seed | 0, a), b), c));
+}
+
+/** The last step of a hash: every bit comes to hang on all others. */
+export function settled32(stirred: number): number {
+  let h = stirred;
   h ^= h >>> 16;
   h = imul(h, 0x85ebca6b);
   h ^= h >>> 13;
@@ -16,7 +18,8 @@ export function hash(seed: number, a: number, b = 0, c = 0): number {
   return (h ^ (h >>> 16)) >>> 0;
 }
 
-function stir(h: number, value: number): number {
+/** Takes one more integer into a hash: for those that begin alike, and are worked out together as far as they do. */
+export function stir(h: number, value: number): number {
   let k = imul(value | 0, 0xcc9e2d51);
   k = (k << 15) | (k >>> 17);
   h ^= imul(k, 0x1b873593);

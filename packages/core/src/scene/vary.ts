@@ -77,7 +77,7 @@ export function variedNumber(
   const { amount, waves } = vary;
   const within = (value: number): number => Math.min(max, Math.max(min, value));
   const curve = profileCurve(vary.shape);
-  const out = new Float64Array(3);
+  const out = new Float64Array(1);
   switch (vary.by) {
     case 'random':
       return ({ id }) => within(base + amount * (2 * random(seed, id, channel) - 1));

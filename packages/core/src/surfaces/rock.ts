@@ -68,7 +68,7 @@ function radiusOf({ sides, edges, lumps, rough, grain, seed }: Rock): (way: Vec3
     away: 0.72 + 0.28 * random(seed, k, 3),
   }));
   const power = 2 * 40 ** edges;
-  const out = new Float64Array(3);
+  const out = new Float64Array(1);
   const noise = (way: Vec3, size: number, detail: number, layer: number): number => {
     const shape = { detail, roughness: 0.55, seed: seed + layer, period: 0 };
     noise3(way[0] / size, way[1] / size, way[2] / size, 0, shape, out);

@@ -79,7 +79,7 @@ function heightsOf({
   rim,
   seed,
 }: Terrain): (x: number, z: number) => number {
-  const out = new Float64Array(3);
+  const out = new Float64Array(1);
   const layer = { detail: 1, roughness: 0.5, seed, period: 0 };
   return (x, z) => {
     let [sum, most, gain, fine, weight] = [0, 0, 1, 1 / size, 1];

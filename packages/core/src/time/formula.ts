@@ -34,7 +34,7 @@ const FUNCTIONS: Record<string, (...args: number[]) => number> = {
   },
   random: (n) => random(0, Math.round(n), 1),
   wander: (x) => {
-    const out = new Float64Array(3);
+    const out = new Float64Array(1);
     noise3(x, 0.5, 0.5, 0, { detail: 1, roughness: 0.5, seed: 0, period: 0 }, out);
     return out[0];
   },

@@ -15,7 +15,7 @@ export function noiseLevels(change: number, detail: number, roughness: number, c
   const { seed } = context;
   if (change === 0) return (id) => random(seed, id, 4);
   const { passed, period } = progressOf(change, true, context);
-  const out = new Float64Array(3);
+  const out = new Float64Array(1);
   const shape = { detail, roughness, seed, period };
   return (id) => {
     noise3(id * 0.37 + 0.5, 0.5, 0.5, passed + random(seed, id, 5), shape, out);

@@ -195,7 +195,7 @@ function reachedOn(
 function roughened(away: Float64Array, positions: Float32Array, p: FrontParams, seed: number): Float64Array {
   if (p.rough === 0) return away;
   const shape = { detail: 3, roughness: 0.55, seed, period: 0 };
-  const out = new Float64Array(3);
+  const out = new Float64Array(1);
   return away.map((d, i) => {
     const [x, y, z] = at(positions, i);
     noise3(x / p.grain, y / p.grain, z / p.grain, 0, shape, out);

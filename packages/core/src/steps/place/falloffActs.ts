@@ -44,7 +44,7 @@ export async function weightOf(
     case 'noise': {
       const { passed, period } = progressOf(p.evolve, true, context);
       const shape = { detail: 2, roughness: 0.5, seed: context.seed, period };
-      const out = new Float64Array(3);
+      const out = new Float64Array(1);
       return (k) => {
         const [x, y, z] = at(positions, k);
         noise3(x / p.grain, y / p.grain, z / p.grain, passed, shape, out);

@@ -29,7 +29,7 @@ export async function displaced(mesh: Mesh, p: DisplaceParams, context: StepCont
   const element = placeIn(MESH, mesh, 'vertex', 1);
   const ways = weldedNormals(mesh);
   const positions = new Float32Array(3 * n);
-  const out = new Float64Array(3);
+  const out = new Float64Array(1);
   const shape = { detail: p.detail, roughness: p.roughness, seed: context.seed, period };
   const family = FAMILIES[p.family];
   for (let i = 0; i < n; i++) {

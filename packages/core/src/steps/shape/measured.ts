@@ -175,7 +175,7 @@ async function measureOf(sites: Sites, p: MeasureParams, context: StepContext): 
       return sites.number;
     case 'noise': {
       const shape = { detail: p.detail, roughness: 0.5, seed: context.seed, period: 0 };
-      const out = new Float64Array(3);
+      const out = new Float64Array(1);
       return (k) => {
         noise3(positions[3 * k] / p.size, positions[3 * k + 1] / p.size, positions[3 * k + 2] / p.size, 0, shape, out);
         return out[0];

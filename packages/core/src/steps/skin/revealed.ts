@@ -117,7 +117,7 @@ function grainsOf(mesh: Mesh, near: Float64Array, most: number, grain: number, s
   }
   const rest = mesh.named[REST].values;
   const shape = { detail: 2, roughness: 0.5, seed, period: 0 };
-  const out = new Float64Array(3);
+  const out = new Float64Array(1);
   const grains = new Float64Array(near.length);
   for (let i = 0; i < grains.length; i++) {
     if (wanted[i] === 0) continue;
