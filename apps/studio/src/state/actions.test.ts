@@ -73,6 +73,13 @@ test('what grows by a number of its own has keys on that and no Grow; a preset k
   takePreset(growth().id, steps[0].id, 'Sea fern', { generations: 20, axiom: 'A(1)', angle: 40 });
   expect(generations().keys.map(({ value }) => value)).toEqual([0, 20]);
   expect(growth().steps[0].params).toMatchObject({ axiom: 'A(1)', angle: 40 });
+  // Keys that are nothing all along have no greatest to be brought up.
+  edit('Flat', ({ growths }) => {
+    const track = growths.at(-1)!.steps[0].params.generations as Track;
+    for (const key of track.keys) key.value = 0;
+  });
+  takePreset(growth().id, steps[0].id, 'Sea fern', { generations: 7 });
+  expect(growth().steps[0].params.generations).toBe(7);
 });
 
 test('a new growth comes with all it needs to be seen growing, and is selected', () => {

@@ -4,7 +4,7 @@ import { NO_PARENT, type Paths, pathsFrom } from '../geometry/paths';
 import { newStep } from '../scene/make';
 import { type StepContext } from '../steps/declare';
 import { grow } from '../steps/grow/grow';
-import { agesBehind, lengthBefore } from './arrival';
+import { agesBehind, agesOfReach, lengthBefore } from './arrival';
 
 describe('ages behind a front', () => {
   test('an even front has passed a place as long ago as it is far behind, on each lane by itself', () => {
@@ -23,6 +23,22 @@ describe('ages behind a front', () => {
     const front = { arrival: () => 0.2, lanes: [0, 1], reached: () => 1 };
     expect([...agesBehind(front, 1, 12, 24)]).toEqual([0.5]);
   });
+});
+
+// s = v t, and t = s / v.
+test('an even reach has passed a place, or will pass it, as long ago or ahead as it is far; beyond what is looked at at its mean pace', () => {
+  const places = Array.from({ length: 41 }, (_, k) => k / 2);
+  const ages = agesOfReach(places, (ago) => 10 - 0.3 * ago, [20, 20], 25);
+  // At 10 now, 0.3 a frame: looked at from 4 to 16.
+  places.forEach((place, k) => expect(ages[k]).toBeCloseTo(place < 4 ? 20 / 25 : (10 - place) / 0.3 / 25, 5));
+});
+
+test('a reach that goes back counts by the last time that it came', () => {
+  // Out to 6 and back to 2, five frames ago; from there on to 5 now.
+  const reached = (ago: number): number => (ago <= 5 ? 5 - 0.6 * ago : 2 + 0.4 * (ago - 5));
+  const [near, far] = agesOfReach([1, 4.4], reached, [15, 0], 1);
+  expect(near).toBeCloseTo(15, 6);
+  expect(far).toBeCloseTo(1, 5);
 });
 
 test('what a front leaves of a run goes by its arrivals, however uneven they are', () => {

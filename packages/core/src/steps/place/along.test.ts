@@ -153,6 +153,9 @@ describe('what is placed', () => {
     const first = form!.copies!.item.filter((i) => i === 0).length;
     // Four standard deviations of 2,000 draws at three in four.
     expect(Math.abs(first - 1500)).toBeLessThan(4 * Math.sqrt(2000 * 0.75 * 0.25));
+    // Odds are shares of their sum, however small that is.
+    const small = await run({ mix: 'odds', odds: '0.3 0.1' });
+    expect(small.form!.copies!.item).toEqual(form!.copies!.item);
     expect((await run({ pattern: '1 3' })).notices[0].what).toMatch(/no pattern of 2 items/);
     expect((await run({ mix: 'odds', odds: '0 0' })).notices[0].what).toMatch(/no odds/);
   });

@@ -38,6 +38,15 @@ test('each begins where its parent ends, is as long as it should be, and stays w
   }
 });
 
+test('lengths that vary stay within what is said, and go all the way to both sides', async () => {
+  const { whole } = await burst({ ...plain, varyLength: 0.4, count: 300, generations: 1, length: 2 });
+  const shares = Array.from(whole, (length) => length / 2 - 1);
+  for (const share of shares) expect(Math.abs(share)).toBeLessThan(0.4 + 1e-5);
+  // Even chance: the least and greatest of 300 lie in the outermost tenths but once in 10¹³.
+  expect(Math.min(...shares)).toBeLessThan(-0.32);
+  expect(Math.max(...shares)).toBeGreaterThan(0.32);
+});
+
 // Archimedes, On the sphere and cylinder: a zone's area goes by its height alone, so evenly spread ways have evenly spread heights.
 test('ways are spread evenly over the sphere', async () => {
   const made = await burst({ ...plain, count: 400, spread: 180, generations: 1 });
