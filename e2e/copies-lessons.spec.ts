@@ -81,7 +81,7 @@ test('mooring chain', async ({ page }) => {
   await expect(page.getByRole('img', { name: 'Places found by the checks' })).toBeVisible();
 });
 
-test('sea-lily', async ({ page }) => {
+alike('sea-lily', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Sea-lily');
   await hands.range(96);
