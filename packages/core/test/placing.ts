@@ -1,6 +1,6 @@
 import { type Copies, type Form } from '../src/geometry/form';
 import { flaws } from '../src/geometry/invariants';
-import { turnAt, type Turn } from '../src/geometry/turns';
+import { type Turn, turnAt } from '../src/geometry/turns';
 import { newGrowth, newStep } from '../src/scene/make';
 import { type ParamValue, type Scene, type Step } from '../src/scene/schema';
 import { sceneOf, testEvaluator } from '../src/testing';

@@ -1,4 +1,4 @@
-import { baseOf, isTrack, lateOf, type NumberParam, type ParamValue, STEPS, stepOf, type Track } from '@uvrex/core';
+import { baseOf, isTrack, lateOf, type NumberParam, type ParamValue, stepOf, STEPS, type Track } from '@uvrex/core';
 import { say, sayProblem } from '@/ui/Toasts';
 import {
   addStartedGrowth,

@@ -1,7 +1,7 @@
 'use client';
 
 import { type KeyboardEvent, type PointerEvent, useState } from 'react';
-import { byAxis, add, scale, type Growth, type NumberParam, type Step, type Vec3 } from '@uvrex/core';
+import { add, byAxis, type Growth, type NumberParam, scale, type Step, type Vec3 } from '@uvrex/core';
 import { type Handle, HANDLES } from '@uvrex/core/handles';
 import { setParams } from '@/state/actions';
 import { Knob } from './Knob';

@@ -1,4 +1,4 @@
-import { byAxis, partWay, type Anchor, stepOf, type Vec3 } from '@uvrex/core';
+import { type Anchor, byAxis, partWay, stepOf, type Vec3 } from '@uvrex/core';
 import { useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { toScreen, type useProjection } from './projection';

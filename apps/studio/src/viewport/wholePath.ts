@@ -1,4 +1,4 @@
-import { partWay, distance, dot, sub, type Vec3 } from '@uvrex/core';
+import { distance, dot, partWay, sub, type Vec3 } from '@uvrex/core';
 import { type Dot, nearestShare } from './segment';
 
 /** A path as it is drawn, grown or not: where its points are, and how far each is along it, metres. */

@@ -5,7 +5,7 @@ import { type Form } from '../geometry/form';
 import { poseOf } from '../geometry/meshPairs';
 import { pathCount } from '../geometry/paths';
 import { turnedBy } from '../geometry/turns';
-import { partWay, byAxis, at, type Vec3 } from '../geometry/vec';
+import { at, byAxis, partWay, type Vec3 } from '../geometry/vec';
 import { type Scene } from '../scene/schema';
 
 /** A point that is followed: of a copy, in its item's own axes; or of a path, at a rest coordinate. */

@@ -1,7 +1,7 @@
 import { type Attribute, Carrier, columnNamed, joined, NO_NAMED, picked } from './attributes';
 import { POINTS, type Points } from './form';
 import { PATHS, pathsFrom } from './paths';
-import { turnAt, about, turnedBy } from './turns';
+import { about, turnAt, turnedBy } from './turns';
 
 const named = (values: number[], more: Partial<Attribute> = {}): Attribute => ({
   domain: 'point',

@@ -3,7 +3,7 @@ import { emptyColumns, joined, NO_NAMED } from './attributes';
 import { COPIES, type Copies, type Form, type Item } from './form';
 import { type Mesh, meshWith } from './mesh';
 import { type Seats } from './seats';
-import { turnAt, after, NO_TURN, turnedBy, type Turn } from './turns';
+import { after, NO_TURN, type Turn, turnAt, turnedBy } from './turns';
 import { at, unit, type Vec3 } from './vec';
 
 /** A growth as some seats show it. */

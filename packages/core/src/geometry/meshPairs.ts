@@ -2,8 +2,8 @@ import { type Copies } from './form';
 import { type Mesh } from './mesh';
 import { type MeshTree, treeOf } from './meshTree';
 import { trianglesCut, triangleGap, type Triangle } from './triangles';
-import { turnAt, type Turn, turnedBy } from './turns';
-import { sub, scale, partWay, byAxis, at, type Vec3 } from './vec';
+import { type Turn, turnAt, turnedBy } from './turns';
+import { at, byAxis, partWay, scale, sub, type Vec3 } from './vec';
 
 /** Where a mesh stands. */
 export interface Pose {

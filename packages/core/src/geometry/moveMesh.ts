@@ -1,5 +1,5 @@
 import { type Mesh } from './mesh';
-import { byAxis, at, cross, dot, scale, sub, unit, type Vec3 } from './vec';
+import { at, byAxis, cross, dot, scale, sub, unit, type Vec3 } from './vec';
 
 /**
  * A mesh with every vertex moved. Normals turn as the surface does, by the inverse transpose of the movement's

@@ -1,4 +1,4 @@
-import { scale, add, sub, type Vec3 } from '../geometry/vec';
+import { add, scale, sub, type Vec3 } from '../geometry/vec';
 import { type Resolved } from './declare';
 import { lies } from './start/lies';
 

@@ -3,7 +3,7 @@ import { type Mesh } from '../geometry/mesh';
 import { nearestPlace } from '../geometry/nearest';
 import { pathsFrom, type Paths } from '../geometry/paths';
 import { readPlaces } from '../geometry/surfacePlaces';
-import { byAxis, at, distance, type Vec3 } from '../geometry/vec';
+import { at, byAxis, distance, type Vec3 } from '../geometry/vec';
 import { pointAttributes } from './contours';
 import { type Breathe } from './softNormals';
 

@@ -3,7 +3,7 @@ import { chainEdges } from '../geometry/edges';
 import { Carrier, joined, NO_NAMED } from '../geometry/attributes';
 import { facesFrom } from '../geometry/faceAttributes';
 import { faceCount, MESH, type Mesh, vertexCount } from '../geometry/mesh';
-import { at, cross, perpendicular, ringNormal, sub, dot, unit, type Vec3 } from '../geometry/vec';
+import { at, cross, dot, perpendicular, ringNormal, sub, unit, type Vec3 } from '../geometry/vec';
 import { EdgeTable, weld } from '../geometry/weld';
 import { type Breathe, CHUNK } from './softNormals';
 

@@ -2,7 +2,7 @@ import { mapped } from '../geometry/filled';
 import { type Mesh } from '../geometry/mesh';
 import { type SurfacePlaces } from '../geometry/surfacePlaces';
 import { topologyOf } from '../geometry/topology';
-import { byAxis, at, cross, distance, dot, sub, unit, type Vec3 } from '../geometry/vec';
+import { at, byAxis, cross, distance, dot, sub, unit, type Vec3 } from '../geometry/vec';
 
 /** Faces that lean no more than so against each other are one: the edge between them is none of the form's. */
 const FLAT = Math.cos((0.5 * Math.PI) / 180);

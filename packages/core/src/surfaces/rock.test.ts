@@ -3,7 +3,7 @@ import { flaws } from '../geometry/invariants';
 import { areaAndVolume, type Mesh } from '../geometry/mesh';
 import { topologyCounts } from '../geometry/topology';
 import { nearestPlace } from '../geometry/nearest';
-import { partWay, at, cross, dot, sub, unit, type Vec3 } from '../geometry/vec';
+import { at, cross, dot, partWay, sub, unit, type Vec3 } from '../geometry/vec';
 import { hash } from '../fields/random';
 import { rock, type Rock } from './rock';
 

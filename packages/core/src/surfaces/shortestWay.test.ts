@@ -1,7 +1,7 @@
 import { nearestPlace } from '../geometry/nearest';
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { topologyOf } from '../geometry/topology';
-import { byAxis, at, distance, type Vec3 } from '../geometry/vec';
+import { at, byAxis, distance, type Vec3 } from '../geometry/vec';
 import { shortestWay } from './shortestWay';
 import { box, cylinder, sheet } from './solids';
 import { distancesAlong } from './wavefront';

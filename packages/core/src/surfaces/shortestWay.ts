@@ -1,7 +1,7 @@
 import { mapped } from '../geometry/filled';
 import { type Mesh } from '../geometry/mesh';
 import { type Topology, topologyOf } from '../geometry/topology';
-import { partWay, at, distance, type Vec3 } from '../geometry/vec';
+import { at, distance, partWay, type Vec3 } from '../geometry/vec';
 import { cornerWeights } from '../geometry/surfacePlaces';
 import { Wave } from './wave';
 import { distancesAlong } from './wavefront';

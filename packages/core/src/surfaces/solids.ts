@@ -1,7 +1,7 @@
 import { filled } from '../geometry/filled';
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { pathsFrom } from '../geometry/paths';
-import { scale, cross, sub, unit, type Vec3 } from '../geometry/vec';
+import { cross, scale, sub, unit, type Vec3 } from '../geometry/vec';
 import { sweepTubes } from './tube';
 
 /** A point of an outline that is turned about the Y axis; `hard` keeps an edge there. */

@@ -1,6 +1,6 @@
 import Delaunator from 'delaunator';
 import { random } from '../../fields/random';
-import { unit, scale, byAxis, cross, distance, dot, sub, type Vec3 } from '../../geometry/vec';
+import { byAxis, cross, distance, dot, scale, sub, unit, type Vec3 } from '../../geometry/vec';
 import { delaunayPairs, tetrahedraOf } from './delaunay';
 import { gabrielLinks } from './links';
 

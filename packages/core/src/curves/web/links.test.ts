@@ -1,6 +1,6 @@
 import Delaunator from 'delaunator';
 import { random } from '../../fields/random';
-import { partWay, distance, type Vec3 } from '../../geometry/vec';
+import { distance, partWay, type Vec3 } from '../../geometry/vec';
 import { gabrielLinks, hubDistances, hubLinks, type Links, linksWithin, nearestLinks, shortestTree } from './links';
 
 const still = (): Promise<void> => Promise.resolve();

@@ -1,5 +1,5 @@
 import { Neighbours } from '../../geometry/neighbours';
-import { partWay, distance, type Vec3 } from '../../geometry/vec';
+import { distance, partWay, type Vec3 } from '../../geometry/vec';
 import { Wave } from '../../surfaces/wave';
 import { delaunayPairs } from './delaunay';
 

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { grownLength, visibleLength } from '../../curves/pathFrames';
 import { tipsOf } from '../../curves/tips';
 import { type Paths, pathCount, pointCount } from '../../geometry/paths';
-import { sub, scale, byAxis, at, distance, dot, type Vec3 } from '../../geometry/vec';
+import { at, byAxis, distance, dot, scale, sub, type Vec3 } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
 import { newGuide } from '../../scene/owners';
 import { type ParamValue, type Scene } from '../../scene/schema';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { emptyForm } from '../../geometry/form';
 import { boxesMeet, orientedBox } from '../../geometry/meshPairs';
 import { SeatList, type Seats } from '../../geometry/seats';
-import { turnAt, about, type Turn } from '../../geometry/turns';
+import { about, type Turn, turnAt } from '../../geometry/turns';
 import { at, unit, type Vec3 } from '../../geometry/vec';
 import { box } from '../../surfaces/solids';
 import { type StepContext } from '../declare';

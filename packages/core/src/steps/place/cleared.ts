@@ -3,7 +3,7 @@ import { boxesMeet, orientedBox, type OrientedBox } from '../../geometry/meshPai
 import { wholeMesh } from '../../geometry/copies';
 import { type Mesh } from '../../geometry/mesh';
 import { keptSeats, type Seats } from '../../geometry/seats';
-import { turnAt, NO_TURN } from '../../geometry/turns';
+import { NO_TURN, turnAt } from '../../geometry/turns';
 import { at, norm } from '../../geometry/vec';
 import { type StepContext } from '../declare';
 

@@ -2,7 +2,7 @@ import { falloffWeight, type FalloffShape } from '../../fields/falloff';
 import { noise3 } from '../../fields/noise';
 import { linearRgb } from '../../geometry/gradient';
 import { type Seats } from '../../geometry/seats';
-import { turnAt, about, after, turnedBy } from '../../geometry/turns';
+import { about, after, turnAt, turnedBy } from '../../geometry/turns';
 import { at, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { type StepContext } from '../declare';

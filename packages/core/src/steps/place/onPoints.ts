@@ -3,7 +3,7 @@ import { columnNamed, picked } from '../../geometry/attributes';
 import { POINTS } from '../../geometry/form';
 import { unwritten } from '../../geometry/meshAttributes';
 import { profileTable, readTable } from '../../geometry/profile';
-import { turnAt, about, after, between, fromAxes, type Turn } from '../../geometry/turns';
+import { about, after, between, fromAxes, type Turn, turnAt } from '../../geometry/turns';
 import { at, sub, unit } from '../../geometry/vec';
 import { defineStep, type NumberParam, type ProfileParam, numberField } from '../declare';
 import { percent } from '../format';

@@ -1,6 +1,6 @@
 import { type Form } from '../../geometry/form';
 import { NO_PARENT, type Paths, pathsFrom } from '../../geometry/paths';
-import { partWay, at, distance, dot, sub, unit, type Vec3 } from '../../geometry/vec';
+import { at, distance, dot, partWay, sub, unit, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
 import { type Step } from '../../scene/schema';
 import { form } from '../../../test/paths';

@@ -6,7 +6,7 @@ import { insideOf } from '../../geometry/nearest';
 import { pointValues } from '../../geometry/pathAttributes';
 import { type Paths, pathCount, uncut } from '../../geometry/paths';
 import { pathTreeOf } from '../../geometry/tree';
-import { partWay, at, distance, type Vec3 } from '../../geometry/vec';
+import { at, distance, partWay, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { type StepContext } from '../declare';
 import { skinIn } from '../start/others';

@@ -1,6 +1,6 @@
 import { withFrames } from '../../curves/pathFrames';
 import { type FramedPaths, type Paths } from '../../geometry/paths';
-import { byAxis, at, cross, dot, unit, type Vec3 } from '../../geometry/vec';
+import { at, byAxis, cross, dot, unit, type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { metres } from '../format';
 import { shapeOf, skinParams, sweepHooks, variedPaths } from './skinParams';

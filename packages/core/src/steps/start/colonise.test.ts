@@ -4,7 +4,7 @@ import { insideOf, nearestPlace } from '../../geometry/nearest';
 import { NO_PARENT, pathCount, type Paths } from '../../geometry/paths';
 import { visibleLength } from '../../curves/pathFrames';
 import { pathTreeOf } from '../../geometry/tree';
-import { byAxis, at, distance, type Vec3 } from '../../geometry/vec';
+import { at, byAxis, distance, type Vec3 } from '../../geometry/vec';
 import { random } from '../../fields/random';
 import { newGrowth, newStep } from '../../scene/make';
 import { type ParamValue, type Step } from '../../scene/schema';

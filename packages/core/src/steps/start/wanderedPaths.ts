@@ -1,7 +1,7 @@
 import { random } from '../../fields/random';
 import { nearestPlace } from '../../geometry/nearest';
 import { type Paths, pathsFrom } from '../../geometry/paths';
-import { byAxis, add, scale, unit, type Vec3 } from '../../geometry/vec';
+import { add, byAxis, scale, unit, type Vec3 } from '../../geometry/vec';
 import { wandered } from '../../growing/wander';
 import { Problem } from '../../problem';
 import { type StepContext } from '../declare';
