@@ -3,7 +3,8 @@ import { type Form } from '../geometry/form';
 interface Entry {
   key: string;
   form: Form;
-  buffers: ArrayBufferLike[];
+  /** Its paths, its mesh …: many forms share them. */
+  parts: object[];
   /** A picture shows it; else it is only on the way to one. */
   shown: boolean;
   /** The evaluation, and the scene, that used it last. */
@@ -31,7 +32,8 @@ const SAMPLE = 24;
 export class FormCache {
   readonly #entries = new Map<string, Entry>();
   readonly #list: Entry[] = [];
-  readonly #holders = new Map<ArrayBufferLike, number>();
+  /** How many entries hold each part, and how many of those parts hold each buffer. */
+  readonly #holders = new Map<object, number>();
   readonly #budget: number;
   #bytes = 0;
   #evaluation = 0;
@@ -81,14 +83,18 @@ export class FormCache {
       this.#use(known);
       return;
     }
-    const buffers = [...buffersOf(form)];
-    const own = buffers.reduce((sum, buffer) => sum + buffer.byteLength, OVERHEAD);
+    const parts = [form.paths, form.mesh, form.points, form.copies, form.seats, form.extent].filter(
+      (part) => part !== null,
+    );
+    const buffers = new Set(parts.flatMap(buffersOf));
+    let own = OVERHEAD;
+    for (const buffer of buffers) own += buffer.byteLength;
     // What fills the budget by itself would drop everything else, and itself at the next.
     if (own > this.#budget) return;
     const entry: Entry = {
       key,
       form,
-      buffers,
+      parts,
       shown: false,
       used: this.#evaluation,
       scene: this.#scene,
@@ -97,11 +103,9 @@ export class FormCache {
     this.#entries.set(key, entry);
     this.#list.push(entry);
     this.#bytes += OVERHEAD;
-    for (const buffer of buffers) {
-      const holders = this.#holders.get(buffer) ?? 0;
-      if (holders === 0) this.#bytes += buffer.byteLength;
-      this.#holders.set(buffer, holders + 1);
-    }
+    for (const part of parts)
+      if (this.#held(part, 1) === 1)
+        for (const buffer of buffersOf(part)) if (this.#held(buffer, 1) === 1) this.#bytes += buffer.byteLength;
     while (this.#bytes > this.#budget && this.#list.length > 1) this.#drop(this.#victim(entry));
   }
 
@@ -143,14 +147,17 @@ export class FormCache {
       last.at = entry.at;
     }
     this.#bytes -= OVERHEAD;
-    for (const buffer of entry.buffers) {
-      const holders = this.#holders.get(buffer)! - 1;
-      if (holders > 0) this.#holders.set(buffer, holders);
-      else {
-        this.#holders.delete(buffer);
-        this.#bytes -= buffer.byteLength;
-      }
-    }
+    for (const part of entry.parts)
+      if (this.#held(part, -1) === 0)
+        for (const buffer of buffersOf(part)) if (this.#held(buffer, -1) === 0) this.#bytes -= buffer.byteLength;
+  }
+
+  /** By how many something is held once so many more hold it. */
+  #held(what: object, more: number): number {
+    const holders = (this.#holders.get(what) ?? 0) + more;
+    if (holders > 0) this.#holders.set(what, holders);
+    else this.#holders.delete(what);
+    return holders;
   }
 
   /** A whole number below n (xorshift32, Marsaglia 2003): the same in every run. */
@@ -162,14 +169,22 @@ export class FormCache {
   }
 }
 
-/** Every buffer that a form keeps alive, those of its items and of what it was cut from among them. */
-function buffersOf(form: Form): Set<ArrayBufferLike> {
-  const buffers = new Set<ArrayBufferLike>();
-  const take = (value: unknown): void => {
-    if (typeof value !== 'object' || value === null) return;
-    if (ArrayBuffer.isView(value)) buffers.add(value.buffer);
-    else for (const name in value) take((value as Record<string, unknown>)[name]);
-  };
-  take(form);
+/** Buffers of parts of forms, which never change once they are made. */
+const listed = new WeakMap<object, readonly ArrayBufferLike[]>();
+
+/** Every buffer that a part of a form keeps alive, those of its items and of what it was cut from among them. */
+function buffersOf(part: object): readonly ArrayBufferLike[] {
+  let list = listed.get(part);
+  if (!list) listed.set(part, (list = [...within(part, new Set())]));
+  return list;
+}
+
+/** The buffers of all arrays within something, added to others. */
+function within(value: unknown, buffers: Set<ArrayBufferLike>): Set<ArrayBufferLike> {
+  if (typeof value !== 'object' || value === null) return buffers;
+  const list = listed.get(value);
+  if (list) for (const buffer of list) buffers.add(buffer);
+  else if (ArrayBuffer.isView(value)) buffers.add(value.buffer);
+  else for (const name in value) within((value as Record<string, unknown>)[name], buffers);
   return buffers;
 }

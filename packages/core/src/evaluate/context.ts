@@ -1,6 +1,7 @@
 import { tipsOf } from '../curves/tips';
 import { type Form } from '../geometry/form';
-import { type Vec3 } from '../geometry/vec';
+import { type Measures } from '../geometry/measures';
+import { type Corners, type Vec3 } from '../geometry/vec';
 import { Problem } from '../problem';
 import { type Guide } from '../scene/owners';
 import { baseOf, type Growth, isFormula, isTrack, isVaried, type Step } from '../scene/schema';
@@ -18,7 +19,7 @@ import {
 import { digestOf } from '../keys/digest';
 import { keepsCourse } from './period';
 import { fileBytes, guideOf, TIP } from './reach';
-import { type Moment, type Node, type Run } from './run';
+import { type Moment, type Node, type Run, type Telling } from './run';
 import { type Note, type Read } from './traces';
 
 /** A step's own input at the last frame of the scene, which is the same whatever frame is asked for. */
@@ -139,8 +140,12 @@ export class RecordedContext implements StepContext {
     return this.#readForm(`growth ${param}`);
   }
 
-  item(id: string): Promise<Form> {
-    return this.#readForm(`item ${id}`);
+  async measures(param: string): Promise<Measures | null> {
+    return JSON.parse(await this.#readAnswer(`measures ${param}`)) as Measures | null;
+  }
+
+  async room(id: string): Promise<Corners | null> {
+    return JSON.parse(await this.#readAnswer(`room ${id}`)) as Corners | null;
   }
 
   inputAt(frame: number): Promise<Form> {
@@ -164,9 +169,11 @@ export class RecordedContext implements StepContext {
     switch (what) {
       case 'growth':
       case 'tips':
-      case 'item':
       case 'input':
         return this.#node(what, name).then((node) => (node.failed ? undefined : node.key));
+      case 'measures':
+      case 'room':
+        return this.#node(what, name).then((node) => (node.failed ? undefined : run.told(what, node)));
       case 'frame':
         return String(place.moment.frame - place.growth.shift);
       case 'scene frame':
@@ -221,13 +228,28 @@ export class RecordedContext implements StepContext {
     const [what, name] = split(question);
     if (what === 'input' && name !== LAST && !this.place.declaration.moves)
       throw new Error(`“${this.place.step.kind}” reads time without declaring that it moves`);
-    const node = await this.#node(what, name);
-    if (node.failed)
-      throw what === 'input'
-        ? new Problem(node.failed.what, node.failed.advice)
-        : new Problem('The growth that it refers to has a problem of its own.', 'Mend that one first.');
+    const node = await this.#sound(what, name);
     this.#keep(question, node.key);
     return node.form();
+  }
+
+  /** What is told of a form: what reads it does not see the rest, and stays where only that changes. */
+  async #readAnswer(question: string): Promise<string> {
+    const known = this.#asked.get(question);
+    if (known !== undefined) return known;
+    const [what, name] = split(question);
+    const answer = await this.run.told(what as Telling, await this.#sound(what, name));
+    this.#keep(question, answer);
+    return answer;
+  }
+
+  /** @throws Problem where there is none */
+  async #sound(what: string, name: string): Promise<Node> {
+    const node = await this.#node(what, name);
+    if (!node.failed) return node;
+    throw what === 'input'
+      ? new Problem(node.failed.what, node.failed.advice)
+      : new Problem('The growth that it refers to has a problem of its own.', 'Mend that one first.');
   }
 
   #keep(question: string, answer: string): void {
@@ -242,7 +264,7 @@ export class RecordedContext implements StepContext {
     const last = { ...moment, frame: scene.range[1] };
     if (what === 'input' && name === LAST) return this.run.prefix(growth, index, last);
     if (what === 'input') return this.run.prefix(growth, index, { ...moment, frame: Number(name) + growth.shift });
-    if (what === 'item') return this.run.node(name, last);
+    if (what === 'room') return this.run.node(name, last);
     if (what === 'tips') return this.run.node(String(params[name]).slice(TIP.length), moment);
     const still = (declaration.params[name] as GrowthParam).still ?? false;
     return this.run.node(String(params[name]), still ? last : moment);

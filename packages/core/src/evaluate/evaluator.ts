@@ -27,6 +27,7 @@ export class Evaluator {
       traces: new Traces(),
       nodes: new KnownNodes(),
       moments: new Map(),
+      told: new Map(),
     };
   }
 

@@ -10,36 +10,57 @@ export interface NamedParams {
   name: string;
 }
 
-/** A name for a step's values; what is long is put by its digest. */
-export const named = (kind: string, params: Resolved): string =>
+/** The values of a step that are the same at every moment, and the parameters that have others from moment to moment. */
+interface Standing extends NamedParams {
+  moving: readonly string[];
+}
+
+const known = new WeakMap<Step, Standing>();
+
+/** The values of a step that are the same at every moment, worked out once; null where one moves, or the step may still change. */
+export function fixedParams(declaration: StepDeclaration, step: Step): NamedParams | null {
+  if (!Object.isFrozen(step)) return null;
+  const standing = standingOf(declaration, step);
+  return standing.moving.length === 0 ? standing : null;
+}
+
+/** The values of a step at a moment, under a name; only those that move are worked out anew. @throws Problem for a formula */
+export function paramsAt(declaration: StepDeclaration, step: Step, values: () => GrowthValues): NamedParams {
+  const { params, name, moving } = standingOf(declaration, step);
+  if (moving.length === 0) return { params, name };
+  const now = values();
+  const whole: Resolved = { ...params };
+  for (const param of moving) whole[param] = now.one(declaration, step, param);
+  return { params: whole, name: digest(`${name} ${JSON.stringify(moving.map((param) => whole[param]))}`) };
+}
+
+function standingOf(declaration: StepDeclaration, step: Step): Standing {
+  const kept = known.get(step);
+  if (kept) return kept;
+  const anyTime = new GrowthValues({ steps: [] }, { fps: 1, range: [1, 1] }, 1);
+  const params: Resolved = {};
+  const moving: string[] = [];
+  for (const param of Object.keys(declaration.params)) {
+    const base = baseOf(step.params[param]);
+    const moves = isTrack(base) || isFormula(base);
+    if (moves) moving.push(param);
+    // Every parameter in its place, so that what is made of the same values is the same object in shape.
+    params[param] = moves ? 0 : anyTime.one(declaration, step, param);
+  }
+  const standing = { params: Object.freeze(params), moving, name: named(step.kind, params, moving) };
+  if (Object.isFrozen(step)) known.set(step, standing);
+  return standing;
+}
+
+/** A name for values; what is long is put by its digest. */
+const named = (kind: string, params: Resolved, moving: readonly string[]): string =>
   digest(
     JSON.stringify([
       kind,
+      moving,
       Object.entries(params).flatMap(([name, value]) => [
         name,
         typeof value === 'object' && value !== null ? digestOf(value) : value,
       ]),
     ]),
   );
-
-const known = new WeakMap<Step, NamedParams | null>();
-const ANY_TIME = new GrowthValues({ steps: [] }, { fps: 1, range: [1, 1] }, 1);
-
-/** The values of a step that are the same at every moment, worked out once; null where one moves, or the step may still change. */
-export function fixedParams(declaration: StepDeclaration, step: Step): NamedParams | null {
-  if (!Object.isFrozen(step)) return null;
-  let fixed = known.get(step);
-  if (fixed === undefined) known.set(step, (fixed = moves(step) ? null : workedOut(declaration, step)));
-  return fixed;
-}
-
-const moves = (step: Step): boolean =>
-  Object.values(step.params).some((value) => {
-    const base = baseOf(value);
-    return isTrack(base) || isFormula(base);
-  });
-
-function workedOut(declaration: StepDeclaration, step: Step): NamedParams {
-  const params = Object.freeze(ANY_TIME.of(declaration, step));
-  return { params, name: named(step.kind, params) };
-}

@@ -3,6 +3,8 @@ import { type Growth, type Scene, type Step } from '../scene/schema';
 import { settled } from '../scene/settled';
 import { sceneOf, testEvaluator } from '../testing';
 import { Evaluator } from './evaluator';
+import { KnownNodes } from './known';
+import { planOf } from './plan';
 
 const growth = (id: string, steps: Step[], more: Partial<Growth> = {}): Growth => ({
   ...newGrowth(id, 0, steps),
@@ -60,6 +62,65 @@ test('a change makes what hangs on it and nothing else; the rest costs nothing a
   ran.length = 0;
   await evaluator.evaluate(settled(structuredClone(scene), scene), 30);
   expect(ran).toEqual([]);
+});
+
+test('another colour of an item places nothing anew, and its copies wear it', async () => {
+  const ran: string[] = [];
+  const evaluator = new Evaluator({ now: () => 0, stage: ({ id }, { kind }) => void ran.push(`${id} ${kind}`) });
+  const scene = weeds();
+  await evaluator.evaluate(scene, 30);
+  ran.length = 0;
+  const matt = withStep(scene, 'weed', 'finish', { roughness: 0.97 });
+  const [bed] = (await evaluator.evaluate(matt, 30)).growths;
+  expect(new Set(ran)).toEqual(new Set(['weed finish']));
+  for (const { surface } of bed.form!.copies!.items) expect(surface!.roughness).toBe(0.97);
+  // A longer one takes other room.
+  ran.length = 0;
+  await evaluator.evaluate(withStep(scene, 'weed', 'line', { toY: 1.7 }), 30);
+  expect(ran).toContain('bed along');
+});
+
+describe('a growth after its first steps', () => {
+  const nodes = new KnownNodes();
+  const after = (scene: Scene, id: string, count: number): number | null => {
+    const plan = planOf(scene);
+    return nodes.stateAfter(scene, plan, plan.byId.get(id)!, count);
+  };
+
+  test('is what it was, whatever later steps are, and growths that it does not refer to', () => {
+    const scene = weeds();
+    const wider = withStep(scene, 'weed', 'tube', { radius: 0.2 });
+    expect(after(wider, 'weed', 2)).toBe(after(scene, 'weed', 2));
+    expect(after(wider, 'weed', 3)).not.toBe(after(scene, 'weed', 3));
+    expect(after(wider, 'bed', 1)).toBe(after(scene, 'bed', 1));
+    expect(after(wider, 'bed', 2)).not.toBe(after(scene, 'bed', 2));
+    expect(after(scene, 'weed', 1)).not.toBe(after(scene, 'weed', 2));
+  });
+
+  test('is another where its seed, its lateness or the scene is, or a later step wants its age', () => {
+    const scene = weeds();
+    const of = (more: Partial<Growth>): Scene =>
+      settled(
+        { ...scene, growths: scene.growths.map((one) => (one.id === 'weed' ? { ...one, ...more } : one)) },
+        scene,
+      );
+    expect(after(of({ name: 'Eelgrass' }), 'weed', 2)).toBe(after(scene, 'weed', 2));
+    expect(after(of({ seed: 2 }), 'weed', 2)).not.toBe(after(scene, 'weed', 2));
+    expect(after(of({ shift: 2 }), 'weed', 2)).not.toBe(after(scene, 'weed', 2));
+    expect(after(settled({ ...scene, fps: 50 }, scene), 'weed', 2)).not.toBe(after(scene, 'weed', 2));
+    expect(after(withStep(scene, 'weed', 'finish', { by: 'age' }), 'weed', 2)).not.toBe(after(scene, 'weed', 2));
+  });
+
+  test('hangs on all steps where one of the first has a formula, which may look at any', () => {
+    const scene = withStep(weeds(), 'weed', 'line', { toY: { formula: 'tube.radius * 10' } });
+    const wider = withStep(scene, 'weed', 'tube', { radius: 0.2 });
+    expect(after(wider, 'weed', 1)).not.toBe(after(scene, 'weed', 1));
+  });
+
+  test('is not known while one of them may still change', () => {
+    const open = { ...weeds(), growths: [growth('stem', [newStep('line'), newStep('tube')])] };
+    expect(after(open, 'stem', 1)).toBeNull();
+  });
 });
 
 test('what a growth is wanted to leave behind by one that takes its paths over is part of it', async () => {

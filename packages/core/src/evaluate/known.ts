@@ -1,9 +1,10 @@
-import { type Growth, type Scene } from '../scene/schema';
-import { type Plan } from './plan';
+import { baseOf, type Growth, isFormula, type Scene, type Step } from '../scene/schema';
+import { type Plan, references } from './plan';
 import { type Notice, type StepCost } from './results';
 import { type Outcome } from './traces';
+import { standingWants } from './wants';
 
-/** A growth after all its steps at a moment: what it came to, without its form. */
+/** A growth after some of its steps at a moment: what it came to, without its form. */
 export interface KnownNode extends Outcome {
   notices: readonly Notice[];
   costs: readonly StepCost[];
@@ -34,18 +35,33 @@ export class KnownNodes {
   #old = new Map<string, KnownNode>();
   readonly #states = new Map<string, number>();
   #next = 0;
-  readonly #byPlan = new WeakMap<Plan, Map<string, number | null>>();
+  readonly #byPlan = new WeakMap<Plan, { around: string | null; states: Map<string, number | null> }>();
 
   /**
    * A number for all that a growth hangs on: itself, the growths that it refers to or that take it over, and the scene's own. The
    * same number is the same objects; null where any of it may still change.
    */
   stateOf(scene: Scene, plan: Plan, id: string): number | null {
-    let known = this.#byPlan.get(plan);
-    if (!known) this.#byPlan.set(plan, (known = new Map()));
-    let state = known.get(id);
-    if (state === undefined) known.set(id, (state = this.#numbered(scene, plan, id)));
-    return state;
+    return this.#state(scene, plan, id, (parts) => this.#related(plan, [id], parts));
+  }
+
+  /** The same for a growth's first steps: those after them count by what they want of them alone. */
+  stateAfter(scene: Scene, plan: Plan, growth: Growth, count: number): number | null {
+    return this.#state(scene, plan, `${growth.id} ${count}`, (parts) => {
+      const first = growth.steps.slice(0, count);
+      const wants = standingWants(plan, growth);
+      // Formulas may look at the numbers of any step; what is wanted may hang on the moment.
+      if (wants === null || first.some(hasFormula)) {
+        parts.push(String(count));
+        return this.#related(plan, [growth.id], parts);
+      }
+      parts.push(`${growth.id} ${growth.seed} ${growth.shift} ${wants.join()}`);
+      for (const step of first) {
+        if (!standsStill(step)) return false;
+        parts.push(String(numberOf(step)));
+      }
+      return this.#related(plan, references({ ...growth, steps: first }), parts);
+    });
   }
 
   get(state: number, moment: string): KnownNode | undefined {
@@ -66,27 +82,36 @@ export class KnownNodes {
     this.#young.set(`${state} ${moment}`, node);
   }
 
-  #numbered(scene: Scene, plan: Plan, id: string): number | null {
-    const parts: string[] = [];
-    for (const [name, value] of Object.entries(scene)) {
-      if (APART.has(name)) continue;
-      const part = typeof value === 'object' && value !== null ? frozenNumber(value) : String(value);
-      if (part === null) return null;
-      parts.push(String(part));
+  /** The number of what `collect` gathers; it returns false where any of it may still change. */
+  #state(scene: Scene, plan: Plan, name: string, collect: (parts: string[]) => boolean): number | null {
+    let known = this.#byPlan.get(plan);
+    if (!known) this.#byPlan.set(plan, (known = { around: around(scene), states: new Map() }));
+    let state = known.states.get(name);
+    if (state === undefined) {
+      const parts: string[] = [];
+      state = known.around !== null && collect(parts) ? this.#numbered(`${known.around}|${parts.join('|')}`) : null;
+      known.states.set(name, state);
     }
-    const related = [id];
+    return state;
+  }
+
+  /** Adds growths and all that they hang on; false where any of it may still change. */
+  #related(plan: Plan, ids: readonly string[], parts: string[]): boolean {
+    const related = [...new Set(ids)];
     for (let k = 0; k < related.length; k++) {
       const growth = plan.byId.get(related[k]);
-      const number = growth ? numberOfGrowth(growth) : -1;
-      if (number === null) return null;
-      parts.push(`${related[k]} ${number}`);
+      if (growth && !growth.steps.every(standsStill)) return false;
+      parts.push(`${related[k]} ${growth ? numberOf(growth) : -1}`);
       const others = [
         ...(plan.references.get(related[k]) ?? []),
         ...(plan.heirs.get(related[k]) ?? []).map((heir) => heir.id),
       ];
       for (const other of others) if (!related.includes(other)) related.push(other);
     }
-    const name = parts.join('|');
+    return true;
+  }
+
+  #numbered(name: string): number {
     let state = this.#states.get(name);
     if (state === undefined) {
       if (this.#states.size >= MOST_STATES) this.#states.clear();
@@ -96,8 +121,19 @@ export class KnownNodes {
   }
 }
 
-const frozenNumber = (value: object): number | null => (Object.isFrozen(value) ? numberOf(value) : null);
+/** The scene's own parts by their numbers; null where one may still change. */
+function around(scene: Scene): string | null {
+  const parts: string[] = [];
+  for (const [name, value] of Object.entries(scene)) {
+    if (APART.has(name)) continue;
+    const object = typeof value === 'object' && value !== null;
+    if (object && !Object.isFrozen(value)) return null;
+    parts.push(object ? String(numberOf(value)) : String(value));
+  }
+  return parts.join('|');
+}
 
 /** A growth may be made anew round steps that cannot change, with its place as the last of them. */
-const numberOfGrowth = (growth: Growth): number | null =>
-  growth.steps.every((step) => Object.isFrozen(step) && Object.isFrozen(step.params)) ? numberOf(growth) : null;
+const standsStill = (step: Step): boolean => Object.isFrozen(step) && Object.isFrozen(step.params);
+
+const hasFormula = (step: Step): boolean => Object.values(step.params).some((value) => isFormula(baseOf(value)));

@@ -50,6 +50,12 @@ function periodOfParams(params: Params): number {
 
 /** Whether the paths that a step of a growth gets have the same course at all frames, however much of them has grown. */
 export function keepsCourse(plan: Plan, growth: Growth, step: Step): boolean {
+  let keeps = plan.steady.get(step);
+  if (keeps === undefined) plan.steady.set(step, (keeps = courseKept(plan, growth, step)));
+  return keeps;
+}
+
+function courseKept(plan: Plan, growth: Growth, step: Step): boolean {
   const before = growth.steps.slice(0, growth.steps.indexOf(step)).filter(({ on, kind }) => {
     const family = runnableOf(kind)?.family;
     return on && (family === 'start' || family === 'shape');

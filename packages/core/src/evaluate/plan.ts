@@ -43,6 +43,8 @@ export interface Plan {
   heirs: Map<string, Growth[]>;
   /** Periods of growths, as far as they have been asked for. */
   periods: Map<string, number>;
+  /** Before which steps the paths keep their course, as far as that has been asked. */
+  steady: Map<Step, boolean>;
   /** For each growth that refers to itself in the end: the names round the circle, first one repeated. */
   circles: Map<string, string[]>;
 }
@@ -83,5 +85,5 @@ export function planOf(scene: Scene): Plan {
     for (const id of inherited(growth)) heirs.set(id, [...(heirs.get(id) ?? []), growth]);
   }
   const guides = new Map(scene.guides.map((guide) => [`guide:${guide.id}`, guide]));
-  return { byId, guides, references: named, heirs, periods: new Map(), circles };
+  return { byId, guides, references: named, heirs, periods: new Map(), steady: new Map(), circles };
 }

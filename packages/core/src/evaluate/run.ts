@@ -2,9 +2,10 @@ import { grownShare } from '../curves/pathFrames';
 import { hash } from '../fields/random';
 import { copiesOfSeats, countCopies, joinCopies, type ShownItem } from '../geometry/copies';
 import { emptyForm, type Form, type FormKind, kindsOf } from '../geometry/form';
+import { measuresOf, roomOf } from '../geometry/measures';
 import { momentsOf, type SeatMoment, type SeatMoments, type Seats } from '../geometry/seats';
 import { Cancelled, Problem } from '../problem';
-import { type Growth, isVaried, type Scene, type Step } from '../scene/schema';
+import { type Growth, type Scene, type Step } from '../scene/schema';
 import { GrowthValues } from '../scene/values';
 import { type StepDeclaration, type Want, type Wants } from '../steps/declare';
 import { SceneValues } from '../scene/look';
@@ -13,12 +14,13 @@ import { type Budgets } from './budgets';
 import { type FormCache } from './cache';
 import { type Place, RecordedContext } from './context';
 import { digest } from '../keys/digest';
-import { fixedParams, named, type NamedParams } from './fixedParams';
+import { type NamedParams, paramsAt } from './fixedParams';
 import { type KnownNode, type KnownNodes } from './known';
 import { periodOf } from './period';
 import { type Plan } from './plan';
 import { type GrowthResult, type Notice, type StepCost, type Surroundings, type Wanted } from './results';
 import { type Outcome, type Traces } from './traces';
+import { wantsAge } from './wants';
 
 /** Milliseconds of work after which waiting messages are let in. */
 const SLICE = 12;
@@ -43,6 +45,10 @@ export interface Node extends Outcome {
   form: () => Promise<Form>;
 }
 
+/** What is told of a growth's form without the form. */
+const TELLS = { measures: measuresOf, room: roomOf } satisfies Record<string, (form: Form) => unknown>;
+export type Telling = keyof typeof TELLS;
+
 /** What is kept from one evaluation to the next. */
 export interface Memory {
   forms: FormCache;
@@ -50,11 +56,15 @@ export interface Memory {
   nodes: KnownNodes;
   /** Moments that seats show, by the key of the seats and the periods of what they show. */
   moments: Map<string, readonly SeatMoment[]>;
+  /** What has been told of forms, as JSON, by what it is and their keys. */
+  told: Map<string, string>;
 }
 
 const EMPTY_KEY = digest('empty');
 /** Lists of moments that are remembered. */
 const MOST_MOMENTS = 2000;
+/** Tellings that are remembered: some megabytes. */
+const MOST_TOLD = 20_000;
 
 /** Moments of seats that are still at hand, by the periods that they were worked out for. */
 const dealt = new WeakMap<Seats, { name: string; moments: SeatMoments }>();
@@ -111,25 +121,31 @@ export class Run {
     const circle = this.plan.circles.get(id);
     if (circle) return Promise.resolve(circleNode(growth, circle));
     const name = momentName(moment);
-    return this.#once(`${id}|all|${name}`, async () => {
-      const { nodes, forms } = this.memory;
-      const make = async (): Promise<Node> =>
-        this.#withCopies(growth, await this.prefix(growth, growth.steps.length, moment), moment);
-      const state = nodes.stateOf(this.scene, this.plan, id);
-      const known = state === null ? undefined : nodes.get(state, name);
-      if (known)
-        return { ...known, failed: null, form: once(async () => forms.get(known.key) ?? (await make()).form()) };
-      const node = await make();
-      if (state !== null && !node.failed) nodes.put(state, name, withoutForm(node));
-      return node;
-    });
+    return this.#once(`${id}|all|${name}`, () =>
+      this.#remembered(this.memory.nodes.stateOf(this.scene, this.plan, id), name, async () =>
+        this.#withCopies(growth, await this.prefix(growth, growth.steps.length, moment), moment),
+      ),
+    );
+  }
+
+  /** What is known of a node where nothing has changed that it hangs on; else it is made, and known from then on. */
+  async #remembered(state: number | null, moment: string, make: () => Promise<Node>): Promise<Node> {
+    const { nodes, forms } = this.memory;
+    const known = state === null ? undefined : nodes.get(state, moment);
+    if (known) return { ...known, failed: null, form: once(async () => forms.get(known.key) ?? (await make()).form()) };
+    const node = await make();
+    if (state !== null && !node.failed) nodes.put(state, moment, withoutForm(node));
+    return node;
   }
 
   /** A growth after its first `count` steps. */
   prefix(growth: Growth, count: number, moment: Moment): Promise<Node> {
     if (count === 0) return Promise.resolve(EMPTY);
-    return this.#once(`${growth.id}|${count}|${momentName(moment)}`, async () =>
-      this.#after(growth, count - 1, await this.prefix(growth, count - 1, moment), moment),
+    const name = momentName(moment);
+    return this.#once(`${growth.id}|${count}|${name}`, () =>
+      this.#remembered(this.memory.nodes.stateAfter(this.scene, this.plan, growth, count), name, async () =>
+        this.#after(growth, count - 1, await this.prefix(growth, count - 1, moment), moment),
+      ),
     );
   }
 
@@ -271,6 +287,19 @@ export class Run {
     return moments;
   }
 
+  /** What is told of a form, as JSON; worked out once for each. */
+  async told(what: Telling, node: Node): Promise<string> {
+    const { told } = this.memory;
+    const name = `${what} ${node.key}`;
+    let known = told.get(name);
+    if (known === undefined) {
+      known = JSON.stringify(TELLS[what](await node.form()));
+      if (told.size > MOST_TOLD) told.clear();
+      told.set(name, known);
+    }
+    return known;
+  }
+
   async #copies(key: string, node: Node, items: readonly Node[]): Promise<Form> {
     const kept = this.memory.forms.get(key);
     if (kept) return kept;
@@ -291,10 +320,7 @@ export class Run {
   }
 
   #params(growth: Growth, step: Step, declaration: StepDeclaration, moment: Moment): NamedParams {
-    const fixed = fixedParams(declaration, step);
-    if (fixed) return fixed;
-    const params = this.values(growth, moment.frame - growth.shift, moment.drive).of(declaration, step);
-    return { params, name: named(step.kind, params) };
+    return paramsAt(declaration, step, () => this.values(growth, moment.frame - growth.shift, moment.drive));
   }
 
   /** Values of a growth's numbers at one of its own frames. */
@@ -326,9 +352,7 @@ export class Run {
       for (const want of this.wants(heir, moment)) wants.add(want);
     for (const step of growth.steps) {
       const declaration = step.on ? runnableOf(step.kind) : undefined;
-      for (const value of Object.values(step.params))
-        if (declaration && isVaried(value) && value.vary.by === 'attribute' && value.vary.attribute === 'age')
-          wants.add('age');
+      if (declaration && wantsAge(step)) wants.add('age');
       if (!declaration?.wants) continue;
       try {
         const { params } = this.#params(growth, step, declaration, moment);

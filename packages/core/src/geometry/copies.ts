@@ -3,7 +3,7 @@ import { emptyColumns, joined, NO_NAMED } from './attributes';
 import { COPIES, type Copies, type Form, type Item } from './form';
 import { type Mesh, meshWith } from './mesh';
 import { type Seats } from './seats';
-import { after, NO_TURN, type Turn, turnAt, turnedBy } from './turns';
+import { NO_TURN, type Turn, turnAt, turnedBy } from './turns';
 import { at, unit, type Vec3 } from './vec';
 
 /** A growth as some seats show it. */
@@ -51,42 +51,85 @@ export function copiesOfSeats(seats: Seats, group: Uint32Array, shown: readonly 
   const copies = allocateCopies(items, countCopies(group, shown), tinted);
   let write = 0;
   for (let s = 0; s < group.length; s++) {
-    const { copies: nested } = shown[group[s]].form;
-    const position = at(seats.positions, s);
-    const turn = turnAt(seats.turns, s);
-    const size = at(seats.sizes, s);
-    const tint = seats.tints ? at(seats.tints, s) : WHITE;
-    const put = (item: number, place: Vec3, way: Turn, sizes: Vec3, id: number, row: number, color: Vec3): void => {
-      copies.item[write] = item;
-      for (let c = 0; c < 3; c++) {
-        copies.positions[3 * write + c] = place[c];
-        copies.sizes[3 * write + c] = sizes[c];
-        if (copies.tints) copies.tints[3 * write + c] = color[c];
-      }
-      for (let c = 0; c < 4; c++) copies.turns[4 * write + c] = way[c];
-      copies.rows[write] = row;
-      copies.ids[write++] = id;
-    };
-    const item = own[group[s]];
-    if (item !== null) put(item, position, turn, size, seats.ids[s], seats.row[s], tint);
-    for (let k = 0; nested && k < nested.ids.length; k++) {
-      const [px, py, pz] = at(nested.positions, k);
-      const [x, y, z] = turnedBy(turn, [size[0] * px, size[1] * py, size[2] * pz]);
-      const sizes = at(nested.sizes, k);
-      put(
-        inner[group[s]][nested.item[k]],
-        [position[0] + x, position[1] + y, position[2] + z],
-        after(turn, turnAt(nested.turns, k)),
-        [size[0] * sizes[0], size[1] * sizes[1], size[2] * sizes[2]],
-        // Numbers of nested copies come from their owner's and their own, so that each keeps its own.
-        hash(seats.ids[s], nested.ids[k]),
-        // Where a whole row is copied, its copies stand in rows no more.
-        0,
-        nested.tints ? times(tint, at(nested.tints, k)) : tint,
-      );
-    }
+    const which = group[s];
+    const item = own[which];
+    if (item !== null) putSeat(copies, write++, item, seats, s);
+    const { copies: nested } = shown[which].form;
+    if (!nested) continue;
+    putNested(copies, write, nested, inner[which], seats, s);
+    write += nested.ids.length;
   }
   return copies;
+}
+
+/** Puts an item down where a seat stands. */
+function putSeat(copies: Copies, write: number, item: number, seats: Seats, s: number): void {
+  const { tints } = copies;
+  copies.item[write] = item;
+  copies.rows[write] = seats.row[s];
+  copies.ids[write] = seats.ids[s];
+  for (let c = 0; c < 3; c++) {
+    copies.positions[3 * write + c] = seats.positions[3 * s + c];
+    copies.sizes[3 * write + c] = seats.sizes[3 * s + c];
+    if (tints) tints[3 * write + c] = seats.tints ? seats.tints[3 * s + c] : 1;
+  }
+  for (let c = 0; c < 4; c++) copies.turns[4 * write + c] = seats.turns[4 * s + c];
+}
+
+/**
+ * Puts copies that stand on what a seat shows down with it.
+ * @param numbers of their items among those of the whole
+ */
+function putNested(
+  copies: Copies,
+  first: number,
+  nested: Copies,
+  numbers: readonly number[],
+  seats: Seats,
+  s: number,
+): void {
+  const { item, positions, turns, sizes, rows, ids, tints } = copies;
+  const { item: items, positions: places, turns: ways, sizes: factors, ids: own, tints: colors } = nested;
+  const [x, y, z] = at(seats.positions, s);
+  const [sx, sy, sz] = at(seats.sizes, s);
+  const [qx, qy, qz, qw] = turnAt(seats.turns, s);
+  const [r, g, b] = seats.tints ? at(seats.tints, s) : WHITE;
+  const id = seats.ids[s];
+  for (let k = 0; k < own.length; k++) {
+    const write = first + k;
+    const p = 3 * k;
+    const q = 4 * k;
+    const to = 3 * write;
+    item[write] = numbers[items[k]];
+    // Where a whole row is copied, its copies stand in rows no more.
+    rows[write] = 0;
+    // Numbers of nested copies come from their owner's and their own, so that each keeps its own.
+    ids[write] = hash(id, own[k]);
+    const px = sx * places[p];
+    const py = sy * places[p + 1];
+    const pz = sz * places[p + 2];
+    const tx = 2 * (qy * pz - qz * py);
+    const ty = 2 * (qz * px - qx * pz);
+    const tz = 2 * (qx * py - qy * px);
+    positions[to] = x + (px + qw * tx + qy * tz - qz * ty);
+    positions[to + 1] = y + (py + qw * ty + qz * tx - qx * tz);
+    positions[to + 2] = z + (pz + qw * tz + qx * ty - qy * tx);
+    sizes[to] = sx * factors[p];
+    sizes[to + 1] = sy * factors[p + 1];
+    sizes[to + 2] = sz * factors[p + 2];
+    const ax = ways[q];
+    const ay = ways[q + 1];
+    const az = ways[q + 2];
+    const aw = ways[q + 3];
+    turns[4 * write] = qw * ax + qx * aw + qy * az - qz * ay;
+    turns[4 * write + 1] = qw * ay - qx * az + qy * aw + qz * ax;
+    turns[4 * write + 2] = qw * az + qx * ay - qy * ax + qz * aw;
+    turns[4 * write + 3] = qw * aw - qx * ax - qy * ay - qz * az;
+    if (!tints) continue;
+    tints[to] = r * (colors ? colors[p] : 1);
+    tints[to + 1] = g * (colors ? colors[p + 1] : 1);
+    tints[to + 2] = b * (colors ? colors[p + 2] : 1);
+  }
 }
 
 const WHITE: Vec3 = [1, 1, 1];

@@ -3,7 +3,7 @@ import { type Mesh } from './mesh';
 import { type MeshTree, treeOf } from './meshTree';
 import { trianglesCut, triangleGap, type Triangle } from './triangles';
 import { type Turn, turnAt, turnedBy } from './turns';
-import { at, byAxis, partWay, scale, sub, type Vec3 } from './vec';
+import { at, byAxis, type Corners, partWay, scale, sub, type Vec3 } from './vec';
 
 /** Where a mesh stands. */
 export interface Pose {
@@ -209,7 +209,7 @@ export interface OrientedBox {
 const boxes = new WeakMap<Float32Array, Float64Array>();
 
 /** The least and the greatest of what a mesh's corners have along each axis, made once. */
-function boxOf({ positions }: Mesh): Float64Array {
+export function boxOf({ positions }: Mesh): Float64Array {
   let box = boxes.get(positions);
   if (!box) {
     box = Float64Array.of(Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity);
@@ -225,14 +225,19 @@ function boxOf({ positions }: Mesh): Float64Array {
 }
 
 /** The box of a mesh in its place, wider by a margin on every side. */
-export function orientedBox({ mesh, position, turn, size }: Placed, margin = 0): OrientedBox {
-  const b = boxOf(mesh);
-  const local: Vec3 = [((b[0] + b[3]) / 2) * size[0], ((b[1] + b[4]) / 2) * size[1], ((b[2] + b[5]) / 2) * size[2]];
+export const orientedBox = (placed: Placed, margin = 0): OrientedBox => {
+  const b = boxOf(placed.mesh);
+  return standingBox({ min: byAxis((c) => b[c]), max: byAxis((c) => b[3 + c]) }, placed, margin);
+};
+
+/** The same of a box along its own axes. */
+export function standingBox({ min, max }: Corners, { position, turn, size }: Pose, margin = 0): OrientedBox {
+  const local: Vec3 = byAxis((c) => ((min[c] + max[c]) / 2) * size[c]);
   const [x, y, z] = turnedBy(turn, local);
   return {
     middle: [position[0] + x, position[1] + y, position[2] + z],
     axes: [turnedBy(turn, [1, 0, 0]), turnedBy(turn, [0, 1, 0]), turnedBy(turn, [0, 0, 1])],
-    half: byAxis((c) => ((b[3 + c] - b[c]) / 2) * size[c] + margin),
+    half: byAxis((c) => ((max[c] - min[c]) / 2) * size[c] + margin),
   };
 }
 

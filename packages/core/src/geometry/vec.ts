@@ -1,6 +1,12 @@
 /** A point or direction: metres, Y up, right-handed. */
 export type Vec3 = readonly [number, number, number];
 
+/** Corners of a box along the axes, metres. */
+export interface Corners {
+  min: Vec3;
+  max: Vec3;
+}
+
 /** A place that a drawn path runs through, with its thickness factor and its lean in degrees where they are given. */
 export type Anchor =
   Vec3 | readonly [number, number, number, number] | readonly [number, number, number, number, number];

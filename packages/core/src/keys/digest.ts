@@ -4,11 +4,21 @@ import { arraysOf, emptyForm, type Form, kindsOf } from '../geometry/form';
 import { type Mesh } from '../geometry/mesh';
 import { murmur128 } from './murmur';
 
+const encoder = new TextEncoder();
+/** Where texts are put as bytes, one after the other. */
+let room = new Uint8Array(1024);
+const PAIRS = Array.from({ length: 256 }, (_, byte) => byte.toString(16).padStart(2, '0'));
+
+const inHex = (word: number): string =>
+  PAIRS[word >>> 24] + PAIRS[(word >>> 16) & 255] + PAIRS[(word >>> 8) & 255] + PAIRS[word & 255];
+
 /** 128 bits over a text, in hexadecimal: keys of results. */
-export const digest = (text: string): string =>
-  murmur128(utf8ToBytes(text))
-    .map((word) => word.toString(16).padStart(8, '0'))
-    .join('');
+export function digest(text: string): string {
+  // At most three bytes stand for each of a text's sixteen-bit units.
+  if (room.length < 3 * text.length) room = new Uint8Array(6 * text.length);
+  const [a, b, c, d] = murmur128(room.subarray(0, encoder.encodeInto(text, room).written));
+  return inHex(a) + inHex(b) + inHex(c) + inHex(d);
+}
 
 /** Digests of what cannot change any more. */
 const digests = new WeakMap<object, string>();

@@ -183,7 +183,10 @@ export function withPlace(growth: Growth): Growth {
   if (Object.keys(growth.place).length === 0) return growth;
   let whole = standing.get(growth);
   if (!whole || whole.steps.length !== growth.steps.length + 1 || !Object.isFrozen(growth)) {
-    whole = { ...growth, steps: [...growth.steps, placeOwner(growth)] };
+    const place = placeOwner(growth);
+    // Of a growth that cannot change its place cannot either, so that what is known of it holds.
+    if (Object.isFrozen(growth)) Object.freeze(place);
+    whole = { ...growth, steps: [...growth.steps, place] };
     if (Object.isFrozen(growth)) standing.set(growth, whole);
   }
   return whole;

@@ -2,9 +2,10 @@ import { type Guide } from '../scene/owners';
 import { type SceneFile } from '../scene/schema';
 import { type Form, type FormKind } from '../geometry/form';
 import { type Stop } from '../geometry/gradient';
+import { type Measures } from '../geometry/measures';
 import { type ProfilePoint } from '../geometry/profile';
 import { type Stroke } from '../geometry/stroke';
-import { type Anchor, type Vec3 } from '../geometry/vec';
+import { type Anchor, type Corners, type Vec3 } from '../geometry/vec';
 import { type VariedNumber } from '../scene/vary';
 
 /** What a number means. Shares are stored 0..1 and shown in percent. */
@@ -198,8 +199,10 @@ export interface StepContext {
   guide(param: string): Guide | null;
   /** The form of the growth that a parameter names: at this frame, or where the parameter says so at the last. */
   other(param: string): Promise<Form>;
-  /** The form at the last frame of any growth that copies show. */
-  item(growthId: string): Promise<Form>;
+  /** The measures of the growth that a parameter names, at the same frame; null while it has no shape. */
+  measures(param: string): Promise<Measures | null>;
+  /** The room that any growth that copies show takes at the last frame; null where it has no surface. */
+  room(growthId: string): Promise<Corners | null>;
   /** What comes into this step at another frame of this growth: for what remembers, trails or smears. */
   inputAt(frame: number): Promise<Form>;
   /** What comes into this step at the last frame of the scene: for what is laid out once, on all that there will be. */

@@ -385,17 +385,17 @@ const restLength = (paths: FramedPaths, path: number, whole: number): number =>
 /** From nothing to all, softly at both ends. */
 const rise = (t: number): number => (t >= 1 ? 1 : t <= 0 ? 0 : t * t * (3 - 2 * t));
 
-function fitOf({ min, max, form }: ItemShape, forward: string): Fit {
+function fitOf({ min, max, pitch }: ItemShape, forward: string): Fit {
   const sizes = sub(max, min);
   const axis = forward === 'auto' ? sizes.indexOf(Math.max(...sizes)) : 'xyz'.indexOf(forward);
   const aligned = alignment(axis);
   // A link reaches into the next by its wire at both ends.
-  const wire = form.pitch === null ? 0 : Math.max(0, (sizes[axis] - form.pitch) / 2);
+  const wire = pitch === null ? 0 : Math.max(0, (sizes[axis] - pitch) / 2);
   const wide = Math.max(...sizes.filter((_, c) => c !== axis));
   const hang = { wire, wide, room: Math.max(1e-6, wide - 3 * wire) };
   return {
     axis,
-    length: form.pitch ?? sizes[axis],
+    length: pitch ?? sizes[axis],
     hang,
     across: turnedBy(
       aligned,

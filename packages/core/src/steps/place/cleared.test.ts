@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { emptyForm } from '../../geometry/form';
+import { roomOf } from '../../geometry/measures';
 import { boxesMeet, orientedBox } from '../../geometry/meshPairs';
 import { SeatList, type Seats } from '../../geometry/seats';
 import { about, type Turn, turnAt } from '../../geometry/turns';
@@ -12,7 +13,7 @@ const ITEM = box(1, 0.4, 0.2);
 
 const context = {
   breathe: () => Promise.resolve(),
-  item: () => Promise.resolve({ ...emptyForm(), mesh: ITEM }),
+  room: () => Promise.resolve(roomOf({ ...emptyForm(), mesh: ITEM })),
 } as unknown as StepContext;
 
 interface Put {

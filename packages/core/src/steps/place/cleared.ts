@@ -1,10 +1,8 @@
 import { mapped } from '../../geometry/filled';
-import { boxesMeet, orientedBox, type OrientedBox } from '../../geometry/meshPairs';
-import { wholeMesh } from '../../geometry/copies';
-import { type Mesh } from '../../geometry/mesh';
+import { boxesMeet, type OrientedBox, standingBox } from '../../geometry/meshPairs';
 import { keptSeats, type Seats } from '../../geometry/seats';
-import { NO_TURN, turnAt } from '../../geometry/turns';
-import { at, norm } from '../../geometry/vec';
+import { turnAt } from '../../geometry/turns';
+import { at, type Corners, norm, sub } from '../../geometry/vec';
 import { type StepContext } from '../declare';
 
 /** The smallest share of its size that a copy is shrunk to before it is left out. */
@@ -23,19 +21,19 @@ export async function cleared(
   largest: boolean,
   context: StepContext,
 ): Promise<Seats> {
-  const meshes: (Mesh | null)[] = [];
-  for (const id of seats.growths) meshes.push(wholeMesh(await context.item(id)));
+  const rooms: (Corners | null)[] = [];
+  for (const id of seats.growths) rooms.push(await context.room(id));
   const kept: number[] = [];
   const sizes = new Float32Array(seats.sizes);
-  const grid = new BoxGrid(usualWidth(seats, meshes, room / 2));
-  const order = largest ? largestFirst(seats, meshes) : seats.ids.keys();
+  const grid = new BoxGrid(usualWidth(seats, rooms, room / 2));
+  const order = largest ? largestFirst(seats, rooms) : seats.ids.keys();
   let tried = 0;
   for (const k of order) {
     if (tried++ % 64 === 0) await context.breathe();
-    const mesh = meshes[seats.growth[k]];
-    if (!mesh) continue;
+    const own = rooms[seats.growth[k]];
+    if (!own) continue;
     const free = (share: number): OrientedBox | null => {
-      const box = boxOf(seats, k, mesh, share, room / 2);
+      const box = boxOf(seats, k, own, share, room / 2);
       return grid.meets(box) ? null : box;
     };
     let share = 1;
@@ -60,15 +58,15 @@ export async function cleared(
 }
 
 /** Seats by the size of their boxes; of equal ones those that come first in their order. */
-function largestFirst(seats: Seats, meshes: readonly (Mesh | null)[]): number[] {
-  const widths = boxWidths(seats, meshes);
+function largestFirst(seats: Seats, rooms: readonly (Corners | null)[]): number[] {
+  const widths = boxWidths(seats, rooms);
   return Array.from(seats.ids.keys()).sort((a, b) => widths[b] - widths[a] || a - b);
 }
 
-function boxOf(seats: Seats, k: number, mesh: Mesh, share: number, margin: number): OrientedBox {
+function boxOf(seats: Seats, k: number, own: Corners, share: number, margin: number): OrientedBox {
   const [x, y, z] = at(seats.sizes, k);
-  const turn = turnAt(seats.turns, k);
-  return orientedBox({ mesh, position: at(seats.positions, k), turn, size: [x * share, y * share, z * share] }, margin);
+  const [position, turn] = [at(seats.positions, k), turnAt(seats.turns, k)];
+  return standingBox(own, { position, turn, size: [x * share, y * share, z * share] }, margin);
 }
 
 /** A box that would lie in more cells than this is kept apart, and tried by every other. */
@@ -128,22 +126,20 @@ class BoxGrid {
 }
 
 /** How wide the boxes of seats are, metres; 0 for what shows nothing. */
-function boxWidths(seats: Seats, meshes: readonly (Mesh | null)[]): Float64Array {
-  const halves = meshes.map(
-    (mesh) => mesh && orientedBox({ mesh, position: [0, 0, 0], turn: NO_TURN, size: [1, 1, 1] }, 0).half,
-  );
+function boxWidths(seats: Seats, rooms: readonly (Corners | null)[]): Float64Array {
+  const widths = rooms.map((own) => own && sub(own.max, own.min));
   return mapped(Float64Array, seats.ids, (_, k) => {
-    const half = halves[seats.growth[k]];
+    const width = widths[seats.growth[k]];
     const [x, y, z] = at(seats.sizes, k);
-    return half ? 2 * norm(half[0] * x, half[1] * y, half[2] * z) : 0;
+    return width ? norm(width[0] * x, width[1] * y, width[2] * z) : 0;
   });
 }
 
 /** About how wide the boxes of seats are, over all of them that show anything. */
-function usualWidth(seats: Seats, meshes: readonly (Mesh | null)[], margin: number): number {
+function usualWidth(seats: Seats, rooms: readonly (Corners | null)[], margin: number): number {
   let [sum, count] = [0, 0];
-  boxWidths(seats, meshes).forEach((width, k) => {
-    if (!meshes[seats.growth[k]]) return;
+  boxWidths(seats, rooms).forEach((width, k) => {
+    if (!rooms[seats.growth[k]]) return;
     sum += width;
     count++;
   });

@@ -1,6 +1,5 @@
 import { hash, random } from '../../fields/random';
-import { boundsOf, type Form } from '../../geometry/form';
-import { type Vec3 } from '../../geometry/vec';
+import { type Measures } from '../../geometry/measures';
 import { Problem } from '../../problem';
 import {
   type AttributeParam,
@@ -148,12 +147,8 @@ interface ItemChoice extends Record<ItemName, string | null> {
 }
 
 /** An item and its measures. */
-export interface ItemShape {
+export interface ItemShape extends Measures {
   id: string;
-  form: Form;
-  /** Corners of its box, metres. */
-  min: Vec3;
-  max: Vec3;
 }
 
 /** The items that are dealt out to places. */
@@ -175,10 +170,9 @@ export async function itemsOf(p: ItemChoice, context: StepContext): Promise<Item
     const id = p[name];
     // Those behind one that is not chosen do not show.
     if (id === null) break;
-    const form = await context.other(name);
-    const bounds = boundsOf(form);
-    if (!bounds || (!form.mesh && !form.copies)) return null;
-    shapes.push({ id, form, ...bounds });
+    const measures = await context.measures(name);
+    if (!measures) return null;
+    shapes.push({ id, ...measures });
   }
   const variant = (number: number): number => (p.variants > 1 ? hash(number, 5) % p.variants : 0);
   if (shapes.length === 1) return { shapes, length: 1, at: () => 0, variant };
