@@ -82,8 +82,10 @@ export function rolledFromMiddle(apart: number, core: number, rolled: number): (
     if (along < arc) {
       const way = begin + along / radius;
       return {
-        ...{ x: radius * (Math.sin(way) - Math.sin(begin)), y: -radius * (Math.cos(begin) - Math.cos(way)) },
-        ...{ tx: Math.cos(way), ty: -Math.sin(way) },
+        x: radius * (Math.sin(way) - Math.sin(begin)),
+        y: -radius * (Math.cos(begin) - Math.cos(way)),
+        tx: Math.cos(way),
+        ty: -Math.sin(way),
       };
     }
     const { x, y, tx, ty } = inwards(coil, angleAt(coil, along - arc));

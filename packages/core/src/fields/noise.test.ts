@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { RealFft } from '../sound/fft';
 import { noise3, type NoiseShape } from './noise';
 import { hash, random } from './random';
@@ -7,6 +8,8 @@ const sample = (x: number, y: number, z: number, t: number, shape: Partial<Noise
   noise3(x, y, z, t, { detail: 1, roughness: 0.5, seed: 1, period: 0, ...shape }, out);
   return [...out];
 };
+
+const coordinate = fc.double({ min: -20, max: 20, noNaN: true });
 
 describe('noise', () => {
   // Gradient noise is zero on the lattice and differentiable across it: Perlin, Improving noise, 2002.
@@ -99,6 +102,34 @@ describe('noise', () => {
       noise3(...at, shape, one);
       expect(one[0]).toBe(three[0]);
     }
+  });
+
+  test('slopes are how the values grow, measured on both sides', () => {
+    fc.assert(
+      fc.property(
+        fc.tuple(coordinate, coordinate, coordinate, coordinate),
+        fc.integer({ min: 1, max: 4 }),
+        (at, detail) => {
+          const shape = { detail, roughness: 0.6, seed: 11, period: 0 };
+          const slopes = new Float64Array(9);
+          const [out, above, below] = [new Float64Array(3), new Float64Array(3), new Float64Array(3)];
+          noise3(at[0], at[1], at[2], at[3], shape, out, slopes);
+          const plain = new Float64Array(3);
+          noise3(at[0], at[1], at[2], at[3], shape, plain);
+          expect(out).toEqual(plain);
+          for (let axis = 0; axis < 3; axis++) {
+            const [more, less] = [[...at], [...at]];
+            more[axis] += 1e-4;
+            less[axis] -= 1e-4;
+            noise3(more[0], more[1], more[2], more[3], shape, above);
+            noise3(less[0], less[1], less[2], less[3], shape, below);
+            for (let channel = 0; channel < 3; channel++)
+              expect(slopes[3 * channel + axis]).toBeCloseTo((above[channel] - below[channel]) / 2e-4, 3);
+          }
+        },
+      ),
+      { numRuns: 200 },
+    );
   });
 
   test('with a period, time comes round exactly, finer layers too', () => {

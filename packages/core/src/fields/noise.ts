@@ -30,9 +30,19 @@ export interface NoiseShape {
  * @param x,y,z place in units of the feature size
  * @param t time in units of one change
  * @param out receives three values, each about −1..1; the first alone where it has room for one
+ * @param slopes receives how each of three values grows along x, y and z, channel by channel: nine numbers
  */
-export function noise3(x: number, y: number, z: number, t: number, shape: NoiseShape, out: Float64Array): void {
+export function noise3(
+  x: number,
+  y: number,
+  z: number,
+  t: number,
+  shape: NoiseShape,
+  out: Float64Array,
+  slopes: Float64Array | null = null,
+): void {
   for (let channel = 0; channel < out.length; channel++) out[channel] = 0;
+  for (let i = 0; slopes && i < 9; i++) slopes[i] = 0;
   let gain = 1;
   let total = 0;
   let frequency = 1;
@@ -46,6 +56,8 @@ export function noise3(x: number, y: number, z: number, t: number, shape: NoiseS
       shape.period * frequency,
       gain,
       out,
+      slopes,
+      frequency,
     );
     total += gain * gain;
     gain *= shape.roughness;
@@ -54,9 +66,11 @@ export function noise3(x: number, y: number, z: number, t: number, shape: NoiseS
   // Octaves are independent, so their strengths add as squares.
   const k = 1 / sqrt(total);
   for (let channel = 0; channel < out.length; channel++) out[channel] *= k;
+  for (let i = 0; slopes && i < 9; i++) slopes[i] *= k;
 }
 
 const fade = (t: number): number => t * t * t * (t * (t * 6 - 15) + 10);
+const fadeSlope = (t: number): number => 30 * t * t * (t - 1) * (t - 1);
 
 /** Hashes of the four columns of lattice points about a place, as far as x and y go. */
 const COLUMNS = new Int32Array(4);
@@ -70,6 +84,8 @@ function lattice(
   period: number,
   gain: number,
   out: Float64Array,
+  slopes: Float64Array | null,
+  frequency: number,
 ): void {
   const ix = floor(x);
   const iy = floor(y);
@@ -84,6 +100,9 @@ function lattice(
   const wz = fade(fz);
   const wt = fade(ft);
   const one = out.length === 1;
+  const sx = slopes ? frequency * fadeSlope(fx) : 0;
+  const sy = slopes ? frequency * fadeSlope(fy) : 0;
+  const sz = slopes ? frequency * fadeSlope(fz) : 0;
   let a = 0;
   let b = 0;
   let c = 0;
@@ -104,7 +123,10 @@ function lattice(
       const cx = corner & 1;
       const cy = (corner >> 1) & 1;
       const cz = corner >> 2;
-      const k = kt * (cx ? wx : 1 - wx) * (cy ? wy : 1 - wy) * (cz ? wz : 1 - wz);
+      const kx = cx ? wx : 1 - wx;
+      const ky = cy ? wy : 1 - wy;
+      const kz = cz ? wz : 1 - wz;
+      const k = kt * kx * ky * kz;
       if (k === 0) continue;
       const h = settled32(stir(COLUMNS[corner & 3], iz + cz));
       const dx = fx - cx;
@@ -118,6 +140,19 @@ function lattice(
       b += k * (GRADIENTS[g] * dx + GRADIENTS[g + 1] * dy + GRADIENTS[g + 2] * dz + GRADIENTS[g + 3] * dt);
       g = 4 * ((h >>> 10) & 31);
       c += k * (GRADIENTS[g] * dx + GRADIENTS[g + 1] * dy + GRADIENTS[g + 2] * dz + GRADIENTS[g + 3] * dt);
+      if (!slopes) continue;
+      // Both the gradient's value and its weight change from place to place.
+      const along = frequency * k;
+      const alongX = (cx ? sx : -sx) * kt * ky * kz;
+      const alongY = (cy ? sy : -sy) * kt * kx * kz;
+      const alongZ = (cz ? sz : -sz) * kt * kx * ky;
+      for (let channel = 0; channel < 3; channel++) {
+        g = 4 * ((h >>> (5 * channel)) & 31);
+        const value = GRADIENTS[g] * dx + GRADIENTS[g + 1] * dy + GRADIENTS[g + 2] * dz + GRADIENTS[g + 3] * dt;
+        slopes[3 * channel] += along * GRADIENTS[g] + alongX * value;
+        slopes[3 * channel + 1] += along * GRADIENTS[g + 1] + alongY * value;
+        slopes[3 * channel + 2] += along * GRADIENTS[g + 2] + alongZ * value;
+      }
     }
   }
   out[0] += a;

@@ -1,5 +1,8 @@
 import { type Mesh, meshWith } from '../geometry/mesh';
-import { cross, sub, unit, type Vec3 } from '../geometry/vec';
+import { at, cross, sub, unit, type Vec3 } from '../geometry/vec';
+
+/** Where a sheet without width faces. */
+const FACE: Vec3 = [0, 0, 1];
 
 /** A leaf or petal. */
 export interface BladeShape {
@@ -31,60 +34,100 @@ export interface BladeShape {
 export function blade(shape: BladeShape): Mesh {
   const { rows, columns } = shape;
   const across = 2 * columns + 1;
-  const front: Vec3[] = [];
-  for (let i = 0; i <= rows; i++)
-    for (let j = -columns; j <= columns; j++) front.push(placeOn(shape, i / rows, j / columns));
-  const normals = front.map((_, k) => {
-    const [i, j] = [Math.floor(k / across), k % across];
-    const at = (row: number, column: number): Vec3 =>
-      front[Math.min(rows, Math.max(0, row)) * across + Math.min(across - 1, Math.max(0, column))];
-    return unit(cross(sub(at(i, j + 1), at(i, j - 1)), sub(at(i + 1, j), at(i - 1, j))), [0, 0, 1]);
-  });
-  const n = front.length;
+  const front = sheetOf(shape);
+  const facing = facingOf(front, rows, across);
+  const n = front.length / 3;
   const positions = new Float32Array(12 * n);
-  const all = new Float32Array(12 * n);
+  const normals = new Float32Array(12 * n);
   const u = new Float32Array(4 * n);
   const uvs = new Float32Array(8 * n);
+  const half = shape.thick / 2;
   // Two layers of faces, then the same rims once more with normals of their own.
   for (let layer = 0; layer < 4; layer++) {
     const way = layer % 2 === 0 ? 1 : -1;
-    front.forEach((point, k) => {
+    for (let k = 0; k < n; k++) {
       const v = layer * n + k;
-      const half = (way * shape.thick) / 2;
-      positions.set(
-        [0, 1, 2].map((c) => point[c] + half * normals[k][c]),
-        3 * v,
-      );
-      all.set(layer < 2 ? normals[k].map((x) => way * x) : outward(front, k, across, rows), 3 * v);
+      for (let c = 0; c < 3; c++) {
+        positions[3 * v + c] = front[3 * k + c] + way * half * facing[3 * k + c];
+        normals[3 * v + c] = way * facing[3 * k + c];
+      }
       u[v] = Math.floor(k / across) / rows;
-      uvs.set([(k % across) / (across - 1), u[v]], 2 * v);
-    });
-  }
-  const indices: number[] = [];
-  for (let i = 0; i < rows; i++) {
-    for (let j = 0; j < across - 1; j++) {
-      const [a, b, c, d] = [i * across + j, i * across + j + 1, (i + 1) * across + j, (i + 1) * across + j + 1];
-      indices.push(a, b, d, a, d, c);
-      indices.push(n + a, n + d, n + b, n + a, n + c, n + d);
+      uvs[2 * v] = (k % across) / (across - 1);
+      uvs[2 * v + 1] = u[v];
     }
   }
-  const rim = (a: number, b: number): void =>
-    void indices.push(2 * n + a, 3 * n + b, 2 * n + b, 2 * n + a, 3 * n + a, 3 * n + b);
-  for (let j = 0; j < across - 1; j++) {
+  for (let k = 0; k < n; k++) {
+    const away = outward(front, k, across);
+    normals.set(away, 3 * (2 * n + k));
+    normals.set(away, 3 * (3 * n + k));
+  }
+  return meshWith({ positions, normals, uvs, indices: facesOf(n, rows, across), u });
+}
+
+/** Places of the middle of the sheet, row by row, three numbers each. */
+function sheetOf(shape: BladeShape): Float64Array {
+  const { rows, columns } = shape;
+  const places = new Float64Array(3 * (rows + 1) * (2 * columns + 1));
+  let write = 0;
+  for (let i = 0; i <= rows; i++)
+    for (let j = -columns; j <= columns; j++) {
+      places.set(placeOn(shape, i / rows, j / columns), write);
+      write += 3;
+    }
+  return places;
+}
+
+/** Which way each place of the sheet faces: square to its neighbours along and across. */
+function facingOf(front: Float64Array, rows: number, across: number): Float64Array {
+  const facing = new Float64Array(front.length);
+  for (let i = 0; i <= rows; i++)
+    for (let j = 0; j < across; j++) {
+      const k = i * across + j;
+      const [left, right] = [j > 0 ? k - 1 : k, j < across - 1 ? k + 1 : k];
+      const [below, above] = [i > 0 ? k - across : k, i < rows ? k + across : k];
+      facing.set(
+        unit(cross(sub(at(front, right), at(front, left)), sub(at(front, above), at(front, below))), FACE),
+        3 * k,
+      );
+    }
+  return facing;
+}
+
+/** Both faces, and the rims all round. @param n places of the sheet */
+function facesOf(n: number, rows: number, across: number): Uint32Array {
+  const columns = across - 1;
+  const indices = new Uint32Array(12 * rows * columns + 12 * (rows + columns));
+  let write = 0;
+  const face = (a: number, b: number, c: number): void => {
+    indices[write++] = a;
+    indices[write++] = b;
+    indices[write++] = c;
+  };
+  for (let i = 0; i < rows; i++) {
+    for (let j = 0; j < columns; j++) {
+      const a = i * across + j;
+      const b = a + 1;
+      const c = a + across;
+      const d = c + 1;
+      face(a, b, d);
+      face(a, d, c);
+      face(n + a, n + d, n + b);
+      face(n + a, n + c, n + d);
+    }
+  }
+  const rim = (a: number, b: number): void => {
+    face(2 * n + a, 3 * n + b, 2 * n + b);
+    face(2 * n + a, 3 * n + a, 3 * n + b);
+  };
+  for (let j = 0; j < columns; j++) {
     rim(j, j + 1);
     rim(rows * across + j + 1, rows * across + j);
   }
   for (let i = 0; i < rows; i++) {
     rim((i + 1) * across, i * across);
-    rim(i * across + across - 1, (i + 1) * across + across - 1);
+    rim(i * across + columns, (i + 1) * across + columns);
   }
-  return meshWith({
-    positions,
-    normals: all,
-    uvs,
-    indices: Uint32Array.from(indices),
-    u,
-  });
+  return indices;
 }
 
 /** A point of the sheet: `v` from foot to tip, `s` from −1 to 1 across. */
@@ -104,10 +147,9 @@ function placeOn({ length, width, outline, stalk, fold, cup, droop }: BladeShape
 }
 
 /** Away from the sheet's middle, in its own plane. */
-function outward(front: readonly Vec3[], k: number, across: number, rows: number): Vec3 {
-  const [i, j] = [Math.floor(k / across), k % across];
-  const row = Math.min(rows, Math.max(0, i));
-  const middle = front[row * across + (across - 1) / 2];
-  if (j === (across - 1) / 2) return i === 0 ? [0, -1, 0] : [0, 1, 0];
-  return unit(sub(front[k], middle), [1, 0, 0]);
+function outward(front: Float64Array, k: number, across: number): Vec3 {
+  const row = Math.floor(k / across);
+  const middle = row * across + (across - 1) / 2;
+  if (k === middle) return row === 0 ? [0, -1, 0] : [0, 1, 0];
+  return unit(sub(at(front, k), at(front, middle)), [1, 0, 0]);
 }

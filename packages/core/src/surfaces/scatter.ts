@@ -61,6 +61,8 @@ export class BlueNoise {
   #level = 0;
   #thrown = 0;
   #radius: number;
+  /** The distance at which there is no room for another. */
+  #full: number | null = null;
 
   constructor(
     mesh: Mesh,
@@ -86,10 +88,12 @@ export class BlueNoise {
    */
   async apart(spacing: number, breathe: Breathe): Promise<SurfacePlaces> {
     if (!(this.#faces.area > 0)) return this.#places.first(0);
+    if (this.#full === spacing) return this.#places.first(Infinity);
     const levels = Math.max(0, Math.ceil(2 * Math.log2(Math.sqrt(this.#faces.area) / spacing)));
     for (let level = levels; level >= 0; level--)
       await this.#throw(FEW_DARTS, spacing * 2 ** (level / 2), levels - level, breathe);
     await this.#fill(spacing, breathe);
+    this.#full = spacing;
     return this.#places.first(Infinity);
   }
 

@@ -2,6 +2,7 @@ import { type Points } from '../../geometry/form';
 import { flaws } from '../../geometry/invariants';
 import { turnedBy } from '../../geometry/turns';
 import { at, distance, dot, norm, type Vec3 } from '../../geometry/vec';
+import { type Evaluator } from '../../evaluate/evaluator';
 import { newStep } from '../../scene/make';
 import { type ParamValue, type Step } from '../../scene/schema';
 import { sceneOf, testEvaluator } from '../../testing';
@@ -163,6 +164,43 @@ describe('scattered points ride on their skin', () => {
     made.ids.forEach((_, k) => expect(made.age![k]).toBeCloseTo((75 - made.positions[3 * k + 1] / 0.025) / 24, 1));
   });
 });
+
+test.each(['count', 'spacing'])(
+  'by %s: where only colours change they stay, where what they go by changes they do not',
+  async (by) => {
+    const lived = testEvaluator();
+    const density = [
+      { at: 0, value: 0 },
+      { at: 1, value: 1 },
+    ];
+    const painted = (y: number): Step =>
+      newStep('mask', {
+        strokes: [{ does: 'paint', radius: 1, strength: 1, soft: 0.5, frame: 1, points: [0, y, 0, 1] }],
+      });
+    const all = (y: number, roughness: number): Step[] => [
+      ball(),
+      painted(y),
+      newStep('finish', { roughness }),
+      scatter({ by, count: 60, spacing: 0.2, denser: 'attribute', attribute: 'mask', density }),
+    ];
+    const scene = sceneOf(all(2, 0.5));
+    const at = async (evaluator: Evaluator, steps: Step[]): Promise<number[]> => {
+      const growth = {
+        ...scene.growths[0],
+        steps: steps.map((step, k) => ({ ...step, id: scene.growths[0].steps[k].id })),
+      };
+      const [{ form: made }] = (await evaluator.evaluate({ ...scene, growths: [growth] }, 1)).growths;
+      return Array.from(made!.points!.positions);
+    };
+    const first = await at(lived, all(2, 0.5));
+    expect(first.length).toBeGreaterThan(30);
+    expect(await at(lived, all(2, 0.9))).toEqual(first);
+    const below = await at(lived, all(0, 0.9));
+    expect(below).not.toEqual(first);
+    expect(below).toEqual(await at(testEvaluator(), all(0, 0.9)));
+    expect(Math.max(...below.filter((_, i) => i % 3 === 1))).toBeLessThan(1.01);
+  },
+);
 
 test('copies stand on scattered points, each shape of item once, and none is added or lost', async () => {
   const scene = sceneOf([ball(), scatter({ count: 120 }), newStep('on-points', { growth: 'item' })]);

@@ -29,40 +29,64 @@ export async function scatteredPoints(mesh: Mesh, p: ScatterParams, context: Ste
   return pointsAt(pinned(anew, mesh, mesh)!, anew.faces.length, mesh, p, context);
 }
 
-/** Evenly spread places, kept with what they were found on: a count that is animated asks for more of the same. */
-const spread = new WeakMap<Mesh, Map<string, BlueNoise>>();
+/** What spreading places looks at: where it is the same, so are they, however else the mesh is dressed. */
+interface Ground {
+  indices: Mesh['indices'];
+  normals: Mesh['normals'];
+  u: Mesh['u'];
+  own: ArrayLike<number> | null;
+  /** Evenly spread places by how they are spread: a count that is animated asks for more of the same. */
+  spread: Map<string, BlueNoise>;
+}
+
+/** By the positions of what places were spread over. */
+const grounds = new WeakMap<Mesh['positions'], Ground>();
+
+/** Whether values are the same, which may have been gathered anew. */
+const isSame = (a: ArrayLike<number> | null, b: ArrayLike<number> | null): boolean => {
+  if (a === b || !a || !b || a.length !== b.length) return a === b;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
+  return true;
+};
+
+function groundOf(mesh: Mesh, own: ArrayLike<number> | null): Ground {
+  const { positions, indices, normals, u } = mesh;
+  const known = grounds.get(positions);
+  const same = known?.indices === indices && known.normals === normals && known.u === u && isSame(known.own, own);
+  if (same) return known;
+  const ground = { indices, normals, u, own, spread: new Map<string, BlueNoise>() };
+  grounds.set(positions, ground);
+  return ground;
+}
+
 /** Places of blue noise in a square of their distance. */
 const SQUARE = 0.7;
 
 async function laidOut(mesh: Mesh, p: ScatterParams, context: StepContext): Promise<SurfacePlaces> {
-  const density = densityOf(mesh, p);
+  const own = valuesFor(mesh, p);
+  const density = densityOf(mesh, p, own);
   const { seed } = context;
   const breathe = (): Promise<void> => context.breathe();
+  const kept = async (name: string, lay: (noise: BlueNoise) => Promise<SurfacePlaces>): Promise<SurfacePlaces> => {
+    const { spread } = groundOf(mesh, own);
+    const { denser, attribute, lowest, highest, flattest, steepest } = p;
+    const limits = [lowest, highest, flattest, steepest].join();
+    const key = `${name} ${seed} ${denser} ${JSON.stringify(p.density)} ${attribute} ${limits}`;
+    const noise = spread.get(key) ?? new BlueNoise(mesh, seed, density);
+    // Taken out while it is at work: what is broken off is not gone on with.
+    spread.delete(key);
+    const places = await lay(noise);
+    // Limits that are animated would fill it.
+    if (spread.size >= 8) spread.clear();
+    spread.set(key, noise);
+    return places;
+  };
   switch (p.by) {
     case 'count': {
       const count = Math.ceil(p.count - 1e-9);
       context.claim('points', count, 'Count');
       if (p.spread === 'random') return scatteredAtRandom(mesh, count, seed, density, breathe);
-      const of = spread.get(mesh) ?? new Map<string, BlueNoise>();
-      spread.set(mesh, of);
-      const key = [
-        seed,
-        p.denser,
-        JSON.stringify(p.density),
-        p.attribute,
-        p.lowest,
-        p.highest,
-        p.flattest,
-        p.steepest,
-      ].join();
-      const noise = of.get(key) ?? new BlueNoise(mesh, seed, density);
-      // Taken out while it is at work: what is broken off is not gone on with.
-      of.delete(key);
-      const places = await noise.first(count, breathe);
-      // Limits that are animated would fill it.
-      if (of.size >= 8) of.clear();
-      of.set(key, noise);
-      return places;
+      return kept('', (noise) => noise.first(count, breathe));
     }
     case 'spacing':
       context.claim(
@@ -70,7 +94,7 @@ async function laidOut(mesh: Mesh, p: ScatterParams, context: StepContext): Prom
         (SQUARE * areaAndVolume(mesh).area) / p.spacing ** 2,
         'the size of the skin, or raise the distance',
       );
-      return new BlueNoise(mesh, seed, density).apart(p.spacing, breathe);
+      return kept(String(p.spacing), (noise) => noise.apart(p.spacing, breathe));
     default: {
       const most = p.by === 'edges' ? edgeLength(mesh) / p.spacing : 0;
       context.claim('points', most + faceCount(mesh), 'the number of faces before it, or raise the distance');
@@ -102,36 +126,58 @@ function thinned({ faces, weights }: SurfacePlaces, density: Density, seed: numb
   };
 }
 
+const isByFace = (mesh: Mesh, p: ScatterParams): boolean =>
+  p.denser === 'attribute' && mesh.named[p.attribute]?.domain === 'face';
+
+/** The values that the density goes by, of faces or of vertices; null where it goes by none. */
+function valuesFor(mesh: Mesh, p: ScatterParams): ArrayLike<number> | null {
+  if (p.denser !== 'attribute') return null;
+  const own = isByFace(mesh, p) ? mesh.named[p.attribute].values : vertexValues(mesh, p.attribute);
+  if (!own) throw unwritten(p.attribute);
+  return own;
+}
+
 /** How dense places stand on a mesh; null where it is everywhere alike. */
-function densityOf(mesh: Mesh, p: ScatterParams): Density | null {
+function densityOf(mesh: Mesh, p: ScatterParams, own: ArrayLike<number> | null): Density | null {
   const limited = p.lowest > 0 || p.highest < 1 || p.flattest > 0 || p.steepest < 180;
   if (p.denser === 'none' && !limited) return null;
   const { positions, normals, indices, u } = mesh;
-  const byFace = p.denser === 'attribute' && mesh.named[p.attribute]?.domain === 'face';
-  const own = byFace
-    ? mesh.named[p.attribute].values
-    : p.denser === 'attribute'
-      ? vertexValues(mesh, p.attribute)
-      : null;
-  if (p.denser === 'attribute' && !own) throw unwritten(p.attribute);
+  const byFace = isByFace(mesh, p);
   const table = profileTable(p.density, 257);
   let [low, high] = [Infinity, -Infinity];
   for (let i = 1; i < positions.length; i += 3) {
     low = Math.min(low, positions[i]);
     high = Math.max(high, positions[i]);
   }
+  // Read once: this is asked for hundreds of thousands of places.
+  const { denser, lowest, highest } = p;
+  const bySlope = denser === 'slope';
+  const sloped = bySlope || p.flattest > 0 || p.steepest < 180;
+  // Slopes are told by how far normals rise, which is the cosine of the slope.
+  const [flattest, steepest] = [Math.cos((p.flattest * Math.PI) / 180), Math.cos((p.steepest * Math.PI) / 180)];
   return (face, w0, w1, w2) => {
-    const [a, b, c] = [indices[3 * face], indices[3 * face + 1], indices[3 * face + 2]];
-    const mixed = (of: ArrayLike<number>, width: number, part: number): number =>
-      w0 * of[width * a + part] + w1 * of[width * b + part] + w2 * of[width * c + part];
-    const height = high > low ? (mixed(positions, 3, 1) - low) / (high - low) : 0;
-    if (height < p.lowest || height > p.highest) return 0;
-    const [nx, ny, nz] = [mixed(normals, 3, 0), mixed(normals, 3, 1), mixed(normals, 3, 2)];
-    const slope = Math.acos(Math.min(1, Math.max(-1, ny / (Math.hypot(nx, ny, nz) || 1)))) / Math.PI;
-    if (180 * slope < p.flattest || 180 * slope > p.steepest) return 0;
-    if (p.denser === 'none') return 1;
-    if (own) return readTable(table, Math.min(1, Math.max(0, byFace ? own[face] : mixed(own, 1, 0))));
-    return readTable(table, p.denser === 'height' ? height : p.denser === 'slope' ? slope : u ? mixed(u, 1, 0) : 0);
+    const a = indices[3 * face];
+    const b = indices[3 * face + 1];
+    const c = indices[3 * face + 2];
+    const y = w0 * positions[3 * a + 1] + w1 * positions[3 * b + 1] + w2 * positions[3 * c + 1];
+    const height = high > low ? (y - low) / (high - low) : 0;
+    if (height < lowest || height > highest) return 0;
+    let rise = 0;
+    if (sloped) {
+      const nx = w0 * normals[3 * a] + w1 * normals[3 * b] + w2 * normals[3 * c];
+      const ny = w0 * normals[3 * a + 1] + w1 * normals[3 * b + 1] + w2 * normals[3 * c + 1];
+      const nz = w0 * normals[3 * a + 2] + w1 * normals[3 * b + 2] + w2 * normals[3 * c + 2];
+      rise = ny / (Math.sqrt(nx * nx + ny * ny + nz * nz) || 1);
+      if (rise > flattest || rise < steepest) return 0;
+    }
+    if (denser === 'none') return 1;
+    if (denser === 'height') return readTable(table, height);
+    if (bySlope) return readTable(table, Math.acos(Math.min(1, Math.max(-1, rise))) / Math.PI);
+    if (byFace) return readTable(table, Math.min(1, Math.max(0, own![face])));
+    const values = own ?? u;
+    if (!values) return readTable(table, 0);
+    const mixed = w0 * values[a] + w1 * values[b] + w2 * values[c];
+    return readTable(table, own ? Math.min(1, Math.max(0, mixed)) : mixed);
   };
 }
 

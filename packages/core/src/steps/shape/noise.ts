@@ -1,4 +1,6 @@
 import { noise3 } from '../../fields/noise';
+import { type Vec3 } from '../../geometry/vec';
+import { type Element } from '../../scene/vary';
 import { defineStep } from '../declare';
 import { figure, metres, percent } from '../format';
 import { MOVABLE } from './movable';
@@ -93,12 +95,30 @@ export const noise = defineStep({
     const { passed: time, period } = progressOf(p.evolve, p.loop, context);
     const shape = { detail: p.detail, roughness: p.roughness, seed: context.seed, period };
     const push = new Float64Array(3);
+    const turns = new Float64Array(9);
     const amount = context.varied('amount');
     const within = withinRange(p, form);
-    return eachPoint(form, context, ([x, y, z], element) => {
-      noise3(x / p.size, y / p.size, z / p.size, time, shape, push);
-      const k = amount(element) * held(element.u, p.hold) * within(y);
-      return [x + k * push[0], y + k * push[1], z + k * push[2]];
-    });
+    const { size, hold } = p;
+    const move = (place: Vec3, element: Readonly<Element>, slopes: Float64Array | null): Vec3 => {
+      noise3(place[0] / size, place[1] / size, place[2] / size, time, shape, push, slopes);
+      const k = amount(element) * held(element.u, hold) * within(place[1]);
+      return [place[0] + k * push[0], place[1] + k * push[1], place[2] + k * push[2]];
+    };
+    return eachPoint(
+      form,
+      context,
+      (place, element) => move(place, element, null),
+      (place, element, slopes, small) => {
+        const moved = move(place, element, turns);
+        const whole = amount(element) * held(element.u, hold);
+        const k = (whole * within(place[1])) / size;
+        for (let axis = 0; axis < 3; axis++)
+          for (let c = 0; c < 3; c++) slopes[3 * axis + c] = k * turns[3 * c + axis] + (axis === c ? 1 : 0);
+        // Where the noise begins within a range it grows with the height.
+        const rises = (whole * (within(place[1] + small) - within(place[1]))) / small;
+        for (let c = 0; c < 3; c++) slopes[3 + c] += rises * push[c];
+        return moved;
+      },
+    );
   },
 });

@@ -139,22 +139,42 @@ export const rollUp = defineStep({
       middle: () => fromMiddle(half),
     };
     const laid = lays[p.from]();
-    // Rows share their height, and so do a vertex and the places beside it that its normal is turned by.
-    const known = new Map<number, Planar>();
-    const lay: Lay = (height) => {
-      let planar = known.get(height);
-      if (!planar) known.set(height, (planar = laid(height)));
+    // The points of a row mostly share their height.
+    let height = NaN;
+    let planar = laid(low);
+    const at = (y: number): Planar => {
+      if (y !== height) {
+        height = y;
+        planar = laid(y);
+      }
       return planar;
     };
-
-    return eachPoint(form, context, ([x, y, z]): Vec3 => {
+    // What stands off the strip does so square to it.
+    const move = (place: Vec3): Vec3 => {
+      const [x, z] = [place[0], place[2]];
+      const { x: along, y: off, tx, ty } = at(place[1]);
       const across = x * c - z * s;
       const forward = x * s + z * c;
-      const planar = lay(y);
-      // What stands off the strip does so square to it.
-      const up = planar.x - forward * planar.ty;
-      const out = planar.y + forward * planar.tx;
-      return [across * c + out * s, up, out * c - across * s];
+      const out = off + forward * tx;
+      return [across * c + out * s, along - forward * ty, out * c - across * s];
+    };
+    return eachPoint(form, context, move, (place, _, slopes, small) => {
+      const moved = move(place);
+      const { x: along, y: off, tx, ty } = at(place[1]);
+      slopes[0] = c * c + s * s * tx;
+      slopes[1] = -s * ty;
+      slopes[2] = s * c * (tx - 1);
+      slopes[6] = s * c * (tx - 1);
+      slopes[7] = -c * ty;
+      slopes[8] = s * s + c * c * tx;
+      // Along the strip it bends, and what stands off it turns along.
+      const next = laid(place[1] + small);
+      const forward = place[0] * s + place[2] * c;
+      const out = (next.y - off + forward * (next.tx - tx)) / small;
+      slopes[3] = out * s;
+      slopes[4] = (next.x - along - forward * (next.ty - ty)) / small;
+      slopes[5] = out * c;
+      return moved;
     });
   },
 });

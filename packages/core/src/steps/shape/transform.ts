@@ -25,6 +25,9 @@ export const turnFields = {
   turnZ: turn('Z', 'About the axis towards you, last.'),
 };
 
+/** Fields that may differ from path to path. */
+const FIELDS = ['moveX', 'moveY', 'moveZ', 'turnX', 'turnY', 'turnZ', 'scale'];
+
 /** The same fields, free to differ from path to path. */
 const varying = <P extends string>(fields: Record<P, NumberParam>): Record<P, NumberParam> =>
   Object.fromEntries(
@@ -57,17 +60,16 @@ export const transform = defineStep({
   },
   summary: moveSummary,
   async run(form, p, context) {
-    const { eachPoint } = await import('./eachPoint');
-    const { movedCopies, turnOf } = await import('../../geometry/moveForm');
-    const { withTurnedFrames, withTurnedPoints } = await import('./turned');
-    const [moveX, moveY, moveZ, turnX, turnY, turnZ, scale] = [
-      ...['moveX', 'moveY', 'moveZ', 'turnX', 'turnY', 'turnZ', 'scale'],
-    ].map((name) => context.varied(name));
+    const { movedCopies, movedForm, turnOf } = await import('../../geometry/moveForm');
     const movement = {
       turn: turnOf(p.turnX, p.turnY, p.turnZ),
       size: p.scale,
       move: [p.moveX, p.moveY, p.moveZ] as const,
     };
+    if (!FIELDS.some((name) => context.varies(name))) return movedForm(form, movement);
+    const { eachPoint } = await import('./eachPoint');
+    const { withTurnedFrames, withTurnedPoints } = await import('./turned');
+    const [moveX, moveY, moveZ, turnX, turnY, turnZ, scale] = FIELDS.map((name) => context.varied(name));
     // What is copied moves as one; only paths, skins and loose points can differ from one to another.
     const { copies, seats, ...rest } = form;
     const moved = await eachPoint({ ...rest, copies: null, seats: null }, context, (point, at): Vec3 => {
