@@ -74,6 +74,8 @@ const fadeSlope = (t: number): number => 30 * t * t * (t - 1) * (t - 1);
 
 /** Hashes of the four columns of lattice points about a place, as far as x and y go. */
 const COLUMNS = new Int32Array(4);
+/** Their weights. */
+const WEIGHTS = new Float64Array(4);
 
 function lattice(
   x: number,
@@ -119,14 +121,16 @@ function lattice(
     COLUMNS[1] = stir(far, iy);
     COLUMNS[2] = stir(near, iy + 1);
     COLUMNS[3] = stir(far, iy + 1);
+    WEIGHTS[0] = kt * (1 - wx) * (1 - wy);
+    WEIGHTS[1] = kt * wx * (1 - wy);
+    WEIGHTS[2] = kt * (1 - wx) * wy;
+    WEIGHTS[3] = kt * wx * wy;
     for (let corner = 0; corner < 8; corner++) {
       const cx = corner & 1;
       const cy = (corner >> 1) & 1;
       const cz = corner >> 2;
-      const kx = cx ? wx : 1 - wx;
-      const ky = cy ? wy : 1 - wy;
       const kz = cz ? wz : 1 - wz;
-      const k = kt * kx * ky * kz;
+      const k = WEIGHTS[corner & 3] * kz;
       if (k === 0) continue;
       const h = settled32(stir(COLUMNS[corner & 3], iz + cz));
       const dx = fx - cx;
@@ -143,9 +147,9 @@ function lattice(
       if (!slopes) continue;
       // Both the gradient's value and its weight change from place to place.
       const along = frequency * k;
-      const alongX = (cx ? sx : -sx) * kt * ky * kz;
-      const alongY = (cy ? sy : -sy) * kt * kx * kz;
-      const alongZ = (cz ? sz : -sz) * kt * kx * ky;
+      const alongX = (cx ? sx : -sx) * kt * (cy ? wy : 1 - wy) * kz;
+      const alongY = (cy ? sy : -sy) * kt * (cx ? wx : 1 - wx) * kz;
+      const alongZ = (cz ? sz : -sz) * WEIGHTS[corner & 3];
       for (let channel = 0; channel < 3; channel++) {
         g = 4 * ((h >>> (5 * channel)) & 31);
         const value = GRADIENTS[g] * dx + GRADIENTS[g + 1] * dy + GRADIENTS[g + 2] * dz + GRADIENTS[g + 3] * dt;

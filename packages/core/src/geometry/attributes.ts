@@ -240,11 +240,7 @@ export class Carrier<T extends Table> {
         for (let e = 0; e < count; e++) mixOne(moved, ends[2 * e], ends[2 * e + 1], shares[e], at + e);
         continue;
       }
-      for (let e = 0, write = width * at; e < count; e++) {
-        const t = shares[e];
-        for (let p = width * ends[2 * e], q = width * ends[2 * e + 1], end = p + width; p < end; p++, q++)
-          to[write++] = from[p] + (from[q] - from[p]) * t;
-      }
+      mixPairsOf(width, from, to, ends, shares, width * at);
     }
   }
 
@@ -292,6 +288,39 @@ export class Carrier<T extends Table> {
       else columns[name] = to;
     }
     return { ...(columns as Partial<Columns<T>>), named };
+  }
+}
+
+/** Puts what lies between the elements of pairs at `write` and on; loops of one and three numbers are written out, being most. */
+function mixPairsOf(
+  width: number,
+  from: Numbers,
+  to: Numbers,
+  ends: ArrayLike<number>,
+  shares: Float64Array,
+  write: number,
+): void {
+  const count = shares.length;
+  if (width === 1) {
+    for (let e = 0; e < count; e++) {
+      const one = from[ends[2 * e]];
+      to[write + e] = one + (from[ends[2 * e + 1]] - one) * shares[e];
+    }
+  } else if (width === 3) {
+    for (let e = 0; e < count; e++, write += 3) {
+      const p = 3 * ends[2 * e];
+      const q = 3 * ends[2 * e + 1];
+      const t = shares[e];
+      to[write] = from[p] + (from[q] - from[p]) * t;
+      to[write + 1] = from[p + 1] + (from[q + 1] - from[p + 1]) * t;
+      to[write + 2] = from[p + 2] + (from[q + 2] - from[p + 2]) * t;
+    }
+  } else {
+    for (let e = 0; e < count; e++) {
+      const t = shares[e];
+      for (let p = width * ends[2 * e], q = width * ends[2 * e + 1], end = p + width; p < end; p++, q++)
+        to[write++] = from[p] + (from[q] - from[p]) * t;
+    }
   }
 }
 

@@ -132,19 +132,21 @@ async function refined(mesh: Mesh, name: string, p: RevealParams, context: StepC
   const { near: nearEdge } = edgesOf(p);
   const most = p.dissolve + (p.glow > 0 ? p.width : 0);
   const size = Math.min(p.dissolve > 0 ? p.grain / 2.5 : Infinity, p.glow > 0 ? p.width / 1.5 : Infinity);
+  const limit = size * size;
   let made = mesh;
   let among: Uint32Array | null = null;
+  // On which side of what is to be refined each vertex lies: 1 before it, 2 behind it, 0 within.
+  let sides = new Uint8Array(0);
   for (let round = 0; round < ROUNDS; round++) {
-    const near = each(vertexValues(made, name)!, nearEdge);
+    sides = sidesOf(vertexValues(made, name)!, nearEdge, most, sides);
     const { positions } = made;
+    const beside = sides;
     const wants = (a: number, b: number): boolean => {
-      const one = near[a];
-      const other = near[b];
-      if ((one < 0 && other < 0) || (one > most && other > most)) return false;
+      if ((beside[a] & beside[b]) !== 0) return false;
       const x = positions[3 * a] - positions[3 * b];
       const y = positions[3 * a + 1] - positions[3 * b + 1];
       const z = positions[3 * a + 2] - positions[3 * b + 2];
-      return x * x + y * y + z * z > size * size;
+      return x * x + y * y + z * z > limit;
     };
     const next: Halved | null = await halvedWhere(made, wants, () => context.breathe(), among);
     if (!next) break;
@@ -153,6 +155,22 @@ async function refined(mesh: Mesh, name: string, p: RevealParams, context: StepC
     among = next.parts;
   }
   return made;
+}
+
+/** On which side of a band each value lies; the first ones are known. */
+function sidesOf(
+  values: ArrayLike<number>,
+  near: (value: number) => number,
+  most: number,
+  known: Uint8Array,
+): Uint8Array<ArrayBuffer> {
+  const sides = new Uint8Array(values.length);
+  sides.set(known);
+  for (let i = known.length; i < sides.length; i++) {
+    const behind = near(values[i]);
+    sides[i] = behind < 0 ? 1 : behind > most ? 2 : 0;
+  }
+  return sides;
 }
 
 /** A mesh that glows along the edge. @param field how far each vertex is from the edge, in so many metres each */
