@@ -12,6 +12,7 @@ import { type OnScreen } from '@/state/results';
 import { type Shown } from '@/worker/protocol';
 import { meshGeometry } from './geometry';
 import { growthMaterial } from './material';
+import { type Materials } from './materials';
 import { type Rendering } from './rendering';
 import { speckMaterial, specksOf } from './specks';
 
@@ -19,8 +20,6 @@ import { speckMaterial, specksOf } from './specks';
 const SPARE = 2_000_000;
 /** Stand-ins kept. */
 const LIGHT_KEPT = 2000;
-/** Materials kept besides those in use. */
-const SPARE_MATERIALS = 24;
 
 /** The camera's layer on which copies are seen, besides the common one: they alone, when a picture is completed. */
 export const COPIES_LAYER = 1;
@@ -46,11 +45,12 @@ interface Given {
 export class CopySet {
   readonly group = new Group();
   readonly #objects = new Map<string, InstancedMesh>();
-  readonly #materials = new Map<string, Material>();
   /** By the matrices that they stand for. */
   readonly #specks = new Map<Float32Array, Points<BufferGeometry, PointsMaterial>>();
   readonly #speck = speckMaterial();
   readonly #light = new Map<string, Drawable | null>();
+
+  constructor(private readonly materials: Materials) {}
 
   /** Shows the copies, or the part of them that the rendering says: a fair sample, as they are dealt out evenly. */
   show({ shown, items, hue }: OnScreen, rendering: Rendering): void {
@@ -103,9 +103,8 @@ export class CopySet {
       object.geometry.dispose();
       object.dispose();
     }
-    for (const material of [...this.#materials.values(), this.#speck]) material.dispose();
+    this.#speck.dispose();
     this.#objects.clear();
-    this.#materials.clear();
     this.group.clear();
   }
 
@@ -167,27 +166,17 @@ export class CopySet {
     return object;
   }
 
-  /**
-   * A material for what is drawn so: kept, since resting and moving pictures take turns. Tinted copies have one of their own: a
-   * material that serves both is looked up anew at every turn.
-   */
+  /** A material for what is drawn so. Tinted copies have one of their own: one that serves both is looked up anew at every turn. */
   #material({ mesh, surface }: Shown, hue: string, rendering: Rendering, tinted: boolean): Material {
     const features = { colors: mesh!.colors !== null, glow: mesh!.glow !== null, flat: mesh!.flat };
-    const name = JSON.stringify([rendering.quality === 'draft', rendering.ghost, hue, surface, features, tinted]);
-    const material = this.#materials.get(name) ?? growthMaterial(rendering, surface, features, hue);
-    this.#materials.delete(name);
-    this.#materials.set(name, material);
-    return material;
+    const name = ['copies', tinted, rendering.quality === 'draft', rendering.ghost, hue, surface, features];
+    return this.materials.of(name, () => growthMaterial(rendering, surface, features, hue));
   }
 
   #put(used: ReadonlySet<string>): void {
     let spare = 0;
-    const inUse = new Set<Material>();
     for (const [item, object] of [...this.#objects].reverse()) {
-      if (used.has(item)) {
-        inUse.add(object.material as Material);
-        continue;
-      }
+      if (used.has(item)) continue;
       object.visible = false;
       spare += object.geometry.getAttribute('position').count;
       if (spare <= SPARE) continue;
@@ -195,11 +184,6 @@ export class CopySet {
       object.geometry.dispose();
       object.dispose();
       this.#objects.delete(item);
-    }
-    const others = [...this.#materials].filter(([, material]) => !inUse.has(material));
-    for (const [name, material] of others.slice(0, -SPARE_MATERIALS)) {
-      material.dispose();
-      this.#materials.delete(name);
     }
   }
 }

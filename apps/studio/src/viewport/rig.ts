@@ -1,8 +1,4 @@
 import {
-  AdditiveBlending,
-  BufferAttribute,
-  BufferGeometry,
-  Color,
   Group,
   InstancedMesh,
   type Material,
@@ -10,27 +6,20 @@ import {
   Mesh,
   type Object3D,
   type PerspectiveCamera,
-  Points,
-  PointsMaterial,
   type Raycaster,
   Scene as ThreeScene,
-  ShaderMaterial,
   Sphere,
-  Vector2,
   Vector3,
   type WebGLRenderer,
 } from 'three';
-import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
-import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
-import { FAR, NEAR, type Scene, type SceneLook, type Surface, type TrailTarget, type Vec3 } from '@uvrex/core';
+import { type Scene, type SceneLook, type TrailTarget, type Vec3 } from '@uvrex/core';
 import { type OnScreen } from '@/state/results';
 import { sceneLook } from '@/state/sceneLook';
 import { type Eye, type Look } from '@/state/view';
-import { type Shown } from '@/worker/protocol';
 import { COPIES_LAYER, CopySet } from './copySet';
-import { meshGeometry } from './geometry';
-import { growthMaterial } from './material';
+import { type Drawn, partsOf } from './drawnParts';
+import { Materials } from './materials';
 import { OUTLINE_LAYER } from './outline';
 import { type Rendering } from './rendering';
 import { Surroundings } from './surroundings';
@@ -66,6 +55,7 @@ export interface Hit {
 export class Rig {
   readonly three = new ThreeScene();
   readonly #surroundings = new Surroundings(this.three);
+  readonly #materials = new Materials();
   readonly #entries = new Map<string, Entry>();
   readonly #bounds = new Sphere(new Vector3(0, 1, 0), 1.5);
   #last: Picture | null = null;
@@ -98,7 +88,7 @@ export class Rig {
     for (const { name, growth, rendering: way } of shown) {
       let entry = this.#entries.get(name);
       if (!entry) {
-        entry = new Entry();
+        entry = new Entry(this.#materials);
         this.three.add(entry.group);
         this.#entries.set(name, entry);
         changed = true;
@@ -201,6 +191,7 @@ export class Rig {
 
   dispose(): void {
     for (const entry of this.#entries.values()) entry.dispose();
+    this.#materials.dispose();
     this.#surroundings.dispose();
   }
 
@@ -230,7 +221,7 @@ export function aim(camera: PerspectiveCamera, eye: Eye, fov: number, aspect: nu
 class Entry {
   readonly group = new Group();
   readonly #parts = new Group();
-  readonly #copies = new CopySet();
+  readonly #copies: CopySet;
   #growth: OnScreen | null = null;
 
   get growth(): string {
@@ -242,7 +233,8 @@ class Entry {
   #copied = false;
   #ghost = false;
 
-  constructor() {
+  constructor(private readonly materials: Materials) {
+    this.#copies = new CopySet(materials);
     this.group.add(this.#parts, this.#copies.group);
   }
 
@@ -252,7 +244,7 @@ class Entry {
     this.#copied = look === 'finished';
     if (this.#copied) this.#copies.show(growth, rendering);
     else this.#copies.hide();
-    const parts = partsOf(growth, look, overlay, rendering);
+    const parts = partsOf(growth, look, overlay, rendering, this.materials);
     const shape = JSON.stringify([look, rendering.ghost, parts.map(({ kind }) => kind)]);
     const drawnAs = JSON.stringify([shape, rendering.quality, growth.hue, growth.shown.surface]);
     const [same, kept] = [this.#growth === growth, this.#shape === shape];
@@ -335,177 +327,7 @@ class Entry {
   }
 
   #clear(geometries = true): void {
-    for (const object of this.#parts.children as Drawn[]) {
-      if (geometries) object.geometry.dispose();
-      object.material.dispose();
-    }
+    if (geometries) for (const object of this.#parts.children as Drawn[]) object.geometry.dispose();
     this.#parts.clear();
   }
-}
-
-type Drawn = Object3D & { geometry: BufferGeometry; material: Material };
-
-/** One object of a growth: its geometry is made for every frame, the object around it once. */
-interface DrawnPart {
-  kind: string;
-  geometry: () => BufferGeometry;
-  make: (geometry: BufferGeometry) => Drawn;
-}
-
-function partsOf(growth: OnScreen, look: Look, overlay: boolean, rendering: Rendering): DrawnPart[] {
-  const { mesh, paths, surface, dots: loose, copies, pointColors } = growth.shown;
-  const { hue } = growth;
-  if (look === 'finished' && mesh && mesh.indices.length > 0) {
-    const features = { colors: mesh.colors !== null, glow: mesh.glow !== null, flat: mesh.flat };
-    const skin: DrawnPart = {
-      kind: `skin ${features.colors} ${features.glow} ${features.flat}`,
-      geometry: () => meshGeometry(mesh),
-      make: (geometry) => {
-        const object = new Mesh(geometry, growthMaterial(rendering, surface, features, hue));
-        object.castShadow = object.receiveShadow = rendering.quality !== 'draft' && !rendering.ghost && !mesh.flat;
-        return object;
-      },
-    };
-    const parts = [skin];
-    const tips = surface && surface.glowReach > 0 && !rendering.ghost && !mesh.flat && tipsOf(growth.shown);
-    if (tips) {
-      parts.push({
-        kind: 'halos',
-        geometry: () => points(tips.positions).setAttribute('strength', new BufferAttribute(tips.strengths, 1)),
-        make: (geometry) => halos(geometry, surface),
-      });
-    }
-    if ((overlay || pointColors) && paths) {
-      parts.push({
-        kind: `overlay ${!!pointColors}`,
-        geometry: () => pathLines(paths, pointColors),
-        make: (geometry) => thickLines(geometry, hue, true),
-      });
-    }
-    return parts;
-  }
-  const dotted = (positions: Float32Array): DrawnPart => ({
-    kind: `points ${!!pointColors}`,
-    geometry: () => {
-      const geometry = points(positions);
-      return pointColors ? geometry.setAttribute('color', new BufferAttribute(pointColors, 3)) : geometry;
-    },
-    make: (geometry) => dots(geometry, hue),
-  });
-  if (look === 'finished' && copies.length > 0) return [];
-  if (loose) return [dotted(loose)];
-  if (!paths) return [];
-  if (look === 'points') return [dotted(paths.positions)];
-  const kind = `lines ${!!pointColors}`;
-  return [{ kind, geometry: () => pathLines(paths, pointColors), make: (geometry) => thickLines(geometry, hue) }];
-}
-
-const points = (positions: Float32Array): BufferGeometry =>
-  new BufferGeometry().setAttribute('position', new BufferAttribute(positions, 3));
-
-/** Points of four screen pixels, however finely the picture is drawn. */
-function dots(geometry: BufferGeometry, color: string): Drawn {
-  const coloured = geometry.hasAttribute('color');
-  const material = new PointsMaterial({
-    color: coloured ? '#ffffff' : color,
-    vertexColors: coloured,
-    toneMapped: !coloured,
-    sizeAttenuation: false,
-    fog: false,
-  });
-  const object = new Points(geometry, material);
-  object.onBeforeRender = (renderer) => {
-    material.size = 4 * renderer.getPixelRatio();
-  };
-  return object;
-}
-
-/** Every segment of the paths as a pair of points. */
-function pathLines(
-  { positions, offsets, closed }: NonNullable<Shown['paths']>,
-  colors: Float32Array | undefined,
-): BufferGeometry {
-  const ends: number[] = [];
-  const own: number[] = [];
-  const point = (i: number): void => {
-    ends.push(positions[3 * i], positions[3 * i + 1], positions[3 * i + 2]);
-    if (colors) own.push(colors[3 * i], colors[3 * i + 1], colors[3 * i + 2]);
-  };
-  for (let p = 0; p < offsets.length - 1; p++) {
-    const [a, b] = [offsets[p], offsets[p + 1]];
-    for (let i = a; i < b - 1; i++) {
-      point(i);
-      point(i + 1);
-    }
-    if (closed[p] && b - a > 2) {
-      point(b - 1);
-      point(a);
-    }
-  }
-  const geometry = new LineSegmentsGeometry().setPositions(ends);
-  return colors ? geometry.setColors(own) : geometry;
-}
-
-/** Lines of two screen pixels, however finely the picture is drawn. */
-function thickLines(geometry: BufferGeometry, color: string, inFront = false): Drawn {
-  const coloured = geometry.hasAttribute('instanceColorStart');
-  const material = new LineMaterial({
-    color: coloured ? '#ffffff' : color,
-    vertexColors: coloured,
-    toneMapped: !coloured,
-    fog: false,
-    linewidth: coloured ? 3 : 2,
-    depthTest: !inFront,
-    transparent: inFront,
-  });
-  const object = new LineSegments2(geometry as LineSegmentsGeometry, material);
-  if (inFront) object.renderOrder = 10;
-  return object;
-}
-
-/** The growing ends of a growth's paths, with the strongest light that its skin gives off; null where nothing glows. */
-function tipsOf({ paths, mesh }: Shown): { positions: Float32Array; strengths: Float32Array } | null {
-  if (!paths || !mesh?.glow) return null;
-  const ends: number[] = [];
-  for (let p = 0; p < paths.offsets.length - 1; p++) {
-    const [a, b] = [paths.offsets[p], paths.offsets[p + 1]];
-    if (b - a < 2 || paths.closed[p]) continue;
-    if (paths.fronts[p] & FAR) ends.push(...paths.positions.subarray(3 * b - 3, 3 * b));
-    if (paths.fronts[p] & NEAR) ends.push(...paths.positions.subarray(3 * a, 3 * a + 3));
-  }
-  const strongest = mesh.glow.reduce((top, glow) => Math.max(top, glow), 0);
-  if (ends.length === 0 || strongest < 0.01) return null;
-  return { positions: Float32Array.from(ends), strengths: new Float32Array(ends.length / 3).fill(strongest) };
-}
-
-/** A soft light about each tip: the glow as water scatters it. */
-function halos(geometry: BufferGeometry, { glowColor, glowReach }: Surface): Drawn {
-  const material = new ShaderMaterial({
-    transparent: true,
-    depthWrite: false,
-    blending: AdditiveBlending,
-    uniforms: { tint: { value: new Color(...glowColor) }, pixels: { value: 600 }, reach: { value: glowReach } },
-    vertexShader: `
-      uniform float pixels; uniform float reach; attribute float strength; varying float vStrength;
-      void main() {
-        vStrength = strength;
-        vec4 seen = modelViewMatrix * vec4(position, 1.0);
-        seen.xyz *= 0.985;
-        gl_Position = projectionMatrix * seen;
-        gl_PointSize = min(pixels * 2.6 * reach * projectionMatrix[1][1] * 0.5 / -seen.z, 900.0);
-      }`,
-    fragmentShader: `
-      uniform vec3 tint; varying float vStrength;
-      void main() {
-        float r = length(gl_PointCoord - 0.5) * 2.0;
-        float light = pow(max(0.0, 1.0 - r), 2.6) * 0.5 * min(vStrength, 2.0);
-        gl_FragColor = vec4(tint * light, light);
-        #include <colorspace_fragment>
-      }`,
-  });
-  const object = new Points(geometry, material);
-  object.onBeforeRender = (renderer) => {
-    material.uniforms.pixels.value = renderer.getDrawingBufferSize(new Vector2()).y;
-  };
-  return object;
 }

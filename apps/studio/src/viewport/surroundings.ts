@@ -42,10 +42,13 @@ export class Surroundings {
   #radius = 3;
   /** Share of the range that the light on the ground is at. */
   readonly #caustics = { value: 0 };
+  /** What the ground is made of in drafts, and otherwise. */
+  readonly #draft = dressed(new MeshLambertMaterial(), this.#caustics);
+  #soil: MeshStandardMaterial | null = null;
 
   constructor(readonly three: ThreeScene) {
     this.#sky = skyMesh();
-    this.#ground = new Mesh(new CircleGeometry(GROUND_RADIUS, 72).rotateX(-Math.PI / 2), this.#soil(false));
+    this.#ground = new Mesh(new CircleGeometry(GROUND_RADIUS, 72).rotateX(-Math.PI / 2), this.#draft);
     this.#ground.receiveShadow = true;
     this.#floor = new Mesh(this.#ground.geometry, new MeshBasicMaterial({ colorWrite: false }));
     this.#motes = motePoints();
@@ -80,11 +83,9 @@ export class Surroundings {
 
     this.#ground.visible = this.#floor.visible = ground;
     const floor = low.clone().lerp(high, 0.5);
-    const wantsStandard = rendering.quality !== 'draft';
-    if (wantsStandard !== this.#ground.material instanceof MeshStandardMaterial) {
-      this.#ground.material.dispose();
-      this.#ground.material = this.#soil(wantsStandard);
-    }
+    // Both are kept: resting and moving pictures take turns.
+    if (rendering.quality === 'draft') this.#ground.material = this.#draft;
+    else this.#ground.material = this.#soil ??= dressed(new MeshStandardMaterial({ roughness: 1 }), this.#caustics);
     this.#ground.material.color.copy(floor);
 
     const { turn, height, strength, color } = light;
@@ -106,7 +107,8 @@ export class Surroundings {
     this.#key.castShadow = rendering.quality !== 'draft';
     const size = rendering.quality === 'fine' ? 2048 : 1024;
     const { shadow } = this.#key;
-    if (shadow.mapSize.x !== size) {
+    // Drafts have no shadows, and leave theirs to the next.
+    if (this.#key.castShadow && shadow.mapSize.x !== size) {
       shadow.mapSize.set(size, size);
       shadow.map?.dispose();
       shadow.map = null;
@@ -123,12 +125,6 @@ export class Surroundings {
 
     this.#motes.visible = motes > 0;
     this.#motes.geometry.setDrawRange(0, Math.round(MOTES * motes));
-  }
-
-  #soil(standard: boolean): MeshLambertMaterial | MeshStandardMaterial {
-    const material = standard ? new MeshStandardMaterial({ roughness: 1 }) : new MeshLambertMaterial();
-    dressGround(material, this.#caustics);
-    return material;
   }
 
   /** Fits shadows to what there is. */
@@ -152,20 +148,22 @@ export class Surroundings {
   }
 
   dispose(): void {
-    for (const mesh of [this.#sky, this.#ground, this.#floor, this.#motes]) {
+    for (const mesh of [this.#sky, this.#floor, this.#motes]) {
       mesh.geometry.dispose();
       mesh.material.dispose();
     }
+    this.#draft.dispose();
+    this.#soil?.dispose();
     this.#key.shadow.map?.dispose();
     this.three.remove(this.group);
   }
 }
 
 /**
- * Lets the ground fade into the backdrop with distance instead of ending at an edge, and lays the net of light on it
+ * A material that lets the ground fade into the backdrop with distance instead of ending at an edge, and lays the net of light on it
  * that waves make: two layers of ridges that drift round once over the range.
  */
-function dressGround(material: MeshLambertMaterial | MeshStandardMaterial, share: { value: number }): void {
+function dressed<M extends MeshLambertMaterial | MeshStandardMaterial>(material: M, share: { value: number }): M {
   material.transparent = true;
   material.depthWrite = false;
   material.fog = false;
@@ -197,6 +195,7 @@ function dressGround(material: MeshLambertMaterial | MeshStandardMaterial, share
         '#include <dithering_fragment>\ngl_FragColor.a *= pow(1.0 - smoothstep(0.0, 6.5, length(vPlace.xz)), 1.5);',
       );
   };
+  return material;
 }
 
 /** A full-screen gradient with a soft light high in the middle; dithered, since deep gradients band. */

@@ -1,0 +1,33 @@
+import { type Material } from 'three';
+
+/** Materials that are kept: far more than a scene draws with, and each is small. */
+const MOST = 2000;
+
+/**
+ * Materials by what they are for, kept while others take turns: a program of the graphics lasts as long as a material that is drawn
+ * by it, and to make one holds everything up. Resting pictures and moving ones are drawn by different ones, and a colour that is
+ * dragged by one for each of its values.
+ */
+export class Materials {
+  readonly #kept = new Map<string, Material>();
+
+  /** The material of a name, made where there is none. @param name all that it hangs on */
+  of<M extends Material>(name: readonly unknown[], make: () => M): M {
+    const key = JSON.stringify(name);
+    const material = (this.#kept.get(key) as M | undefined) ?? make();
+    // The last used comes last.
+    this.#kept.delete(key);
+    this.#kept.set(key, material);
+    if (this.#kept.size > MOST) {
+      const [[oldest, unused]] = this.#kept;
+      this.#kept.delete(oldest);
+      unused.dispose();
+    }
+    return material;
+  }
+
+  dispose(): void {
+    for (const material of this.#kept.values()) material.dispose();
+    this.#kept.clear();
+  }
+}

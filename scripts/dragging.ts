@@ -1,0 +1,200 @@
+// How long the page is held while numbers are dragged, starter by starter, drawing aside: `npm run bench:drag -- [name …]`, from the
+// built application. Script, styles and layout of each piece of work of the page's own thread are counted, by the browser's own record;
+// what passes within calls to the graphics is not, nor waiting for them: without a graphics card that is the processor's work too.
+import { spawn } from 'node:child_process';
+import { setTimeout as wait } from 'node:timers/promises';
+import { chromium, type Page } from '@playwright/test';
+
+const { findChromium, freePort, root } = (await import('./lib.mjs' as string)) as {
+  findChromium: () => string | null;
+  freePort: (from: number) => Promise<number>;
+  root: string;
+};
+
+/** An event of the browser's own record; times are microseconds. */
+interface Traced {
+  name: string;
+  ts: number;
+  dur?: number;
+  pid: number;
+  tid: number;
+  id?: string;
+  args: {
+    name?: string;
+    data?: {
+      startTime?: number;
+      timeDeltas?: number[];
+      cpuProfile?: { nodes?: ProfileNode[]; samples?: number[] };
+    };
+  };
+}
+
+interface ProfileNode {
+  id: number;
+  parent?: number;
+  callFrame: { functionName: string };
+}
+
+/** Calls to the graphics go through a function of this name, so that they can be told apart. */
+const DRAWN = 'drawnByGraphics';
+const WATCH = `
+  const prototype = WebGL2RenderingContext.prototype;
+  for (const name of Object.getOwnPropertyNames(prototype)) {
+    const { value } = Object.getOwnPropertyDescriptor(prototype, name);
+    if (typeof value === 'function')
+      prototype[name] = function ${DRAWN}(...args) {
+        return value.apply(this, args);
+      };
+  }
+`;
+/** The browser's own record holds everything up as it begins, milliseconds. */
+const BEGINS = 1500;
+const CATEGORIES = [
+  'devtools.timeline',
+  'disabled-by-default-devtools.timeline',
+  'disabled-by-default-v8.cpu_profiler',
+  '__metadata',
+];
+/** What the page does besides script: styles, layout, and what is to be painted. */
+const PAGE_WORK = new Set(['UpdateLayoutTree', 'Layout', 'PrePaint', 'Paint']);
+
+interface Sampled {
+  at: number;
+  took: number;
+  counts: boolean;
+}
+
+/** Samples of a thread's script, and which of them are the page's own work. */
+function samplesOf(events: readonly Traced[]): Sampled[] {
+  const nodes = new Map<number, ProfileNode>();
+  const samples: Sampled[] = [];
+  const counts = (id: number): boolean => {
+    const name = nodes.get(id)?.callFrame.functionName;
+    if (name === '(program)' || name === '(idle)' || name === '(root)') return false;
+    for (let node = nodes.get(id); node; node = node.parent === undefined ? undefined : nodes.get(node.parent))
+      if (node.callFrame.functionName === DRAWN) return false;
+    return true;
+  };
+  let at = 0;
+  for (const { name, args } of events) {
+    const { data } = args;
+    if (name === 'Profile') at = data?.startTime ?? 0;
+    if (name !== 'ProfileChunk') continue;
+    for (const node of data?.cpuProfile?.nodes ?? []) nodes.set(node.id, node);
+    data?.cpuProfile?.samples?.forEach((id, k) => {
+      const took = data.timeDeltas![k];
+      at += took;
+      samples.push({ at, took, counts: counts(id) });
+    });
+  }
+  return samples;
+}
+
+/** How long each of the page's pieces of work took, drawing aside, milliseconds. */
+function pieces(events: readonly Traced[]): number[] {
+  const page = events.find(({ name, args }) => name === 'thread_name' && args.name === 'CrRendererMain')!;
+  const begun = Math.min(...events.flatMap(({ ts }) => (ts > 0 ? [ts] : [])));
+  const own = events.filter(({ pid, tid }) => pid === page.pid && tid === page.tid);
+  const profile = events.find(({ name, pid, tid }) => name === 'Profile' && pid === page.pid && tid === page.tid);
+  const samples = samplesOf(
+    events.filter(({ name, pid, id }) => name.startsWith('Profile') && pid === page.pid && id === profile?.id),
+  );
+  const within = ({ ts, dur = 0 }: Traced, time: number): boolean => time >= ts && time < ts + dur;
+  return own
+    .filter(({ name, ts, dur = 0 }) => name === 'RunTask' && dur > 20_000 && ts > begun + 1000 * (BEGINS - 200))
+    .map((task) => {
+      const script = samples.reduce((sum, { at, took, counts }) => sum + (counts && within(task, at) ? took : 0), 0);
+      const besides = own.reduce(
+        (sum, one) => sum + (PAGE_WORK.has(one.name) && within(task, one.ts) ? (one.dur ?? 0) : 0),
+        0,
+      );
+      return (script + besides) / 1000;
+    });
+}
+
+/** Drags the label of a number to and fro for some seconds. */
+async function drag(page: Page, label: { x: number; y: number }, seconds: number): Promise<void> {
+  await page.mouse.move(label.x, label.y);
+  await page.mouse.down();
+  const end = Date.now() + 1000 * seconds;
+  for (let k = 0; Date.now() < end; k++) {
+    await page.mouse.move(label.x + 24 * Math.sin(k / 6), label.y);
+    await wait(16);
+  }
+  await page.mouse.move(label.x, label.y);
+  await page.mouse.up();
+}
+
+/** Steps of the selected growth whose first number is dragged, and for how long. */
+const MOST_STEPS = 4;
+const SECONDS = 2;
+
+const wanted = process.argv.slice(2);
+const port = await freePort(4700);
+const server = spawn('npx', ['next', 'start', '-p', String(port)], {
+  cwd: `${root}/apps/studio`,
+  detached: true,
+  stdio: 'ignore',
+});
+const url = `http://localhost:${port}`;
+for (let tries = 0; tries < 100; tries++) {
+  if (
+    await fetch(url).then(
+      () => true,
+      () => false,
+    )
+  )
+    break;
+  await wait(200);
+}
+const browser = await chromium.launch({ executablePath: findChromium() ?? undefined, args: ['--no-sandbox'] });
+const rows: Record<string, unknown>[] = [];
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript(WATCH);
+  await page.goto(url);
+  const names = await page
+    .getByRole('button', { name: /^Open the starter/ })
+    .evaluateAll((found) => found.map((one) => one.getAttribute('aria-label')!.replace('Open the starter ', '')));
+  for (const name of names) {
+    if (wanted.length > 0 && !wanted.includes(name)) continue;
+    await page.goto(url);
+    await page.getByRole('button', { name: `Open the starter ${name}`, exact: true }).click();
+    await page.locator('canvas[data-rest="true"]').first().waitFor({ timeout: 120_000 });
+    await wait(1500);
+    const held: { longest: number; over: number; what: string }[] = [];
+    const steps = await page.locator('[role="group"][aria-label]:has([aria-expanded])').all();
+    for (const step of steps.slice(0, MOST_STEPS)) {
+      const head = step.locator('[aria-expanded]').first();
+      if ((await head.getAttribute('aria-expanded')) === 'false') await head.click();
+      const label = step.locator('label:visible').first();
+      if (!(await label.count())) continue;
+      await label.scrollIntoViewIfNeeded();
+      const box = (await label.boundingBox())!;
+      // What is drawn for the first time has programs made for it: that is not what is asked here.
+      await drag(page, { x: box.x + box.width / 2, y: box.y + box.height / 2 }, 0.5);
+      await wait(1000);
+      await browser.startTracing(page, { categories: CATEGORIES });
+      await wait(BEGINS);
+      await drag(page, { x: box.x + box.width / 2, y: box.y + box.height / 2 }, SECONDS);
+      await wait(500);
+      const { traceEvents } = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: Traced[] };
+      const took = pieces(traceEvents);
+      const what = `${await step.getAttribute('aria-label')}: ${await label.textContent()}`;
+      held.push({ longest: Math.max(0, ...took), over: took.filter((one) => one > 50).length, what });
+      await head.click();
+    }
+    held.sort((a, b) => b.longest - a.longest);
+    rows.push({
+      starter: name,
+      drags: held.length,
+      'longest piece, ms': Math.round(held[0]?.longest ?? 0),
+      'pieces over 50 ms': held.reduce((sum, { over }) => sum + over, 0),
+      'while dragging': held[0]?.what ?? '',
+    });
+  }
+} finally {
+  await browser.close();
+  process.kill(-server.pid!);
+}
+console.table(rows);
