@@ -88,9 +88,9 @@ test.describe('the starter', () => {
     await page.mouse.move(label.x + 15, label.y + 8);
     await expect(tube.getByLabel('Radius', { exact: true })).not.toHaveValue('0.066');
     const drawn = await page.evaluate(() => window.mostDrawn);
-    expect(drawn).toBeGreaterThan(50);
+    expect(drawn).toBeGreaterThan(20);
     // Of some 3,000 components that the studio has then; those that let rows be dragged are among them.
-    expect(drawn).toBeLessThan(840);
+    expect(drawn).toBeLessThan(540);
     await page.mouse.move(label.x + 60, label.y + 8, { steps: 10 });
     await page.mouse.up();
     const value = Number(await tube.getByLabel('Radius', { exact: true }).inputValue());

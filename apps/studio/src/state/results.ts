@@ -383,7 +383,10 @@ class Director {
   }
 }
 
-/** Measures a growth and frame, with those of some frames put in; arrays are made anew, so that whoever shows them sees the change. */
+/**
+ * Measures a growth and frame, with those of some frames put in. Arrays in which one is another are made anew, so that whoever shows
+ * them sees the change; all others stay as they are.
+ */
 function measured(
   known: ReadonlyMap<string, Float32Array>,
   records: readonly FrameRecord[],
@@ -397,13 +400,16 @@ function measured(
     if (!Number.isInteger(index) || index < 0 || frame > last) continue;
     for (const growth of growths) {
       const { id } = growth;
+      const value = Math.fround(measure(growth));
+      const there = next.get(id);
+      if (there?.length === last - first + 1 && Object.is(there[index], value)) continue;
       if (!fresh.has(id)) {
         const array = new Float32Array(last - first + 1).fill(NaN);
         array.set((next.get(id) ?? array).subarray(0, array.length));
         next.set(id, array);
         fresh.add(id);
       }
-      next.get(id)![index] = measure(growth);
+      next.get(id)![index] = value;
     }
   }
   return next;

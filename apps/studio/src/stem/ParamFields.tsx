@@ -1,9 +1,9 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import dynamic from 'next/dynamic';
-import { Fragment, type ReactNode, useState } from 'react';
+import { Fragment, memo, type ReactNode } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import {
   isTrack,
   type OwnerDeclaration,
@@ -24,7 +24,7 @@ import {
   isVaried,
   type ParamConstant,
   Problem,
-  READY_ITEMS,
+  type Variation,
 } from '@uvrex/core';
 import {
   makeItem,
@@ -36,16 +36,16 @@ import {
   stopAnimating,
   toggleKey,
 } from '@/state/actions';
-import { endEdit, type Holder, useDocument } from '@/state/document';
-import { useSelectedBefore } from '@/state/selectedBefore';
-import { setView, useView } from '@/state/view';
+import { endEdit, type Holder, holderIn, useDocument } from '@/state/document';
+import { useView } from '@/state/view';
 import { ChoiceField, ColorField, ToggleField } from '@/ui/fields';
 import { GradientField } from '@/ui/GradientField';
-import { attributeLabel, attributeNames } from '@/state/attributeNames';
+import { attributeNames } from '@/state/attributeNames';
+import { AnchorsField } from './AnchorsField';
 import { FileField } from './FileField';
-import { drawItems, useItemPictures } from './itemPictures';
 import { differs, FieldList, Marked, Part } from './parts';
 import { PlacesField } from './PlacesField';
+import { AttributeField, GrowthField, GuideField } from './referenceFields';
 import { TextField } from './TextField';
 import { firstVariation, VaryButton, VaryField } from './VaryField';
 import { Leaf, type LeafState } from '@/ui/Leaf';
@@ -62,8 +62,6 @@ interface Props {
 const StepPresets = dynamic(() => import('./StepPresets').then((module) => module.StepPresets), { ssr: false });
 const RowsField = dynamic(() => import('./RowsField').then((module) => module.RowsField), { ssr: false });
 const StrokesField = dynamic(() => import('./StrokesField').then((module) => module.StrokesField), { ssr: false });
-/** The table of anchors is seldom open, and is loaded when it is. */
-const AnchorTable = dynamic(() => import('./AnchorTable').then((module) => module.AnchorTable));
 
 /** A value as constants, or why it has none. */
 function valueOf(values: GrowthValues, declaration: OwnerDeclaration, step: Step, name: string): Reading {
@@ -96,27 +94,24 @@ export function ParamFields({ growth, step, declaration }: Props) {
   const there = Object.keys(declaration.params).filter((name) => declaration.params[name].shown?.(resolved) ?? true);
   const differing = new Set(there.filter((name) => differs(step.params[name], declaration.params[name].default)));
 
+  const own = ownFrame(growth, frame);
   const fields = (names: readonly string[]): ReactNode => {
     let group: string | undefined;
     return names.map((name) => {
       const spec = declaration.params[name];
       const heading = spec.type === 'number' && spec.group !== group ? spec.group : undefined;
       group = spec.type === 'number' ? spec.group : undefined;
+      const raw = step.params[name];
       return (
         <Fragment key={name}>
           {heading && <Box sx={{ fontSize: 12, color: 'text.secondary', pt: 0.75 }}>{heading}</Box>}
-          <Marked
+          <Field
+            {...{ growth: growth.id, hue: growth.hue, step: step.id, declaration, name, raw }}
+            {...readings[name]}
             label={group ? `${group} ${spec.label}` : spec.label}
-            on={differing.has(name)}
-            middle={spec.type !== 'number'}
-            back={() => resetParam(growth.id, step.id, name)}
-          >
-            {spec.type === 'number' ? (
-              <NumberParamField {...{ growth, step, declaration, name, spec, values }} reading={readings[name]} />
-            ) : (
-              <ParamField {...{ growth, step, name, spec }} value={readings[name].value} />
-            )}
-          </Marked>
+            leaf={leafState(baseOf(raw), own)}
+            differs={differing.has(name)}
+          />
         </Fragment>
       );
     });
@@ -139,42 +134,71 @@ export function ParamFields({ growth, step, declaration }: Props) {
   );
 }
 
+interface FieldProps extends Reading {
+  /** Which growth, or the scene, and which of its owners: not they themselves, which are others after each change. */
+  growth: string;
+  hue: string;
+  step: string;
+  declaration: OwnerDeclaration;
+  name: string;
+  raw: ParamValue | undefined;
+  label: string;
+  leaf: LeafState;
+  differs: boolean;
+}
+
+/** One field with its mark, drawn anew only where its own value is another: a panel has dozens, and one of them is dragged. */
+const Field = memo(function Field(props: FieldProps) {
+  const { growth, step, declaration, name, label } = props;
+  const spec = declaration.params[name];
+  return (
+    <Marked
+      label={label}
+      on={props.differs}
+      middle={spec.type !== 'number'}
+      back={() => resetParam(growth, step, name)}
+    >
+      {spec.type === 'number' ? <NumberParamField {...props} spec={spec} /> : <ParamField {...props} spec={spec} />}
+    </Marked>
+  );
+});
+
+/** Tries a formula on the growth as it would then be; why it is refused, or null where it is linked. */
+function link(holder: string, owner: string, declaration: OwnerDeclaration, name: string, formula: string | null) {
+  const { scene } = useDocument.getState();
+  const growth = holderIn(scene, holder);
+  const step = growth?.steps.find(({ id }) => id === owner);
+  if (formula === null || !growth || !step) return null;
+  const fault = paramFault(declaration.params[name], { formula });
+  if (fault) return fault;
+  const trial: Step = { ...step, params: { ...step.params, [name]: { formula } } };
+  const steps = growth.steps.map((entry) => (entry.id === owner ? trial : entry));
+  const values = new GrowthValues({ steps }, scene, ownFrame(growth, useView.getState().frame));
+  const { trouble } = valueOf(values, declaration, trial, name);
+  if (trouble) return `${lowerFirst(trouble)} Known here: ${formulaNames(growth, step).slice(0, 12).join(', ')} …`;
+  setFormula(holder, owner, name, formula);
+  return null;
+}
+
 /** A number with its leaf, its formula and its variation. */
 function NumberParamField({
   growth,
+  hue,
   step,
   declaration,
   name,
   spec,
-  values,
-  reading: { value, trouble },
-}: Props & { name: string; spec: NumberParam; values: GrowthValues; reading: Reading }) {
-  const raw = step.params[name];
+  raw,
+  value,
+  trouble,
+  label,
+  leaf,
+}: FieldProps & { spec: NumberParam }) {
   const base = baseOf(raw);
   const vary = isVaried(raw) ? raw.vary : null;
-  const growths = useDocument((state) => state.scene.growths);
-  const written = vary ? attributeNames(growths, growth.id, step.id) : [];
-  const label = spec.group ? `${spec.group} ${spec.label}` : spec.label;
-  /** Tries a formula on the growth as it would then be. */
-  const link = (formula: string | null): string | null => {
-    if (formula === null) return null;
-    const fault = paramFault(spec, { formula });
-    if (fault) return fault;
-    const trial: Step = { ...step, params: { ...step.params, [name]: { formula } } };
-    const steps = growth.steps.map((entry) => (entry.id === step.id ? trial : entry));
-    const { trouble: refused } = valueOf(
-      new GrowthValues({ steps }, values.clock, values.frame),
-      declaration,
-      trial,
-      name,
-    );
-    if (refused) return `${lowerFirst(refused)} Known here: ${formulaNames(growth, step).slice(0, 12).join(', ')} …`;
-    setFormula(growth.id, step.id, name, formula);
-    return null;
-  };
   const set = (next: number, live: boolean): void => {
-    if (isFormula(base)) setFormula(growth.id, step.id, name, next);
-    else setParam(growth.id, step.id, name, next, 'drag');
+    if (isFormula(base)) setFormula(growth, step, name, next);
+    else setParam(growth, step, name, next, 'drag');
     if (!live) endEdit();
   };
   return (
@@ -182,11 +206,11 @@ function NumberParamField({
       <NumberField
         spec={spec}
         value={value as number}
-        accent={growth.hue}
+        accent={hue}
         context={spec.group}
         onChange={set}
         formula={isFormula(base) ? base.formula : null}
-        onFormula={link}
+        onFormula={(formula) => link(growth, step, declaration, name, formula)}
         trouble={trouble}
         vary={
           spec.varies && (
@@ -194,13 +218,7 @@ function NumberParamField({
               label={label}
               on={vary !== null}
               onClick={() =>
-                setVariation(
-                  growth.id,
-                  step.id,
-                  name,
-                  vary ? null : firstVariation(spec, value as number),
-                  spec.default,
-                )
+                setVariation(growth, step, name, vary ? null : firstVariation(spec, value as number), spec.default)
               }
             />
           )
@@ -209,24 +227,19 @@ function NumberParamField({
           isFormula(base) ? undefined : (
             <Leaf
               label={spec.label}
-              state={leafState(base, values.frame)}
+              state={leaf}
               onClick={(all) =>
-                all
-                  ? stopAnimating(growth.id, step.id, name, value as number)
-                  : toggleKey(growth.id, step.id, name, spec)
+                all ? stopAnimating(growth, step, name, value as number) : toggleKey(growth, step, name, spec)
               }
             />
           )
         }
       />
       {vary && (
-        <VaryField
-          spec={spec}
-          vary={vary}
-          accent={growth.hue}
-          written={written}
+        <VaryParam
+          {...{ growth, step, spec, vary, hue }}
           onChange={(next, live) => {
-            setVariation(growth.id, step.id, name, next, spec.default, 'drag');
+            setVariation(growth, step, name, next, spec.default, 'drag');
             if (!live) endEdit();
           }}
         />
@@ -235,17 +248,31 @@ function NumberParamField({
   );
 }
 
-const lowerFirst = (text: string): string => text[0].toLowerCase() + text.slice(1);
-
-function ParamField({
+/** By what a number differs, with the attributes that are written before its step. */
+function VaryParam({
   growth,
   step,
-  name,
   spec,
-  value,
-}: Omit<Props, 'declaration'> & { name: string; spec: Exclude<ParamSpec, NumberParam>; value: ParamConstant }) {
+  vary,
+  hue,
+  onChange,
+}: {
+  growth: string;
+  step: string;
+  spec: NumberParam;
+  vary: Variation;
+  hue: string;
+  onChange: (next: Variation, live: boolean) => void;
+}) {
+  const written = useDocument(useShallow((state) => attributeNames(state.scene.growths, growth, step)));
+  return <VaryField spec={spec} vary={vary} accent={hue} written={written} onChange={onChange} />;
+}
+
+const lowerFirst = (text: string): string => text[0].toLowerCase() + text.slice(1);
+
+function ParamField({ growth, hue, step, name, spec, value }: FieldProps & { spec: Exclude<ParamSpec, NumberParam> }) {
   const set = (next: ParamValue, live: boolean): void => {
-    setParam(growth.id, step.id, name, next, 'drag');
+    setParam(growth, step, name, next, 'drag');
     if (!live) endEdit();
   };
   switch (spec.type) {
@@ -273,23 +300,20 @@ function ParamField({
     case 'gradient':
       return <GradientField label={spec.label} help={spec.help} value={value as readonly Stop[]} onChange={set} />;
     case 'profile':
-      return <ProfileField spec={spec} value={value as readonly ProfilePoint[]} accent={growth.hue} onChange={set} />;
+      return <ProfileField spec={spec} value={value as readonly ProfilePoint[]} accent={hue} onChange={set} />;
     case 'growth':
       return (
         <GrowthField
           label={spec.label}
           help={spec.help}
-          own={growth.id}
+          own={growth}
           value={value as string | null}
           onChange={(next) => set(next, false)}
-          make={spec.item ? (item) => makeItem(growth.id, step.id, name, item) : undefined}
+          make={spec.item ? (item) => makeItem(growth, step, name, item) : undefined}
         />
       );
     case 'text':
-      if (spec.rows)
-        return (
-          <RowsField {...{ growth: growth.id, step: step.id, name, spec }} value={value as string} onChange={set} />
-        );
+      if (spec.rows) return <RowsField {...{ growth, step, name, spec }} value={value as string} onChange={set} />;
       return <TextField spec={spec} value={value as string} onChange={set} />;
     case 'file':
       return <FileField spec={spec} value={value as string | null} onChange={(next) => set(next, false)} />;
@@ -298,7 +322,7 @@ function ParamField({
         <GuideField
           label={spec.label}
           help={spec.help}
-          own={growth.id}
+          own={growth}
           value={value as string | null}
           onChange={(next) => set(next, false)}
         />
@@ -308,8 +332,8 @@ function ParamField({
         <AttributeField
           label={spec.label}
           help={spec.help}
-          growth={growth.id}
-          step={step.id}
+          growth={growth}
+          step={step}
           none={spec.default === ''}
           value={value as string}
           onChange={(next) => set(next, false)}
@@ -318,7 +342,7 @@ function ParamField({
     case 'strokes':
       return (
         <StrokesField
-          growth={growth.id}
+          growth={growth}
           step={step}
           name={name}
           strokes={value as readonly Stroke[]}
@@ -329,8 +353,8 @@ function ParamField({
       if (spec.onSkin)
         return (
           <PlacesField
-            growth={growth.id}
-            step={step.id}
+            growth={growth}
+            step={step}
             name={name}
             places={value as readonly Anchor[]}
             onChange={(next) => set(next, false)}
@@ -338,8 +362,8 @@ function ParamField({
         );
       return (
         <AnchorsField
-          growth={growth.id}
-          step={step.id}
+          growth={growth}
+          step={step}
           anchors={value as readonly Anchor[]}
           onChange={(next) => set(next, false)}
         />
@@ -350,155 +374,4 @@ function ParamField({
 function leafState(raw: ParamValue | undefined, frame: number): LeafState {
   if (!isTrack(raw)) return 'constant';
   return raw.keys.some((key) => key.frame === frame) ? 'key' : 'animated';
-}
-
-interface ReferenceProps {
-  label: string;
-  help: string;
-  /** The growth whose step it is: nothing refers to itself. */
-  own: string;
-  value: string | null;
-  onChange: (value: string | null) => void;
-}
-
-/** One of several things, or none. */
-function ReferenceField({
-  none,
-  options,
-  value,
-  onChange,
-  ...words
-}: Omit<ReferenceProps, 'own'> & {
-  none: string;
-  options: readonly { value: string; label: string; picture?: string }[];
-  onOpen?: () => void;
-}) {
-  return (
-    <ChoiceField
-      {...words}
-      options={[{ value: '', label: none }, ...options]}
-      value={value ?? ''}
-      onChange={(next) => onChange(next || null)}
-    />
-  );
-}
-
-/** What stands before the id of something that is to be made. */
-const MAKE = 'make:';
-
-/** Another growth; where it is copied, something can be made to be. */
-function GrowthField({ own, make, onChange, ...rest }: ReferenceProps & { make?: (item: string) => void }) {
-  const growths = useDocument((state) => state.scene.growths);
-  const pictures = useItemPictures((state) => state.pictures);
-  const before = useSelectedBefore((state) => state.id);
-  const options = growths
-    .filter(({ id }) => id !== own)
-    // What was selected last stands first.
-    .sort((a, b) => Number(b.id === before) - Number(a.id === before))
-    .map(({ id, name }) => ({ value: id, label: name, picture: pictures.get(id)?.url ?? '' }));
-  const ready = make ? READY_ITEMS.map(({ id, label }) => ({ value: `${MAKE}${id}`, label: `Make ${label}` })) : [];
-  return (
-    <ReferenceField
-      {...rest}
-      none="None"
-      options={[...options, ...ready]}
-      onOpen={() => void drawItems().catch(() => undefined)}
-      onChange={(next) => (next?.startsWith(MAKE) ? make!(next.slice(MAKE.length)) : onChange(next))}
-    />
-  );
-}
-
-/** A guide of the scene, or the tips of another growth. */
-function GuideField({ own, ...rest }: ReferenceProps) {
-  const growths = useDocument((state) => state.scene.growths);
-  const guides = useDocument((state) => state.scene.guides);
-  const options = [
-    ...guides.map(({ id, name }) => ({ value: `guide:${id}`, label: name })),
-    ...growths.filter(({ id }) => id !== own).map(({ id, name }) => ({ value: `tip:${id}`, label: `Tips of ${name}` })),
-  ];
-  return <ReferenceField {...rest} none={guides.length > 0 ? 'None' : 'No guides yet'} options={options} />;
-}
-
-/** An attribute by its name. */
-function AttributeField({
-  growth,
-  step,
-  none,
-  value,
-  onChange,
-  ...words
-}: {
-  label: string;
-  help: string;
-  growth: string;
-  step: string;
-  /** Whether it may go by nothing. */
-  none: boolean;
-  value: string;
-  onChange: (value: string) => void;
-}) {
-  const growths = useDocument((state) => state.scene.growths);
-  const names = [...new Set([...attributeNames(growths, growth, step), ...(value ? [value] : [])])];
-  return (
-    <ChoiceField
-      {...words}
-      options={[
-        ...(none ? [{ value: '', label: 'Nothing' }] : []),
-        ...names.map((name) => ({ value: name, label: attributeLabel(name) })),
-      ]}
-      value={value}
-      onChange={onChange}
-    />
-  );
-}
-
-function AnchorsField({
-  growth,
-  step,
-  anchors,
-  onChange,
-}: {
-  growth: string;
-  step: string;
-  anchors: readonly Anchor[];
-  onChange: (anchors: Anchor[]) => void;
-}) {
-  const [table, setTable] = useState(false);
-  const button = { flexShrink: 0, py: 0.1 };
-  return (
-    <>
-      <Box sx={{ fontSize: 12, color: 'text.secondary', pt: 0.5 }}>
-        {anchors.length} anchors: drag them in the view, double-click the line to add one.
-      </Box>
-      <Box sx={{ display: 'flex', gap: 0.75, py: 0.5 }}>
-        <Button
-          variant="outlined"
-          color="inherit"
-          sx={button}
-          onClick={() => setView({ tool: 'draw', redraw: { growth, step, part: false }, playing: false })}
-        >
-          Redraw
-        </Button>
-        <Button
-          variant="outlined"
-          color="inherit"
-          title="The next stroke replaces the part of the path that it lies along"
-          sx={button}
-          onClick={() => setView({ tool: 'draw', redraw: { growth, step, part: true }, playing: false })}
-        >
-          Part
-        </Button>
-        <Button
-          variant="outlined"
-          color="inherit"
-          aria-expanded={table}
-          sx={button}
-          onClick={() => setTable((open) => !open)}
-        >
-          Table
-        </Button>
-      </Box>
-      {table && <AnchorTable anchors={anchors} onChange={onChange} />}
-    </>
-  );
 }

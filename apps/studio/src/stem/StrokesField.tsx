@@ -3,8 +3,9 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useEffect } from 'react';
-import { type Brush, type NumberParam, type Step, type Stroke } from '@uvrex/core';
+import { type Brush, type NumberParam, type Stroke } from '@uvrex/core';
 import { maskedAs } from '@uvrex/core/page';
+import { stepIn, useDocument } from '@/state/document';
 import { startPainting, stopPainting } from '@/state/painting';
 import { setView, useView } from '@/state/view';
 import { ChoiceField } from '@/ui/fields';
@@ -12,7 +13,7 @@ import { NumberField } from '@/ui/NumberField';
 
 interface Props {
   growth: string;
-  step: Step;
+  step: string;
   name: string;
   strokes: readonly Stroke[];
   onChange: (strokes: Stroke[]) => void;
@@ -57,15 +58,16 @@ const BRUSH: Record<'radius' | 'strength' | 'soft', NumberParam> = {
 
 /** A mask: the brush, and what is done to the whole. */
 export function StrokesField({ growth, step, name, strokes, onChange }: Props) {
-  const painting = useView(({ tool, placing }) => tool === 'paint' && placing?.step === step.id);
+  const painting = useView(({ tool, placing }) => tool === 'paint' && placing?.step === step);
   const brush = useView((state) => state.brush);
-  const mask = maskedAs({ name: String(step.params.name ?? '') });
+  const called = useDocument(({ scene }) => String(stepIn(scene, growth, step)?.params.name ?? ''));
+  const mask = maskedAs({ name: called });
   // A field that is closed is painted no more.
   useEffect(
     () => () => {
-      if (useView.getState().placing?.step === step.id) stopPainting();
+      if (useView.getState().placing?.step === step) stopPainting();
     },
-    [step.id],
+    [step],
   );
   const button = { flexShrink: 0, py: 0.1 };
   return (
@@ -81,7 +83,7 @@ export function StrokesField({ growth, step, name, strokes, onChange }: Props) {
           color={painting ? 'primary' : 'inherit'}
           aria-pressed={painting}
           sx={button}
-          onClick={() => (painting ? stopPainting() : startPainting(growth, step.id, name, mask))}
+          onClick={() => (painting ? stopPainting() : startPainting(growth, step, name, mask))}
         >
           {painting ? 'Done' : 'Paint on the form'}
         </Button>

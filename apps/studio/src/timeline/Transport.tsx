@@ -168,9 +168,7 @@ function FrameFigure({ range }: { range: readonly [number, number] }) {
 
 /** How many frames are ready; a click decides whether all are made so by themselves. */
 function Ready({ total }: { total: number }) {
-  const ready = useResults((state) => state.ready.size);
   const ahead = useView((state) => state.ahead);
-  const told = ready >= total ? 'All frames ready' : `${ready} of ${total} frames ready`;
   return (
     <Tooltip
       title={
@@ -186,10 +184,18 @@ function Ready({ total }: { total: number }) {
         onClick={() => runCommand('ahead')}
         sx={{ py: 0.1, fontSize: 12, fontWeight: 400, color: 'text.secondary', whiteSpace: 'nowrap' }}
       >
-        {ahead || ready >= total ? told : `${told}, others when shown`}
+        <ReadyFigure total={total} />
       </Button>
     </Tooltip>
   );
+}
+
+/** What changes with every frame that is ready stands by itself: the button around it need not be drawn anew. */
+function ReadyFigure({ total }: { total: number }) {
+  const ready = useResults((state) => state.ready.size);
+  const ahead = useView((state) => state.ahead);
+  if (ready >= total) return 'All frames ready';
+  return `${ready} of ${total} frames ready${ahead ? '' : ', others when shown'}`;
 }
 
 const setRange = (range: [number, number]): void =>

@@ -23,14 +23,8 @@ const SAVING = {
   gone: 'Not on this device any more.',
 } as const;
 
-/** Where one is, whether it is kept, and the way out. */
+/** Where one is, whether it is kept, and the way out: parts of their own, since some change with every edit. */
 export function Header() {
-  const name = useDocument((state) => state.scene.name);
-  const past = useDocument((state) => state.history.past.at(-1)?.label);
-  const future = useDocument((state) => state.history.future[0]?.label);
-  const { state: saving, advice } = useSaving();
-  const trouble = saving === 'failed' || saving === 'gone';
-  const [naming, setNaming] = useState(false);
   return (
     <Box
       component="header"
@@ -53,68 +47,10 @@ export function Header() {
       >
         Library /
       </Box>
-      {naming ? (
-        <Box sx={{ width: 240, display: 'flex' }}>
-          <RenameInput
-            value={name}
-            label="Name of the scene"
-            done={(next) => {
-              setNaming(false);
-              if (next) edit('Rename scene', (scene) => void (scene.name = next));
-            }}
-          />
-        </Box>
-      ) : (
-        <Tooltip title="Rename">
-          <ButtonBase
-            onClick={() => setNaming(true)}
-            sx={{
-              display: 'block',
-              minWidth: 60,
-              overflow: 'hidden',
-              textOverflow: 'ellipsis',
-              whiteSpace: 'nowrap',
-              fontWeight: 650,
-              fontSize: 14,
-              fontFamily: 'inherit',
-              borderRadius: 1,
-              px: 0.5,
-            }}
-          >
-            {name}
-          </ButtonBase>
-        </Tooltip>
-      )}
-      <Box
-        role="status"
-        sx={{
-          color: trouble ? 'error.main' : 'text.secondary',
-          fontSize: 12.5,
-          whiteSpace: trouble ? 'normal' : 'nowrap',
-        }}
-      >
-        {SAVING[saving]} {advice}
-      </Box>
-      {saving === 'gone' && (
-        <Button variant="outlined" color="inherit" onClick={keepScene} sx={{ py: 0.1, borderColor: INK.line }}>
-          Keep it
-        </Button>
-      )}
+      <Naming />
+      <Kept />
       <Box sx={{ ml: 'auto', display: 'flex', gap: 1, alignItems: 'center', flexShrink: 0 }}>
-        <Tooltip title={past ? `Undo: ${past.toLowerCase()}` : 'Nothing to undo'}>
-          <span>
-            <IconButton aria-label="Undo" disabled={!past} onClick={() => runCommand('undo')}>
-              <Undo fontSize="small" />
-            </IconButton>
-          </span>
-        </Tooltip>
-        <Tooltip title={future ? `Do again: ${future.toLowerCase()}` : 'Nothing to do again'}>
-          <span>
-            <IconButton aria-label="Do again" disabled={!future} onClick={() => runCommand('redo')}>
-              <Redo fontSize="small" />
-            </IconButton>
-          </span>
-        </Tooltip>
+        <Ways />
         <Button variant="outlined" color="inherit" sx={{ borderColor: INK.line }} onClick={() => runCommand('lessons')}>
           Lessons
         </Button>
@@ -142,5 +78,92 @@ export function Header() {
         </Button>
       </Box>
     </Box>
+  );
+}
+
+/** The scene's name, which a click changes. */
+function Naming() {
+  const name = useDocument((state) => state.scene.name);
+  const [naming, setNaming] = useState(false);
+  return naming ? (
+    <Box sx={{ width: 240, display: 'flex' }}>
+      <RenameInput
+        value={name}
+        label="Name of the scene"
+        done={(next) => {
+          setNaming(false);
+          if (next) edit('Rename scene', (scene) => void (scene.name = next));
+        }}
+      />
+    </Box>
+  ) : (
+    <Tooltip title="Rename">
+      <ButtonBase
+        onClick={() => setNaming(true)}
+        sx={{
+          display: 'block',
+          minWidth: 60,
+          overflow: 'hidden',
+          textOverflow: 'ellipsis',
+          whiteSpace: 'nowrap',
+          fontWeight: 650,
+          fontSize: 14,
+          fontFamily: 'inherit',
+          borderRadius: 1,
+          px: 0.5,
+        }}
+      >
+        {name}
+      </ButtonBase>
+    </Tooltip>
+  );
+}
+
+/** Whether the scene is kept. */
+function Kept() {
+  const { state: saving, advice } = useSaving();
+  const trouble = saving === 'failed' || saving === 'gone';
+  return (
+    <>
+      <Box
+        role="status"
+        sx={{
+          color: trouble ? 'error.main' : 'text.secondary',
+          fontSize: 12.5,
+          whiteSpace: trouble ? 'normal' : 'nowrap',
+        }}
+      >
+        {SAVING[saving]} {advice}
+      </Box>
+      {saving === 'gone' && (
+        <Button variant="outlined" color="inherit" onClick={keepScene} sx={{ py: 0.1, borderColor: INK.line }}>
+          Keep it
+        </Button>
+      )}
+    </>
+  );
+}
+
+/** Back and forth through what has been done. */
+function Ways() {
+  const past = useDocument((state) => state.history.past.at(-1)?.label);
+  const future = useDocument((state) => state.history.future[0]?.label);
+  return (
+    <>
+      <Tooltip title={past ? `Undo: ${past.toLowerCase()}` : 'Nothing to undo'}>
+        <span>
+          <IconButton aria-label="Undo" disabled={!past} onClick={() => runCommand('undo')}>
+            <Undo fontSize="small" />
+          </IconButton>
+        </span>
+      </Tooltip>
+      <Tooltip title={future ? `Do again: ${future.toLowerCase()}` : 'Nothing to do again'}>
+        <span>
+          <IconButton aria-label="Do again" disabled={!future} onClick={() => runCommand('redo')}>
+            <Redo fontSize="small" />
+          </IconButton>
+        </span>
+      </Tooltip>
+    </>
   );
 }

@@ -77,7 +77,7 @@ export function NumberField({
     setText(null);
     if (formula !== null || typed !== value) onChange(typed, false);
   };
-  const { label, taken } = useLabelDrag(formula === null ? { spec, value, onChange } : null, () => {
+  const { label, taken, held } = useLabelDrag(formula === null ? { spec, value, onChange } : null, () => {
     setText(null);
     setFault(null);
   });
@@ -94,7 +94,7 @@ export function NumberField({
         }}
       >
         <Box sx={{ display: 'flex', alignItems: 'center', minWidth: 0 }}>
-          <Tooltip title={spec.help} placement="left">
+          <Tooltip title={held ? '' : spec.help} placement="left">
             <Box
               component="label"
               htmlFor={id}

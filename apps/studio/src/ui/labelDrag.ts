@@ -14,6 +14,8 @@ interface Member {
 interface Label {
   now: RefObject<Member | null>;
   mark: (taken: boolean) => void;
+  /** Tells whether the pointer holds it. */
+  hold: (held: boolean) => void;
 }
 
 const labels = new WeakMap<Element, Label>();
@@ -62,8 +64,9 @@ const markAll = (held: readonly Held[], taken: boolean): void => {
 /** Lets go of what is dragged: it stays where it is, as one entry of undo. */
 function letGo(): void {
   if (!drag) return;
-  const { held, end } = drag;
+  const { held, end, label } = drag;
   drag = null;
+  labels.get(label)?.hold(false);
   markAll(held, false);
   for (const { now, from, to } of held) if (to !== from) now.current?.onChange(to, false);
   end?.();
@@ -78,12 +81,15 @@ function letGo(): void {
 export function useLabelDrag(member: Member | null, begin: () => void) {
   const ref = useRef<HTMLLabelElement>(null);
   const [taken, mark] = useState(false);
+  const [held, hold] = useState(false);
   const now = useRef<Member | null>(null);
   const moved = useRef(false);
   useEffect(() => void (now.current = member));
-  useEffect(() => void (ref.current && labels.set(ref.current, { now, mark })), []);
+  useEffect(() => void (ref.current && labels.set(ref.current, { now, mark, hold })), []);
   return {
     taken,
+    /** The pointer holds it: nothing is to stand over what it changes. */
+    held,
     label: {
       ref,
       'data-number': '',
@@ -92,7 +98,8 @@ export function useLabelDrag(member: Member | null, begin: () => void) {
         moved.current = false;
         if (!now.current) return;
         const { clientX: x, clientY: y, currentTarget: label } = event;
-        drag = { x, y, label, held: taking({ now, mark }), sideways: false, end: null };
+        drag = { x, y, label, held: taking({ now, mark, hold }), sideways: false, end: null };
+        hold(true);
         begin();
       },
       onPointerMove({ clientX, clientY, shiftKey }: PointerEvent): void {
