@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { Hands } from './hands';
 import { canvas, goTo, step } from './helpers';
-import { alike, test } from './test';
+import { alike } from './test';
 
 // Each lesson of docs/lessons.md, walked from an empty scene with nothing but the interface. With LESSON_PICTURES=1 the
 // pictures of the lessons are taken on the way.
@@ -39,7 +39,7 @@ alike('anemone sway', async ({ page }) => {
   expect(await hands.seam('Line')).toMatch(/Line\s*0(\.0\d*)? mm/);
 });
 
-test('turban shell', async ({ page }) => {
+alike('turban shell', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Shell');
   await hands.range(96);
@@ -64,7 +64,7 @@ test('turban shell', async ({ page }) => {
   await expect(step(page, 'Sweep').getByRole('alert')).toHaveCount(0);
 });
 
-test('sonar bars', async ({ page }) => {
+alike('sonar bars', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Sonar');
   await hands.newGrowth('line');

@@ -1,4 +1,4 @@
-import { expect } from '@playwright/test';
+import { expect, type Route } from '@playwright/test';
 import { test } from './test';
 import {
   allReady,
@@ -360,6 +360,26 @@ test.describe('keeping', () => {
     await goTo(page, 31);
     await expect(page.getByTestId('statistics')).toContainText('faces');
   });
+});
+
+test('a menu that is asked for just before rows can be dragged opens all the same', async ({ page }) => {
+  const [sorting, later]: Route[][] = [[], []];
+  let clicked = false;
+  await page.route('**/_next/static/chunks/**', async (route) => {
+    if (clicked) return void later.push(route);
+    const response = await route.fetch();
+    if ((await response.text()).includes('draggable item')) sorting.push(route);
+    else await route.fulfill({ response });
+  });
+  await openStarter(page);
+  await expect.poll(() => sorting.length).toBeGreaterThan(0);
+  clicked = true;
+  await page.getByRole('button', { name: 'More for Kelp frond', exact: true }).click();
+  for (const route of sorting) await route.continue();
+  await page.waitForTimeout(1000);
+  clicked = false;
+  for (const route of later) await route.continue();
+  await expect(page.getByRole('menuitem', { name: 'Rename' })).toBeVisible();
 });
 
 test('the sheet of shortcuts opens under ?', async ({ page }) => {

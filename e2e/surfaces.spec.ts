@@ -41,7 +41,7 @@ const faces = async (page: Page): Promise<number> => {
 
 const fine = (page: Page): Promise<void> => expect(page.locator('aside [role=alert]')).toHaveCount(0);
 
-test('wreck reveal, as its lesson says', async ({ page }) => {
+alike('wreck reveal, as its lesson says', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Wreck reveal');
   await hands.newGrowth('form');

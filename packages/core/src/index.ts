@@ -1,74 +1,161 @@
-export * from './problem';
-export * from './geometry/vec';
-export * from './geometry/filled';
-export * from './geometry/paths';
-export * from './geometry/mesh';
-export * from './geometry/form';
-export * from './geometry/copies';
-export * from './geometry/seats';
-export * from './geometry/turns';
-export * from './geometry/gradient';
-export * from './geometry/profile';
-export type { Sheet, SheetColumn, SheetOf, Spread } from './geometry/sheets';
-export * from './geometry/stroke';
-export * from './geometry/invariants';
-export * from './curves/arclength';
-export * from './curves/catmullRom';
-export * from './curves/cut';
-export * from './curves/frames';
-export * from './curves/helix';
-export * from './curves/pathFrames';
-export * from './curves/resample';
-export * from './curves/simplify';
-export * from './curves/stroke';
-export * from './fields/falloff';
-export * from './fields/noise';
-export * from './fields/random';
-export * from './curves/catenary';
-export * from './curves/fractal';
-export * from './curves/roundCorners';
-export * from './surfaces/profile';
-export * from './surfaces/rings';
-export * from './surfaces/tube';
-export * from './sound/fft';
-export * from './sound/reef';
-export * from './sound/wav';
-export * from './time/easing';
-export * from './time/track';
-export * from './scene/schema';
-export * from './scene/groups';
-export * from './scene/settled';
-export * from './scene/params';
-export * from './scene/limits';
-export * from './scene/faults';
-export * from './scene/mend';
-export * from './scene/owners';
-export * from './scene/look';
-export * from './scene/values';
-export * from './scene/vary';
-export * from './geometry/attributes';
-export * from './scene/clip';
-export * from './curves/redraw';
-export * from './time/formula';
-export * from './curves/tips';
-export * from './scene/read';
-export type { Files, PackedScene } from './scene/sceneFile';
-export * from './scene/make';
-export * from './scene/readyItems';
-export { pathsAhead, wholeBoundsOf } from './geometry/extent';
+// What is used of the core from outside; all else is its own.
+
+// Scenes: what they are, how they are read, mended and changed
 export { bestPlace, placesCopies } from './scene/bestPlace';
-export * from './steps/declare';
-export * from './steps/format';
-export * from './steps/index';
-export { turnOf } from './geometry/moveForm';
+export {
+  type Clip,
+  CLIP_FORMAT,
+  growthClip,
+  growthsClip,
+  keyClip,
+  readClip,
+  stepClip,
+  trackClip,
+  tracksOfClip,
+  writeClip,
+} from './scene/clip';
+export { type Fault, faultOfScene, namedPlace } from './scene/faults';
+export { isShown, lateOf, withoutGroups } from './scene/groups';
+export { LIMITS } from './scene/limits';
+export { lookAt, type SceneLook } from './scene/look';
+export {
+  defaultsOf,
+  growingSteps,
+  growingTo,
+  HUES,
+  newGrowth,
+  newId,
+  newScene,
+  newStep,
+  unusedName,
+} from './scene/make';
+export { gentleChanges, mendScene, putAt } from './scene/mend';
+export {
+  declarationOf,
+  GUIDE,
+  type Guide,
+  LIGHT,
+  newGuide,
+  type OwnerDeclaration,
+  ownerIn,
+  ownersOf,
+  placeOwner,
+  SCENE_ID,
+  sceneOwners,
+} from './scene/owners';
+export { fittedNumber, paramFault } from './scene/params';
+export { checkScene, presentScene, readScene, writeScene } from './scene/read';
+export { READY_ITEMS, type ReadyItem } from './scene/readyItems';
+export type { Files, PackedScene } from './scene/sceneFile';
+export {
+  baseOf,
+  type Driven,
+  type Growth,
+  type GrowthGroup,
+  isFormula,
+  isTrack,
+  isVaried,
+  type ParamValue,
+  type Scene,
+  type SceneFile,
+  type SceneGuide,
+  type Step,
+  type Variation,
+  withBase,
+} from './scene/schema';
+export { settled } from './scene/settled';
+export { type Clock, formulaNames, GrowthValues, shownFactor } from './scene/values';
+export { attributeOf, DRIVABLE, type VariationKind } from './scene/vary';
+
+// Steps, and how they are declared
+export {
+  type Family,
+  type FileParam,
+  type NumberParam,
+  type ParamConstant,
+  type ParamSpec,
+  type ProfileParam,
+  type Resolved,
+  type StepDeclaration,
+  type StepPreset,
+  type TextParam,
+  type Unit,
+  USES,
+} from './steps/declare';
+export { counted, figure } from './steps/format';
+export { stepOf, STEPS } from './steps/index';
 export { growthPlace } from './steps/shape/growthPlace';
-export * from './checks/distance';
-export * from './checks/fit';
-export * from './checks/pace';
-export * from './checks/seam';
-export * from './checks/trail';
-export * from './evaluate/budgets';
-export * from './keys/digest';
-export * from './evaluate/evaluator';
-export * from './evaluate/plan';
-export * from './evaluate/results';
+
+// From a scene and a frame to forms
+export { Evaluator } from './evaluate/evaluator';
+export { references } from './evaluate/plan';
+export type { FrameResult, GrowthResult, Notice, StepCost, Wanted } from './evaluate/results';
+
+// Geometry
+export { copiesOfSeats, wholeMesh } from './geometry/copies';
+export { pathsAhead, wholeBoundsOf } from './geometry/extent';
+export { filled, mapped } from './geometry/filled';
+export { boundsOf, type Copies, countsOf, emptyForm, type Form, type FormKind, type Surface } from './geometry/form';
+export { gradientTable, type Stop } from './geometry/gradient';
+export { flaws } from './geometry/invariants';
+export type { Mesh } from './geometry/mesh';
+export { turnOf } from './geometry/moveForm';
+export { FAR, NEAR, pathCount, type Paths, pathsFrom } from './geometry/paths';
+export { PROFILE_SHAPES, profileCurve, type ProfilePoint, type ProfileShape } from './geometry/profile';
+export { SeatList } from './geometry/seats';
+export type { Sheet, SheetColumn, SheetOf } from './geometry/sheets';
+export type { Brush, BrushStroke, Stroke } from './geometry/stroke';
+export { NO_TURN, turnedBack, turnedBy } from './geometry/turns';
+export {
+  add,
+  type Anchor,
+  at,
+  byAxis,
+  cross,
+  distance,
+  dot,
+  partWay,
+  scale,
+  sub,
+  unit,
+  type Vec3,
+} from './geometry/vec';
+
+// Curves
+export { catmullRom } from './curves/catmullRom';
+export { cutPaths } from './curves/cut';
+export { pathNormals, tangents } from './curves/frames';
+export { helixPoints } from './curves/helix';
+export { grownLength, withFrames } from './curves/pathFrames';
+export { redrawPart } from './curves/redraw';
+export { resample } from './curves/resample';
+export { strokeToAnchors } from './curves/stroke';
+
+// Surfaces
+export { sweepTubes } from './surfaces/tube';
+
+// Time
+export { type BezierEase, CSS_EASES, type Ease, EASE_NAMES, easeAt } from './time/easing';
+export { formulaValue } from './time/formula';
+export { type Cycle, CYCLES, type Track, valueAt, withKey, withKeysMoved, withKeysPut } from './time/track';
+
+// Fields and randomness
+export { type FalloffShape, rotationOf } from './fields/falloff';
+export { noise3 } from './fields/noise';
+export { random } from './fields/random';
+
+// Sound
+export { RealFft } from './sound/fft';
+export { REEF_SOUND, reefWav } from './sound/reef';
+
+// Checks
+export { type Clash, clashesOf, fitOf, type FitPair } from './checks/fit';
+export { paceOf } from './checks/pace';
+export { CLOSED, measureSeam, type Seam, shortestLoop } from './checks/seam';
+export { type Trail, trailOf, type TrailTarget } from './checks/trail';
+
+// Keys
+export { digest, formHash } from './keys/digest';
+
+// What is told to people
+export { Cancelled, Problem } from './problem';

@@ -22,6 +22,7 @@ import {
   type Scene,
   type Step,
   stepOf,
+  STEPS,
   type Track,
   READY_ITEMS,
   references,
@@ -537,6 +538,7 @@ export function takeStroke(anchors: Anchor[]): void {
     setView({ tool: 'look', redraw: null });
     return;
   }
-  addStartedGrowth('drawn', { ...defaultsOf(stepOf('drawn')!), anchors });
+  const drawn = STEPS.find(({ handles }) => handles === 'anchors')!;
+  addStartedGrowth(drawn.kind, { ...defaultsOf(drawn), anchors });
   setView({ tool: 'look', redraw: null, openSteps: [selectedGrowth()?.steps[0].id ?? ''] });
 }

@@ -29,6 +29,10 @@ const STILL: RowDrag = { ref: null, handle: {}, style: undefined, dragged: false
 /** Milliseconds after the first picture when dragging is loaded, and after which it is tried again. */
 const SOON = 600;
 
+/** What is open over the rows, or is about to be: a menu that is still being loaded would be lost with its row. */
+const OPEN =
+  '[role="dialog"],[role="menu"],[role="listbox"],.MuiPopover-root,[aria-haspopup="menu"][aria-expanded="true"]';
+
 const useLoaded = create<{ sorting: typeof SortingModule | null }>(() => ({ sorting: null }));
 let asked = false;
 
@@ -44,9 +48,7 @@ function loadSoon(): void {
     void import('./sorting').then((sorting) => {
       const { activeElement } = document;
       const busy =
-        held ||
-        activeElement?.matches('input, textarea, [role="combobox"]') ||
-        document.querySelector('[role="dialog"],[role="menu"],[role="listbox"],.MuiPopover-root') !== null;
+        held || activeElement?.matches('input, textarea, [role="combobox"]') || document.querySelector(OPEN) !== null;
       if (busy) return void setTimeout(load, SOON);
       for (const name of events) window.removeEventListener(name, hold, true);
       const row = activeElement?.getAttribute('data-row') ?? undefined;

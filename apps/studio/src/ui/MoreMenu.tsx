@@ -24,6 +24,8 @@ export function MoreMenu({ of, ...rest }: MoreProps) {
     <>
       <IconButton
         aria-label={`More for ${of}`}
+        aria-haspopup="menu"
+        aria-expanded={anchor !== null}
         onClick={(event) => {
           setOpened(true);
           setAnchor(event.currentTarget);

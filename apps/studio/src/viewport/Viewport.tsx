@@ -2,7 +2,7 @@
 
 import Box from '@mui/material/Box';
 import dynamic from 'next/dynamic';
-import { type Growth, type Resolved, type Step, stepOf } from '@uvrex/core';
+import { type Growth, type Resolved, type Step, type StepDeclaration, stepOf } from '@uvrex/core';
 import { growthIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { chosenIn, SCENE_ENTRY, useView } from '@/state/view';
@@ -46,12 +46,14 @@ function useHeld(): Growth | undefined {
   });
 }
 
-/** The open step of a kind that is handled in the view, unless something else is being done there. */
-function useHandled(wanted: string): { growth: Growth; step: Step } | null {
+/** The open step that has such handles, unless something else is being done there. */
+function useHandled(wanted: NonNullable<StepDeclaration['handles']>): { growth: Growth; step: Step } | null {
   const growth = useHeld();
   const openSteps = useView((state) => state.openSteps);
   const busy = useView((state) => state.tool === 'draw' || state.playing);
-  const step = growth?.steps.find(({ id, kind, on }) => kind === wanted && on && openSteps.includes(id));
+  const step = growth?.steps.find(
+    ({ id, kind, on }) => stepOf(kind)?.handles === wanted && on && openSteps.includes(id),
+  );
   return growth && step && !busy ? { growth, step } : null;
 }
 
@@ -105,9 +107,9 @@ export function Viewport() {
   const lost = useResults((state) => state.lost !== null);
   const resting = useView((state) => !state.playing && state.tool === 'look');
   const shaping = useHandled('falloff');
-  const drawn = useHandled('drawn');
+  const drawn = useHandled('anchors');
   const weaving = useHandled('web');
-  const laid = useHandled('along');
+  const laid = useHandled('copies');
   const moved = useMoved();
   const placed = usePlaced();
   const started = useStart();

@@ -256,6 +256,8 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   moves?: boolean;
   /** It is taken hold of in the view, by what `steps/handles.ts` says. */
   held?: boolean;
+  /** It has handles of its own in the view: for drawn anchors, a web's nodes and links, copies along a path, a falloff's shape. */
+  handles?: 'anchors' | 'web' | 'copies' | 'falloff';
   /** It makes so many paths that a new growth begins with the lightest skin. */
   many?: boolean;
   /** Its paths branch: a new growth lets them thicken by what they carry, and grow together into one skin. */

@@ -7,6 +7,7 @@ const metresField = numberField({ unit: 'm', min: 0, max: 1000, slider: [0, 1] }
 
 export const along = defineStep({
   kind: 'along',
+  handles: 'copies',
   family: 'place',
   label: 'Along the paths',
   icon: 'M3 13C7 3 13 17 17 7M3 13H3.01M7 9.2H7.01M11.5 11.5H11.51M17 7H17.01M4.2 15.5 2 11M18.2 9.5 16 5',

@@ -200,6 +200,7 @@ export const weightKeptAs = (p: { name: string }): string => p.name.trim() || 'f
 
 export const falloff = defineStep({
   kind: 'falloff',
+  handles: 'falloff',
   family: 'place',
   label: 'Falloff',
   icon: 'M3 15H6C9 15 10 5 13 5H17M3 18H17',

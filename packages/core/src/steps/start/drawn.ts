@@ -42,6 +42,7 @@ const between = (anchors: readonly Anchor[], of: (anchor: Anchor) => number, { b
 
 export const drawn = defineStep({
   kind: 'drawn',
+  handles: 'anchors',
   family: 'start',
   label: 'Drawn path',
   use: 'Curves',

@@ -200,6 +200,7 @@ export type WebParams = ParamsOf<typeof params>;
 
 export const web = defineStep({
   kind: 'web',
+  handles: 'web',
   family: 'start',
   held: true,
   label: 'Web',

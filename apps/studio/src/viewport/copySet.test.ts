@@ -1,0 +1,130 @@
+import { type InstancedMesh, Matrix4, type MeshStandardMaterial } from 'three';
+import { type OnScreen } from '@/state/results';
+import { type Shown } from '@/worker/protocol';
+import { CopySet } from './copySet';
+import { Materials } from './materials';
+import { type Rendering } from './rendering';
+
+const FINE: Rendering = { quality: 'fine' };
+
+const item = (size: number, roughness = 0.5): Shown =>
+  ({
+    mesh: {
+      positions: Float32Array.of(0, 0, 0, size, 0, 0, 0, size, 0),
+      normals: Float32Array.of(0, 0, 1, 0, 0, 1, 0, 0, 1),
+      indices: Uint32Array.of(0, 1, 2),
+      colors: null,
+      glow: null,
+    },
+    surface: { roughness, glowColor: [1, 1, 1], glowReach: 0 },
+    copies: [],
+  }) as unknown as Shown;
+
+/** So many copies of an item, each a metre above the one before. */
+const row = (name: string, count: number, tinted = false): Shown['copies'][number] => {
+  const matrices = new Float32Array(16 * count);
+  for (let k = 0; k < count; k++) new Matrix4().makeTranslation(0, k, 0).toArray(matrices, 16 * k);
+  const ids = Uint32Array.from({ length: count }, (_, k) => 100 + k);
+  return { item: name, matrices, ids, tints: tinted ? new Float32Array(3 * count).fill(0.5) : null };
+};
+
+const screen = (copies: Shown['copies'], items: Record<string, Shown>): OnScreen => ({
+  id: 'bed',
+  hue: '#88aa66',
+  key: 'key',
+  shown: { copies } as unknown as Shown,
+  items: new Map(Object.entries(items)),
+});
+
+const set = (): CopySet => new CopySet(new Materials());
+const visible = (copies: CopySet): InstancedMesh[] =>
+  copies.group.children.filter((object) => object.visible) as InstancedMesh[];
+const heightOf = (object: InstancedMesh, k: number): number => {
+  const matrix = new Matrix4();
+  object.getMatrixAt(k, matrix);
+  return matrix.elements[13];
+};
+
+test('an object an item, with its copies where they stand, in its own surface', () => {
+  const copies = set();
+  copies.show(screen([row('leaf', 5), row('bud', 3)], { leaf: item(1, 0.3), bud: item(2, 0.8) }), FINE);
+  const objects = visible(copies);
+  expect(objects.map(({ count }) => count)).toEqual([5, 3]);
+  expect(objects.map((object) => (object.material as MeshStandardMaterial).roughness)).toEqual([0.3, 0.8]);
+  expect([0, 1, 4].map((k) => heightOf(objects[0], k))).toEqual([0, 1, 4]);
+  expect(objects.every(({ castShadow, receiveShadow }) => castShadow && receiveShadow)).toBe(true);
+  expect(objects[0].geometry.getAttribute('position').getX(1)).toBe(1);
+});
+
+test('a part of them is a part of each, and the parts make up the whole', () => {
+  const copies = set();
+  const all = screen([row('leaf', 10)], { leaf: item(1) });
+  const seen: number[] = [];
+  for (const [from, to] of [
+    [0, 0.25],
+    [0.25, 0.5],
+    [0.5, 1],
+  ]) {
+    copies.show(all, { ...FINE, copies: { from, to } });
+    const [object] = visible(copies);
+    for (let k = 0; k < object.count; k++) seen.push(heightOf(object, k));
+    // What is met by a line of sight is told by its own number.
+    expect((object.userData.ids as Uint32Array)[0]).toBe(100 + heightOf(object, 0));
+  }
+  expect(seen).toEqual(Array.from({ length: 10 }, (_, k) => k));
+});
+
+test('what other frames show is kept, unseen; more copies than there is room for have a larger object over the same geometry', () => {
+  const copies = set();
+  const items = { young: item(1), old: item(2) };
+  copies.show(screen([row('young', 4)], items), FINE);
+  const [young] = visible(copies);
+  copies.show(screen([row('old', 4)], items), FINE);
+  expect(visible(copies)).toHaveLength(1);
+  expect(visible(copies)[0]).not.toBe(young);
+  copies.show(screen([row('young', 3)], items), FINE);
+  expect(visible(copies)).toEqual([young]);
+  expect(young.count).toBe(3);
+  copies.show(screen([row('young', 9)], items), FINE);
+  const [larger] = visible(copies);
+  expect(larger).not.toBe(young);
+  expect(larger.geometry).toBe(young.geometry);
+  expect(larger.count).toBe(9);
+});
+
+test('the same copies are not handed over again; others are', () => {
+  const copies = set();
+  const leaves = row('leaf', 4);
+  copies.show(screen([leaves], { leaf: item(1) }), FINE);
+  const [object] = visible(copies);
+  const { version } = object.instanceMatrix;
+  copies.show(screen([leaves], { leaf: item(1) }), { quality: 'draft' });
+  expect(object.instanceMatrix.version).toBe(version);
+  expect(object.castShadow).toBe(false);
+  copies.show(screen([row('leaf', 4)], { leaf: item(1) }), FINE);
+  expect(object.instanceMatrix.version).toBeGreaterThan(version);
+});
+
+test('tinted copies have colours of their own, and those of one surface share a material', () => {
+  const copies = set();
+  const items = { leaf: item(1), bud: item(2) };
+  copies.show(screen([row('leaf', 2, true), row('bud', 2)], items), FINE);
+  const [leaf, bud] = visible(copies);
+  expect(Array.from(leaf.instanceColor!.array.slice(0, 6))).toEqual([0.5, 0.5, 0.5, 0.5, 0.5, 0.5]);
+  expect(bud.instanceColor).toBeNull();
+  expect(leaf.material).not.toBe(bud.material);
+  copies.show(screen([row('leaf', 2), row('bud', 2)], items), FINE);
+  const [plain, other] = visible(copies);
+  expect(plain.material).toBe(other.material);
+});
+
+test('hidden, nothing shows; what has no surface is no object', () => {
+  const copies = set();
+  const bare = { ...item(1), mesh: null };
+  copies.show(screen([row('leaf', 2), row('bare', 2)], { leaf: item(1), bare }), FINE);
+  expect(visible(copies)).toHaveLength(1);
+  copies.hide();
+  expect(visible(copies)).toHaveLength(0);
+  copies.dispose();
+  expect(copies.group.children).toHaveLength(0);
+});
