@@ -45,7 +45,7 @@ test('kelp frond', async ({ page }) => {
   expect(late).toBe(24);
 });
 
-test('mooring chain', async ({ page }) => {
+alike('mooring chain', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Mooring');
   await hands.newGrowth('solid');

@@ -85,7 +85,7 @@ alike('wreck reveal, as its lesson says', async ({ page }) => {
   await fine(page);
 });
 
-test('barnacle spread, as its lesson says', async ({ page }) => {
+alike('barnacle spread, as its lesson says', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Barnacle spread');
   await hands.newGrowth('solid');

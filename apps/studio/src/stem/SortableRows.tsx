@@ -30,8 +30,7 @@ const STILL: RowDrag = { ref: null, handle: {}, style: undefined, dragged: false
 const SOON = 600;
 
 /** What is open over the rows, or is about to be: a menu that is still being loaded would be lost with its row. */
-const OPEN =
-  '[role="dialog"],[role="menu"],[role="listbox"],.MuiPopover-root,[aria-haspopup="menu"][aria-expanded="true"]';
+const OPEN = '[role="dialog"],[role="menu"],[role="listbox"],.MuiPopover-root,[data-opened]';
 
 const useLoaded = create<{ sorting: typeof SortingModule | null }>(() => ({ sorting: null }));
 let asked = false;

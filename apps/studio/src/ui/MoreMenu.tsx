@@ -24,8 +24,8 @@ export function MoreMenu({ of, ...rest }: MoreProps) {
     <>
       <IconButton
         aria-label={`More for ${of}`}
-        aria-haspopup="menu"
-        aria-expanded={anchor !== null}
+        // Said before its items are there: until they are loaded nothing else tells that it is open.
+        data-opened={anchor !== null || undefined}
         onClick={(event) => {
           setOpened(true);
           setAnchor(event.currentTarget);
