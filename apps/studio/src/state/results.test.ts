@@ -126,6 +126,17 @@ test('asks for the frame at the playhead first, then for the rest of the range f
   expect([...useResults.getState().shares.get('g')!]).toEqual([0.5, 0.5, 0.5, 0.5, 0.5]);
 });
 
+test('what is measured anew and comes out the same is the same list again: its band is not drawn anew', async () => {
+  for (const key of ['3', '4', '5', '1', '2']) await engine().answer([{ key }]);
+  const before = useResults.getState().shares.get('g')!;
+  edit('Size', (scene) => void (scene.growths[0].steps[0].params.toY = 1.4));
+  await settle();
+  expect(useResults.getState().ready.size).toBe(0);
+  for (let k = 0; k < 12 && useResults.getState().ready.size < 5; k++) await engine().answer([{ key: `later ${k}` }]);
+  expect(useResults.getState().ready.size).toBe(5);
+  expect(useResults.getState().shares.get('g')).toBe(before);
+});
+
 test('where frames are not made ahead, only those shown are asked for; asked to, it makes the others too', async () => {
   setView({ ahead: false });
   await engine().answer([{ key: 'three' }]);

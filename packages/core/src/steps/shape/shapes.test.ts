@@ -145,3 +145,13 @@ describe('strands', () => {
     ]);
   });
 });
+
+test('a chain link that is sized takes as much more of a path, whether its move differs from path to path or not', async () => {
+  const link = async (...steps: Step[]): Promise<number> =>
+    (await formOf(sceneOf([newStep('solid', { which: 'link' }), ...steps]))).pitch!;
+  const plain = await link();
+  expect(plain).toBeGreaterThan(0);
+  expect(await link(newStep('transform', { scale: 2 }))).toBeCloseTo(2 * plain, 9);
+  const vary = { base: 0, vary: { by: 'random', amount: 1, shape: [{ at: 0, value: 1 }], waves: 1 } } as never;
+  expect(await link(newStep('transform', { scale: 2, moveX: vary }))).toBeCloseTo(2 * plain, 9);
+});

@@ -85,6 +85,7 @@ export const transform = defineStep({
       points: form.points && moved.points && withTurnedPoints(moved.points, form.points, turnAt, scale),
       copies: copies && movedCopies(copies, movement),
       seats: seats && movedCopies(seats, movement),
+      pitch: form.pitch === null ? null : form.pitch * p.scale,
     };
   },
 });
