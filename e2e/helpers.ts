@@ -1,25 +1,22 @@
 import { expect, type Download, type Locator, type Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
 
-/** Opens a fresh copy of the starter and waits for its first picture. */
+/** Opens a fresh copy of the starter Kelp frond at its first frame. */
 export async function openStarter(page: Page): Promise<void> {
-  await page.goto('/');
-  await page.getByRole('button', { name: /^Open the starter Kelp frond/ }).click();
+  await page.goto('/new/kelp-frond');
   await pictureAt(page, 100);
   await goTo(page, 1);
 }
 
 /** Opens a fresh copy of any starter and waits for a picture of it. */
 export async function openNamed(page: Page, name: string): Promise<void> {
-  await page.goto('/');
-  await page.getByRole('button', { name: `Open the starter ${name}`, exact: true }).click();
+  await page.goto(`/new/${name.toLowerCase().replace(' ', '-')}`);
   await expect(canvas(page)).toHaveAttribute('data-rest', 'true', { timeout: 60_000 });
 }
 
 /** Makes a new, empty scene and waits for the studio. */
 export async function openEmpty(page: Page): Promise<void> {
-  await page.goto('/');
-  await page.getByRole('button', { name: 'New scene', exact: true }).click();
+  await page.goto('/new');
   await expect(page.getByText('Nothing grows here yet')).toBeVisible();
 }
 

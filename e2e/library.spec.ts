@@ -1,6 +1,6 @@
 import { expect } from '@playwright/test';
 import { newGrowth, newScene } from '@uvrex/core';
-import { canvas, openEmpty, openStarter, saved } from './helpers';
+import { canvas, openEmpty, openNamed, openStarter, saved } from './helpers';
 import { test } from './test';
 
 test('scenes are kept with a picture; renamed, duplicated, deleted and brought back', async ({ page }) => {
@@ -101,4 +101,15 @@ test('a starter clicked while the page is still loading is opened', async ({ pag
   await page.goto('/', { waitUntil: 'commit' });
   await page.getByRole('button', { name: 'Open the starter Mooring chain', exact: true }).click();
   await expect(canvas(page)).toBeVisible();
+});
+
+test('an address begins a scene: an empty one or that of a starter; an unknown one says so', async ({ page }) => {
+  await openNamed(page, 'Sonar bars');
+  await expect(page).toHaveURL(/\/studio\/\w+$/);
+  await page.goto('/new/sonar-bar');
+  await expect(page.getByRole('heading', { name: 'There is no starter “sonar-bar”.' })).toBeVisible();
+  await openEmpty(page);
+  await page.goto('/');
+  await expect(page.getByRole('group', { name: 'Sonar bars', exact: true })).toHaveCount(1);
+  await expect(page.getByRole('group', { name: 'Untitled reef', exact: true })).toHaveCount(1);
 });

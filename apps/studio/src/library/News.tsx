@@ -5,9 +5,9 @@ import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import { useEffect, useState } from 'react';
 import { INK } from '@/ui/theme';
+import { newsSeen, noteNewsSeen } from './edition';
 
-/** What is new, told once to who has worked here before. Another edition is told again. */
-const EDITION = '2026-11-28';
+/** What is new, told once to who has worked here before. */
 const NEWS: readonly [what: string, how: string][] = [
   ['Groups', 'Choose several growths with Shift or Ctrl, and Group: they fold, hide and run late together.'],
   ['Versions', 'Ctrl S keeps a state of the scene; go back to it, or play two beside each other.'],
@@ -16,17 +16,15 @@ const NEWS: readonly [what: string, how: string][] = [
   ['Your scenes', 'Find and sort them, put them into folders, take several out as one zip.'],
 ];
 
-const SEEN = 'uvrex-seen';
-
 /** @param begun whether there are scenes on this device; undefined until that is known */
 export function News({ begun }: { begun: boolean | undefined }) {
   const [shown, setShown] = useState(false);
   useEffect(() => {
     if (begun === undefined) return;
     try {
-      const seen = localStorage.getItem(SEEN) === EDITION;
+      const seen = newsSeen();
       // To who is new here everything is.
-      if (!begun) localStorage.setItem(SEEN, EDITION);
+      if (!begun) noteNewsSeen();
       else setShown(!seen);
     } catch {
       // Where nothing is kept it would be told at every visit.
@@ -35,7 +33,7 @@ export function News({ begun }: { begun: boolean | undefined }) {
   if (!shown) return null;
   const close = (): void => {
     setShown(false);
-    localStorage.setItem(SEEN, EDITION);
+    noteNewsSeen();
   };
   return (
     <Box

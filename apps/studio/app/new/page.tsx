@@ -1,0 +1,5 @@
+import { NewLoader } from '@/ui/NewLoader';
+
+export default function NewPage() {
+  return <NewLoader starter={null} />;
+}
