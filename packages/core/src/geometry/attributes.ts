@@ -176,6 +176,7 @@ interface Moved {
 export class Carrier<T extends Table> {
   readonly #moved: Moved[];
   readonly #named: Named;
+  #count: number;
 
   /**
    * @param count elements that there will be
@@ -185,10 +186,11 @@ export class Carrier<T extends Table> {
     table: T,
     from: Attributed<T>,
     domain: Domain,
-    readonly count: number,
+    count: number,
     private readonly without: readonly (keyof T & string)[] = [],
   ) {
     this.#named = from.named;
+    this.#count = count;
     this.#moved = columnsOf(table, from, domain).flatMap(({ name, type, values, builtIn }): Moved[] =>
       values && !without.includes(name)
         ? [
@@ -203,6 +205,26 @@ export class Carrier<T extends Table> {
           ]
         : [],
     );
+  }
+
+  /** Elements that there are, or will be. */
+  get count(): number {
+    return this.#count;
+  }
+
+  /**
+   * Makes room for more elements behind those that there are. Arrays that were given before may go on being used by this
+   * carrier, or may not.
+   */
+  grow(count: number): void {
+    for (const moved of this.#moved) {
+      const { width, to } = moved;
+      if (to.length >= width * count) continue;
+      const Kind = to.constructor as new (length: number) => Numbers;
+      moved.to = new Kind(width * Math.max(count, Math.ceil(1.5 * this.#count)));
+      moved.to.set(to);
+    }
+    this.#count = count;
   }
 
   /** Takes the elements `first` up to `end` over as they are, to `at` and on. */
@@ -234,14 +256,13 @@ export class Carrier<T extends Table> {
   mixPairs(ends: ArrayLike<number>, count: number, share: (pair: number) => number, at: number): void {
     const shares = new Float64Array(count);
     for (let e = 0; e < count; e++) shares[e] = share(e);
-    for (const moved of this.#moved) {
-      const { width, from, to } = moved;
-      if (moved.blend === 'nearest' || moved.blend === 'rotate') {
-        for (let e = 0; e < count; e++) mixOne(moved, ends[2 * e], ends[2 * e + 1], shares[e], at + e);
-        continue;
-      }
-      mixPairsOf(width, from, to, ends, shares, width * at);
-    }
+    for (const moved of this.#moved) mixAll(moved, ends, shares, at);
+  }
+
+  /** The same halfway between elements that have been put already. */
+  halfway(ends: ArrayLike<number>, count: number, at: number): void {
+    const shares = new Float64Array(count).fill(0.5);
+    for (const moved of this.#moved) mixAll({ ...moved, from: moved.to }, ends, shares, at);
   }
 
   /**
@@ -283,12 +304,20 @@ export class Carrier<T extends Table> {
     const columns: Record<string, Numbers | null> = {};
     const named = { ...this.#named };
     for (const name of this.without) columns[name] = null;
-    for (const { name, to, named: attribute } of this.#moved) {
-      if (attribute) named[name] = { ...attribute, values: to as Float32Array };
-      else columns[name] = to;
+    for (const { name, width, to, named: attribute } of this.#moved) {
+      const values = to.length === width * this.#count ? to : to.subarray(0, width * this.#count);
+      if (attribute) named[name] = { ...attribute, values: values as Float32Array };
+      else columns[name] = values;
     }
     return { ...(columns as Partial<Columns<T>>), named };
   }
+}
+
+/** Puts what lies between the elements of pairs into one array, at element `at` and on. */
+function mixAll(moved: Moved, ends: ArrayLike<number>, shares: Float64Array, at: number): void {
+  const { width, blend, from, to } = moved;
+  if (blend !== 'nearest' && blend !== 'rotate') mixPairsOf(width, from, to, ends, shares, width * at);
+  else for (let e = 0; e < shares.length; e++) mixOne(moved, ends[2 * e], ends[2 * e + 1], shares[e], at + e);
 }
 
 /** Puts what lies between the elements of pairs at `write` and on; loops of one and three numbers are written out, being most. */

@@ -3,7 +3,7 @@ import { type Step } from '../scene/schema';
 import { form, withShipped } from '../../test/paths';
 import { reduced } from '../forms/reduce';
 import { cutMesh } from '../surfaces/cutMesh';
-import { halvedWhere } from '../surfaces/refine';
+import { Refining } from '../surfaces/refine';
 import { box, ball } from '../surfaces/solids';
 import { subdivided, thickened } from '../surfaces/subdivide';
 import { withSoftNormals } from '../surfaces/softNormals';
@@ -49,7 +49,9 @@ const strays = (made: Mesh, of: Mesh): number => {
 
 describe('what faces know goes with them', () => {
   test('where their edges are halved and where they are cut', async () => {
-    const finer = (await halvedWhere(solid, (a, b) => (a + b) % 3 > 0))!.mesh;
+    const refining = new Refining(solid);
+    for (let round = 0; round < 2; round++) await refining.halve((a, b) => (a + b) % 3 > 0);
+    const finer = refining.mesh;
     expect(faceCount(finer)).toBeGreaterThan(faceCount(solid));
     expect(strays(finer, solid)).toBe(0);
     const field = Float32Array.from({ length: solid.positions.length / 3 }, (_, i) => 0.3 - solid.positions[3 * i]);

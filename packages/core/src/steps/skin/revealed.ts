@@ -10,7 +10,7 @@ import { pointValues } from '../../geometry/pathAttributes';
 import { FAR, NEAR, PATHS, type Paths, pathCount } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { cutMesh } from '../../surfaces/cutMesh';
-import { type Halved, halvedWhere } from '../../surfaces/refine';
+import { Refining } from '../../surfaces/refine';
 import { arcLengths } from '../../curves/arclength';
 import { type StepContext } from '../declare';
 import { type RevealParams } from './reveal';
@@ -133,13 +133,13 @@ async function refined(mesh: Mesh, name: string, p: RevealParams, context: StepC
   const most = p.dissolve + (p.glow > 0 ? p.width : 0);
   const size = Math.min(p.dissolve > 0 ? p.grain / 2.5 : Infinity, p.glow > 0 ? p.width / 1.5 : Infinity);
   const limit = size * size;
-  let made = mesh;
+  const refining = new Refining(mesh);
   let among: Uint32Array | null = null;
   // On which side of what is to be refined each vertex lies: 1 before it, 2 behind it, 0 within.
   let sides = new Uint8Array(0);
   for (let round = 0; round < ROUNDS; round++) {
-    sides = sidesOf(vertexValues(made, name)!, nearEdge, most, sides);
-    const { positions } = made;
+    sides = sidesOf(vertexValues(refining.mesh, name)!, nearEdge, most, sides);
+    const { positions } = refining.mesh;
     const beside = sides;
     const wants = (a: number, b: number): boolean => {
       if ((beside[a] & beside[b]) !== 0) return false;
@@ -148,13 +148,11 @@ async function refined(mesh: Mesh, name: string, p: RevealParams, context: StepC
       const z = positions[3 * a + 2] - positions[3 * b + 2];
       return x * x + y * y + z * z > limit;
     };
-    const next: Halved | null = await halvedWhere(made, wants, () => context.breathe(), among);
-    if (!next) break;
-    context.claim('faces', faceCount(next.mesh), 'the number of faces before it, or raise Grain and Glow width');
-    made = next.mesh;
-    among = next.parts;
+    among = await refining.halve(wants, () => context.breathe(), among);
+    if (!among) break;
+    context.claim('faces', faceCount(refining.mesh), 'the number of faces before it, or raise Grain and Glow width');
   }
-  return made;
+  return refining.mesh;
 }
 
 /** On which side of a band each value lies; the first ones are known. */
