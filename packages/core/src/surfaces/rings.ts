@@ -27,15 +27,23 @@ export interface TubeShape {
 export const POINT_HEIGHT = 2.5;
 
 /**
- * The rings that a tube along one path is made of, ends included: everything a vertex needs but the direction around.
- * Each is a circle about path point `point[i]`, pushed along its tangent by `shift[i]`.
+ * The rings that tubes along paths are made of, ends included: everything a vertex needs but the direction around. Those of a path
+ * follow each other, path after path; one array holds them all, since there may be thousands of paths of two points each. A ring is a
+ * circle about path point `point[i]`, pushed along its tangent by `shift[i]`.
  */
 export interface Rings {
-  /** Id of the path, its place among the paths, and its first and last point. */
-  id: number;
-  path: number;
-  first: number;
-  last: number;
+  /** Paths that have rings: id, place among the paths, and after their first rings that of the next, one more than paths. */
+  paths: number;
+  id: Uint32Array;
+  path: Uint32Array;
+  start: Uint32Array;
+  /** Arc lengths of each path's growing ends, metres; out of reach where an end does not grow. */
+  far: Float64Array;
+  near: Float64Array;
+  /** Arc length at each of a path's points, from what is there of it, metres, and where they begin; one more where it is closed. */
+  along: Float64Array;
+  alongFrom: Uint32Array;
+  /** Rings of all paths. */
   count: number;
   point: Uint32Array;
   shift: Float64Array;
@@ -45,18 +53,12 @@ export interface Rings {
   ahead: Float64Array;
   /** Arc length on the whole path, metres. */
   arc: Float64Array;
-  /** Arc lengths of the growing ends, metres; out of reach where an end does not grow. */
-  far: number;
-  near: number;
-  /** 0 where a hard edge separates the ring from the one before. */
+  /** 0 where a hard edge, or another path, separates the ring from the one before. */
   joined: Uint8Array;
   /** Rings that are filled by the profile's cap, 1 where the fill looks ahead, −1 where it looks back. */
   fills: { ring: number; way: 1 | -1 }[];
-  /** Arc length at each of the path's points, from what is there of it, metres; one more where it is closed. */
-  along: Float64Array;
   /** Half the thickness across, metres; null where it is the radius. */
   deep: number | null;
-  closed: boolean;
 }
 
 /**
@@ -89,26 +91,52 @@ export function writeRadii(
   }
 }
 
-/** Rings along path p, or null where there is nothing to skin. */
-export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null {
-  const { positions, offsets, cutFrom } = paths;
-  const [a, b] = [offsets[p], offsets[p + 1]];
-  const n = b - a;
-  if (n < 2) return null;
-  const closed = paths.closed[p] === 1;
-  const body = closed ? n + 1 : n;
-  const capRings = Math.max(2, Math.round(shape.sides / 4));
-  const room = body + 2 * (capRings + 1);
+/** The rings of one end, for a radius of 1, from the rim outwards: shift, radius, out and ahead of each. */
+type CapRings = readonly (readonly [shift: number, radius: number, out: number, ahead: number])[];
+
+function capRings(kind: Cap, sides: number): CapRings {
+  if (kind === 'open') return [];
+  if (kind === 'flat') return [[0, 1, 0, 1]];
+  if (kind === 'pointed') {
+    const slant = Math.hypot(1, POINT_HEIGHT);
+    const normal = [POINT_HEIGHT / slant, 1 / slant] as const;
+    return [
+      [0, 1, ...normal],
+      [POINT_HEIGHT, 0, ...normal],
+    ];
+  }
+  const count = Math.max(2, Math.round(sides / 4));
+  return Array.from({ length: count }, (_, q) => {
+    const angle = ((q + 1) / count) * (Math.PI / 2);
+    const top = q === count - 1;
+    return [Math.sin(angle), top ? 0 : Math.cos(angle), top ? 0 : Math.cos(angle), Math.sin(angle)] as const;
+  });
+}
+
+/** Empty rings for all that paths can come to. */
+function roomFor({ offsets, closed }: Paths, deep: number | null, ends: number): Rings {
+  let paths = 0;
+  let points = 0;
+  let room = 0;
+  for (let p = 0; p + 1 < offsets.length; p++) {
+    const n = offsets[p + 1] - offsets[p];
+    if (n < 2) continue;
+    paths++;
+    points += n + closed[p];
+    room += n + (closed[p] ? 1 : ends);
+  }
   // One piece of memory for all: asking for many small ones would cost as much as filling them.
-  const memory = new Float64Array(5 * room + 2 * body);
+  const memory = new Float64Array(5 * room + points);
   const part = (k: number): Float64Array => memory.subarray(k * room, (k + 1) * room);
-  const arc = memory.subarray(5 * room, 5 * room + body);
-  const radius = memory.subarray(5 * room + body);
-  const rings: Rings = {
-    id: paths.ids[p],
-    path: p,
-    first: a,
-    last: b - 1,
+  return {
+    paths: 0,
+    id: new Uint32Array(paths),
+    path: new Uint32Array(paths),
+    start: new Uint32Array(paths + 1),
+    far: new Float64Array(paths).fill(Infinity),
+    near: new Float64Array(paths).fill(-Infinity),
+    along: memory.subarray(5 * room),
+    alongFrom: new Uint32Array(paths + 1),
     count: 0,
     point: new Uint32Array(room),
     shift: part(0),
@@ -116,94 +144,96 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
     out: part(2),
     ahead: part(3),
     arc: part(4),
-    far: Infinity,
-    near: -Infinity,
     joined: new Uint8Array(room),
     fills: [],
-    along: arc,
-    deep: shape.deep ?? null,
-    closed,
+    deep,
   };
+}
 
-  let length = 0;
-  for (let k = 1, i = 3 * a; k < body; k++, i += 3) {
-    const j = k < n ? i + 3 : 3 * a;
-    const x = positions[j] - positions[i];
-    const y = positions[j + 1] - positions[i + 1];
-    const z = positions[j + 2] - positions[i + 2];
-    length += Math.sqrt(x * x + y * y + z * z);
-    arc[k] = length;
+/** So many rings between two breaths. */
+const BREATH = 4096;
+
+/** Rings along all paths; those of which there is nothing to skin have none. */
+export async function ringsOf(
+  paths: Paths,
+  shape: TubeShape,
+  breathe: (() => Promise<void>) | undefined,
+): Promise<Rings> {
+  const begins = capRings(shape.start, shape.sides);
+  const ends = capRings(shape.end, shape.sides);
+  const rings = roomFor(paths, shape.deep ?? null, begins.length + ends.length);
+  let radii = new Float64Array(64);
+  let breath = BREATH;
+  for (let p = 0; p + 1 < paths.offsets.length; p++) {
+    const n = paths.offsets[p + 1] - paths.offsets[p];
+    if (n < 2) continue;
+    if (radii.length <= n) radii = new Float64Array(2 * n);
+    addRings(rings, paths, p, shape, begins, ends, radii);
+    if (rings.count < breath) continue;
+    breath = rings.count + BREATH;
+    await breathe?.();
   }
-  if (!(length > 0)) return null;
+  return rings;
+}
 
-  writeRadii(paths, p, arc, length, shape, radius);
-  if (closed) radius[n] = radius[0];
+/** Adds the rings along path p. @param radii memory for one number a point and one more */
+function addRings(
+  rings: Rings,
+  paths: Paths,
+  p: number,
+  shape: TubeShape,
+  begins: CapRings,
+  ends: CapRings,
+  radii: Float64Array,
+): void {
+  const { positions, offsets } = paths;
+  const a = offsets[p];
+  const n = offsets[p + 1] - a;
+  const closed = paths.closed[p] === 1;
+  const body = closed ? n + 1 : n;
+  const k = rings.paths;
+  const from = rings.alongFrom[k];
+  const along = rings.along;
+  along[from] = 0;
+  let length = 0;
+  for (let i = 1, q = 3 * a; i < body; i++, q += 3) {
+    const j = i < n ? q + 3 : 3 * a;
+    const x = positions[j] - positions[q];
+    const y = positions[j + 1] - positions[q + 1];
+    const z = positions[j + 2] - positions[q + 2];
+    length += Math.sqrt(x * x + y * y + z * z);
+    along[from + i] = length;
+  }
+  if (!(length > 0)) return;
 
-  const first = cutFrom[p];
-  if (paths.fronts[p] & FAR) rings.far = first + length;
-  if (paths.fronts[p] & NEAR) rings.near = first;
-  const add = (
-    point: number,
-    shift: number,
-    r: number,
-    out: number,
-    ahead: number,
-    s: number,
-    joined: boolean,
-  ): void => {
-    const i = rings.count++;
-    rings.point[i] = point;
-    rings.shift[i] = shift;
-    rings.radius[i] = r;
-    rings.out[i] = out;
-    rings.ahead[i] = ahead;
-    rings.arc[i] = first + s;
-    rings.joined[i] = joined ? 1 : 0;
-  };
-  const cap = (kind: Cap, atEnd: boolean): void => {
-    const [point, r, s, way] = atEnd ? [b - 1, radius[n - 1], length, 1] : [a, radius[0], 0, -1];
-    if (kind === 'open' || !(r > 0 || shape.deep)) return;
-    // Listed from the rim outwards, and read backwards at the start, where the rim comes last.
-    const profile: [shift: number, radius: number, out: number, ahead: number][] = [];
-    if (kind === 'flat') profile.push([0, r, 0, 1]);
-    else if (kind === 'pointed') {
-      const slant = Math.hypot(1, POINT_HEIGHT);
-      const normal = [POINT_HEIGHT / slant, 1 / slant] as const;
-      profile.push([0, r, ...normal], [POINT_HEIGHT * r, 0, ...normal]);
-    } else {
-      for (let q = 1; q <= capRings; q++) {
-        const angle = (q / capRings) * (Math.PI / 2);
-        const top = q === capRings;
-        profile.push([r * Math.sin(angle), top ? 0 : r * Math.cos(angle), top ? 0 : Math.cos(angle), Math.sin(angle)]);
-      }
-    }
-    if (!atEnd) profile.reverse();
-    profile.forEach(([shift, pr, out, ahead], q) => {
-      const hard = kind !== 'round' && atEnd && q === 0;
-      if (kind === 'flat') rings.fills.push({ ring: rings.count, way: atEnd ? 1 : -1 });
-      add(point, way * shift, pr, out, way * ahead, s, !(hard || (!atEnd && q === 0)));
-    });
-  };
+  writeRadii(paths, p, along.subarray(from, from + n), length, shape, radii);
+  if (closed) radii[n] = radii[0];
 
-  if (!closed) cap(shape.start, false);
-  const capped = rings.count > 0;
+  const first = paths.cutFrom[p];
+  if (paths.fronts[p] & FAR) rings.far[k] = first + length;
+  if (paths.fronts[p] & NEAR) rings.near[k] = first;
+  rings.id[k] = paths.ids[p];
+  rings.path[k] = p;
+  const begin = rings.count;
+  if (!closed) addCap(rings, shape.start, begins, false, a, radii[0], first);
+  const { point, out: outs, ahead, arc: arcs, radius, joined } = rings;
   let write = rings.count;
-  const { point, out: outs, ahead, arc: arcs, radius: radii, joined } = rings;
-  const seam = body > 1 ? arc[1] + length - arc[body - 2] : 0;
-  for (let k = 0; k < body; k++, write++) {
-    let before = k > 0 ? k - 1 : 0;
-    let after = k < body - 1 ? k + 1 : k;
-    let run = arc[after] - arc[before];
-    if (closed && (k === 0 || k === body - 1)) {
+  joined[write] = write > begin && shape.start === 'round' ? 1 : 0;
+  const seam = along[from + 1] + length - along[from + body - 2];
+  for (let i = 0; i < body; i++, write++) {
+    let before = i > 0 ? i - 1 : 0;
+    let after = i < body - 1 ? i + 1 : i;
+    let run = along[from + after] - along[from + before];
+    if (closed && (i === 0 || i === body - 1)) {
       before = body - 2;
       after = 1;
       run = seam;
     }
-    const rise = radius[after] - radius[before];
-    point[write] = k < n ? a + k : a;
-    radii[write] = radius[k];
-    arcs[write] = first + arc[k];
-    joined[write] = 1;
+    const rise = radii[after] - radii[before];
+    point[write] = i < n ? a + i : a;
+    radius[write] = radii[i];
+    arcs[write] = first + along[from + i];
+    if (i > 0) joined[write] = 1;
     if (rise === 0 || !(run > 0)) {
       outs[write] = 1;
       ahead[write] = 0;
@@ -214,10 +244,31 @@ export function ringsOf(paths: Paths, p: number, shape: TubeShape): Rings | null
       ahead[write] = -slope * out;
     }
   }
-  joined[rings.count] = capped && shape.start === 'round' ? 1 : 0;
   rings.count = write;
-  if (!closed) cap(shape.end, true);
-  return rings;
+  if (!closed) addCap(rings, shape.end, ends, true, a + n - 1, radii[n - 1], first + length);
+  rings.paths = k + 1;
+  rings.start[k + 1] = rings.count;
+  rings.alongFrom[k + 1] = from + body;
+}
+
+/** Adds the rings of an end. @param r the radius there @param arc where it lies on the whole path, metres */
+function addCap(rings: Rings, kind: Cap, cap: CapRings, atEnd: boolean, at: number, r: number, arc: number): void {
+  if (cap.length === 0 || !(r > 0 || rings.deep)) return;
+  const way = atEnd ? 1 : -1;
+  for (let q = 0; q < cap.length; q++) {
+    // Listed from the rim outwards, and read backwards at the start, where the rim comes last.
+    const [shift, radius, out, ahead] = cap[atEnd ? q : cap.length - 1 - q];
+    const i = rings.count++;
+    if (kind === 'flat') rings.fills.push({ ring: i, way });
+    rings.point[i] = at;
+    rings.shift[i] = way * r * shift;
+    rings.radius[i] = r * radius;
+    rings.out[i] = out;
+    rings.ahead[i] = way * ahead;
+    rings.arc[i] = arc;
+    const apart = atEnd ? kind !== 'round' : true;
+    rings.joined[i] = q === 0 && apart ? 0 : 1;
+  }
 }
 
 /** Whether a ring has any extent: rows at one without have one triangle a side instead of two. */

@@ -9,23 +9,22 @@ const MOST_KNOWN = 64;
 /**
  * Faces between the rings of a sweep, and over its ends. Frames whose rings hang together alike share one array: then nothing of
  * it is made, held or sent to the screen twice.
- * @param all rings of each path, whose vertices follow each other
  * @param faces that there will be
  */
-export function sweptIndices(all: readonly Rings[], profile: SweepProfile, faces: number): Uint32Array {
-  const structure = structureOf(all, profile);
+export function sweptIndices(rings: Rings, profile: SweepProfile, faces: number): Uint32Array {
+  const structure = structureOf(rings, profile);
   let hash = 0;
   for (let i = 0; i < structure.length; i++) hash = (Math.imul(hash ^ structure[i], 0x9e3779b1) ^ (hash >>> 15)) | 0;
   const found = known.get(hash);
   const shared = found && sameWords(found.structure, structure) ? found.indices.deref() : undefined;
   if (shared) return shared;
   const indices = new Uint32Array(3 * faces);
-  let vertex = 0;
+  const { start, fills } = rings;
   let write = 0;
-  for (const rings of all) {
-    write = writeFaces(indices, write, vertex, rings, profile.joined);
-    write = writeFills(indices, write, vertex, rings, profile);
-    vertex += rings.count * profile.x.length;
+  for (let k = 0, f = 0; k < rings.paths; k++) {
+    write = writeFaces(indices, write, rings, k, profile.joined);
+    for (; f < fills.length && fills[f].ring < start[k + 1]; f++)
+      write = writeFill(indices, write, fills[f].ring * profile.x.length, fills[f].way, profile.cap);
   }
   known.delete(hash);
   known.set(hash, { structure, indices: new WeakRef(indices) });
@@ -34,32 +33,23 @@ export function sweptIndices(all: readonly Rings[], profile: SweepProfile, faces
 }
 
 /** All that indices hang on, in words. */
-function structureOf(all: readonly Rings[], { x, joined, cap }: SweepProfile): Uint32Array {
-  let size = 3 + joined.length + cap.length;
-  for (const { count, fills } of all) size += 2 + Math.ceil(count / 16) + 2 * fills.length;
-  const words = new Uint32Array(size);
-  let at = 0;
-  words[at++] = all.length;
-  words[at++] = x.length;
-  words[at++] = cap.length;
-  words.set(joined, at);
-  words.set(cap, at + joined.length);
-  at += joined.length + cap.length;
-  for (const rings of all) {
-    words[at++] = rings.count;
-    words[at++] = rings.fills.length;
-    for (const { ring, way } of rings.fills) {
-      words[at++] = ring;
-      words[at++] = way;
-    }
+function structureOf(rings: Rings, { x, joined, cap }: SweepProfile): Uint32Array {
+  const { count, fills } = rings;
+  const words = new Uint32Array(4 + joined.length + cap.length + 2 * fills.length + Math.ceil(count / 16));
+  words.set([count, x.length, cap.length, fills.length]);
+  words.set(joined, 4);
+  words.set(cap, 4 + joined.length);
+  let at = 4 + joined.length + cap.length;
+  for (const { ring, way } of fills) {
+    words[at++] = ring;
+    words[at++] = way;
+  }
+  // Where one path ends and the next begins rings are not joined.
+  for (let first = 0; first < count; first += 16) {
     let word = 0;
-    for (let i = 0; i < rings.count; i++) {
+    for (let i = first, end = Math.min(count, first + 16); i < end; i++)
       word = (word << 2) | (rings.joined[i] << 1) | (hasExtent(rings, i) ? 1 : 0);
-      if (i % 16 === 15 || i === rings.count - 1) {
-        words[at++] = word;
-        word = 0;
-      }
-    }
+    words[at++] = word;
   }
   return words;
 }
@@ -70,14 +60,15 @@ function sameWords(a: Uint32Array, b: Uint32Array): boolean {
   return true;
 }
 
-function writeFaces(indices: Uint32Array, from: number, vertex: number, rings: Rings, strip: Uint8Array): number {
+/** Faces between the rings of a path. @returns where the next index goes */
+function writeFaces(indices: Uint32Array, from: number, rings: Rings, k: number, strip: Uint8Array): number {
   let write = from;
   const columns = strip.length;
-  for (let i = 1; i < rings.count; i++) {
+  for (let i = rings.start[k] + 1; i < rings.start[k + 1]; i++) {
     if (!rings.joined[i]) continue;
     const below = hasExtent(rings, i - 1);
     const above = hasExtent(rings, i);
-    let a = vertex + (i - 1) * columns;
+    let a = (i - 1) * columns;
     let c = a + columns;
     for (let j = 1; j < columns; j++, a++, c++) {
       if (!strip[j]) continue;
@@ -98,22 +89,14 @@ function writeFaces(indices: Uint32Array, from: number, vertex: number, rings: R
   return write;
 }
 
-function writeFills(
-  indices: Uint32Array,
-  from: number,
-  vertex: number,
-  rings: Rings,
-  { x, cap }: SweepProfile,
-): number {
+/** Faces over an end. @param first the ring's first vertex @returns where the next index goes */
+function writeFill(indices: Uint32Array, from: number, first: number, way: 1 | -1, cap: Uint32Array): number {
   let write = from;
-  for (const { ring, way } of rings.fills) {
-    const first = vertex + ring * x.length;
-    for (let t = 0; t < cap.length; t += 3) {
-      indices[write] = first + cap[t];
-      indices[write + 1] = first + cap[t + (way > 0 ? 1 : 2)];
-      indices[write + 2] = first + cap[t + (way > 0 ? 2 : 1)];
-      write += 3;
-    }
+  for (let t = 0; t < cap.length; t += 3) {
+    indices[write] = first + cap[t];
+    indices[write + 1] = first + cap[t + (way > 0 ? 1 : 2)];
+    indices[write + 2] = first + cap[t + (way > 0 ? 2 : 1)];
+    write += 3;
   }
   return write;
 }

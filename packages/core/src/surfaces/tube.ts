@@ -2,7 +2,7 @@ import { mapped } from '../geometry/filled';
 import { withFrames } from '../curves/pathFrames';
 import { type Attribute, type Named } from '../geometry/attributes';
 import { type Mesh, meshWith } from '../geometry/mesh';
-import { type FramedPaths, type Paths, pathCount } from '../geometry/paths';
+import { type FramedPaths, type Paths } from '../geometry/paths';
 import { circleProfile, type SweepProfile } from './profile';
 import { type Rings, type TubeShape, ringFaces, ringsOf } from './rings';
 import { sweptIndices } from './sweptIndices';
@@ -45,36 +45,32 @@ export async function sweepProfile(
   const paths = withFrames(input);
   const columns = profile.x.length;
   const strips = profile.joined.reduce((sum, joined) => sum + joined, 0);
-  const all: Rings[] = [];
-  let rings = 0;
-  let faces = 0;
-  for (let p = 0; p < pathCount(paths); p++) {
-    const made = ringsOf(paths, p, shape);
-    if (!made) continue;
-    all.push(made);
-    rings += made.count;
-    faces += ringFaces(made, strips) + (made.fills.length * profile.cap.length) / 3;
-  }
-  const vertices = rings * columns;
-  hooks.claim?.(vertices, faces);
+  const rings = await ringsOf(paths, shape, hooks.breathe);
+  const { count, fills, start } = rings;
+  const faces = ringFaces(rings, strips) + (fills.length * profile.cap.length) / 3;
+  hooks.claim?.(count * columns, faces);
 
-  const mesh = allocate(vertices, all, paths, hooks.tips ?? true);
+  const mesh = allocate(count * columns, rings, paths, hooks.tips ?? true);
   const perTurn = shape.radius > 0 ? 1 / (profile.round * shape.radius) : 1;
-  let vertex = 0;
-  for (const [k, made] of all.entries()) {
+  let breath = BREATH;
+  for (let k = 0; k < rings.paths; k++) {
+    mesh.parts[2 * k] = start[k] * columns;
+    mesh.parts[2 * k + 1] = rings.id[k];
+    writeVertices(mesh, rings, k, paths, profile, perTurn, roll);
+    if (start[k + 1] * columns < breath) continue;
+    breath = start[k + 1] * columns + BREATH;
     await hooks.breathe?.();
-    mesh.parts[2 * k] = vertex;
-    mesh.parts[2 * k + 1] = made.id;
-    writeVertices(mesh, vertex, made, paths, profile, perTurn, roll);
-    vertex += made.count * columns;
   }
   await hooks.breathe?.();
-  mesh.indices = sweptIndices(all, profile, faces);
+  mesh.indices = sweptIndices(rings, profile, faces);
   return mesh;
 }
 
+/** So many vertices between two breaths. */
+const BREATH = 8192;
+
 /** Empty arrays of a mesh, all in one piece of memory: that is asked for in half the time of many. */
-function allocate(vertices: number, rings: readonly Rings[], paths: Paths, tips: boolean): SweptMesh {
+function allocate(vertices: number, rings: Rings, paths: Paths, tips: boolean): SweptMesh {
   const widths = [3, 3, 2, 1, ...(tips ? [1] : []), ...(paths.age ? [1] : [])];
   const buffer = new ArrayBuffer(4 * vertices * widths.reduce((sum, width) => sum + width, 0));
   let from = 0;
@@ -91,11 +87,11 @@ function allocate(vertices: number, rings: readonly Rings[], paths: Paths, tips:
       u: floats(1),
       tip: tips ? floats(1) : null,
       age: paths.age ? floats(1) : null,
-      level: paths.level && mapped(Float32Array, rings, ({ path }) => paths.level![path]),
+      level: paths.level && mapped(Float32Array, rings.path.subarray(0, rings.paths), (path) => paths.level![path]),
       indices: NO_INDICES,
       named: sweptAttributes(paths, rings, vertices),
     }),
-    parts: new Uint32Array(2 * rings.length),
+    parts: new Uint32Array(2 * rings.paths),
   } as SweptMesh;
 }
 
@@ -105,32 +101,27 @@ const NO_INDICES = new Uint32Array(0);
 type SweptMesh = Mesh & { u: Float32Array; parts: Uint32Array };
 
 /** What points and paths know by names of their own, at the vertices and parts that they become. */
-function sweptAttributes({ named }: Paths, all: readonly Rings[], vertices: number): Named {
-  const count = all.reduce((sum, { count }) => sum + count, 0);
-  const columns = count > 0 ? vertices / count : 0;
+function sweptAttributes({ named }: Paths, { path, paths, point, count }: Rings, vertices: number): Named {
   const swept = Object.entries(named).map(([name, attribute]): [string, Attribute] => {
     const { width, values, domain } = attribute;
-    const each = domain === 'path' ? all.length : vertices;
-    const out = new Float32Array(width * each);
+    const parts = domain === 'path';
+    const [from, each] = parts ? [path, 1] : [point, count > 0 ? vertices / count : 0];
+    const sources = parts ? paths : count;
+    const out = new Float32Array(width * each * sources);
     let write = 0;
-    for (const rings of all) {
-      if (domain === 'path') {
-        for (let c = 0; c < width; c++) out[write++] = values[width * rings.path + c];
-        continue;
-      }
-      for (let i = 0; i < rings.count; i++)
-        for (let j = 0; j < columns; j++)
-          for (let c = 0; c < width; c++) out[write++] = values[width * rings.point[i] + c];
+    for (let i = 0; i < sources; i++) {
+      const read = width * from[i];
+      for (let j = 0; j < each; j++) for (let c = 0; c < width; c++) out[write++] = values[read + c];
     }
-    return [name, { ...attribute, domain: domain === 'path' ? 'path' : 'vertex', values: out }];
+    return [name, { ...attribute, domain: parts ? 'path' : 'vertex', values: out }];
   });
   return swept.length > 0 ? Object.fromEntries(swept) : named;
 }
 
 function writeVertices(
   mesh: SweptMesh,
-  first: number,
   rings: Rings,
+  k: number,
   paths: FramedPaths,
   profile: SweepProfile,
   perTurn: number,
@@ -139,23 +130,27 @@ function writeVertices(
   const { uvs, u, tip, age } = mesh;
   const { share } = profile;
   const columns = share.length;
-  const frames = ringFrames(rings, paths, profile, roll);
-  writePlaces(mesh.positions, mesh.normals, first, frames, rings.count, profile);
-  for (let i = 0, v = first; i < rings.count; i++) {
-    const point = rings.point[i];
-    const far = rings.arc[i] * perTurn;
-    const rest = frames[STRIDE * i + REST];
+  const first = rings.start[k];
+  const last = rings.start[k + 1];
+  const far = rings.far[k];
+  const near = rings.near[k];
+  const frames = ringFrames(rings, k, paths, profile, roll);
+  writePlaces(mesh.positions, mesh.normals, first * columns, frames, last - first, profile);
+  for (let i = first, v = first * columns, f = 0; i < last; i++, f += STRIDE) {
+    const arc = rings.arc[i];
+    const away = arc * perTurn;
+    const rest = frames[f + REST];
     const end = v + columns;
     for (let j = 0; j < columns; j++) {
       uvs[2 * (v + j)] = share[j];
-      uvs[2 * (v + j) + 1] = far;
+      uvs[2 * (v + j) + 1] = away;
       u[v + j] = rest;
     }
     if (tip) {
-      const behind = Math.max(0, Math.min(rings.far - rings.arc[i], rings.arc[i] - rings.near));
-      for (let k = v; k < end; k++) tip[k] = behind;
+      const behind = Math.max(0, Math.min(far - arc, arc - near));
+      for (let j = v; j < end; j++) tip[j] = behind;
     }
-    if (age) for (let k = v; k < end; k++) age[k] = paths.age![point];
+    if (age) for (let j = v; j < end; j++) age[j] = paths.age![rings.point[i]];
     v = end;
   }
 }
@@ -169,14 +164,17 @@ const [CIRCLE, PLAIN, TIGHT] = [0, 1, 2];
 /** Memory of `ringFrames`, kept: a path's rings are done with before the next one's are made. */
 let kept = new Float64Array(0);
 
-/** Where each ring lies and which way it is turned, `STRIDE` numbers a ring: all that its vertices have in common. */
+/** Where each ring of a path lies and which way it is turned, `STRIDE` numbers a ring: all that its vertices have in common. */
 function ringFrames(
   rings: Rings,
+  k: number,
   paths: FramedPaths,
   { x: px, nx: mx, ny: my, y: py, reach }: SweepProfile,
   { roll, twist }: Roll,
 ): Float64Array {
-  const { count } = rings;
+  const first = rings.start[k];
+  const end = rings.start[k + 1];
+  const count = end - first;
   if (kept.length < STRIDE * count) kept = new Float64Array(2 * STRIDE * count);
   const frames = kept;
   const { point, shift, radius, out: outs, ahead: aheads, deep } = rings;
@@ -184,7 +182,7 @@ function ringFrames(
   // On a circle the normals are the places: most tubes are that.
   const round = mx === px && my === py;
   const turning = lean !== null || roll !== 0 || twist !== 0;
-  for (let i = 0, f = 0; i < count; i++, f += STRIDE) {
+  for (let i = first, f = 0; i < end; i++, f += STRIDE) {
     const at = point[i];
     const q = 3 * at;
     const tx = along[q];
@@ -196,7 +194,7 @@ function ringFrames(
     let bx = ty * nz - tz * ny;
     let by = tz * nx - tx * nz;
     let bz = tx * ny - ty * nx;
-    const here = i > 0 && at < point[i - 1] ? 1 : rest[at];
+    const here = i > first && at < point[i - 1] ? 1 : rest[at];
     if (turning) {
       const angle = roll + twist * here + (lean ? lean[at] : 0);
       const c = Math.cos(angle);
@@ -229,7 +227,7 @@ function ringFrames(
     frames[f + AHEAD] = aheads[i];
     frames[f + REST] = here;
     frames[f + SHAPE] = round && outs[i] === 1 && aheads[i] === 0 && across === r ? CIRCLE : PLAIN;
-    if (isTight(rings, at, paths, Math.max(r, across) * reach, bend)) {
+    if (isTight(rings, k, at, paths, Math.max(r, across) * reach, bend)) {
       frames[f + SHAPE] = TIGHT;
       frames[f + BEND_N] = bend[0] * nx + bend[1] * ny + bend[2] * nz;
       frames[f + BEND_B] = bend[0] * bx + bend[1] * by + bend[2] * bz;
@@ -336,20 +334,27 @@ const heldIn = (inward: number): number =>
  * @param bend is told the bend then: change of the tangent per metre, of the size 1 / radius
  */
 function isTight(
-  { first, last, closed, along }: Rings,
+  rings: Rings,
+  k: number,
   ring: number,
-  { tangents }: FramedPaths,
+  { tangents, offsets, closed: ways }: FramedPaths,
   reach: number,
   bend: [number, number, number],
 ): boolean {
+  const p = rings.path[k];
+  const first = offsets[p];
+  const last = offsets[p + 1] - 1;
+  const closed = ways[p] === 1;
+  const { along } = rings;
+  const base = rings.alongFrom[k] - first;
   // The direction at an open end is its segment's, which has turned half as far as the path: bends are told without it.
   const [low, high] = closed || last - first < 3 ? [first, last] : [first + 1, last - 1];
   const point = Math.min(high, Math.max(low, ring));
   const before = point > low ? point - 1 : closed ? last : point;
   const after = point < high ? point + 1 : closed ? first : point;
-  const total = along[along.length - 1];
-  const from = point > first ? along[before - first] : closed ? along[before - first] - total : along[0];
-  const to = point < last ? along[after - first] : closed ? total : along[point - first];
+  const total = along[rings.alongFrom[k + 1] - 1];
+  const from = point > first ? along[base + before] : closed ? along[base + before] - total : 0;
+  const to = point < last ? along[base + after] : closed ? total : along[base + point];
   const run = to - from;
   if (!(run > 0)) return false;
   const [a, b] = [3 * before, 3 * after];
