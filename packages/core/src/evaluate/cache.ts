@@ -86,11 +86,8 @@ export class FormCache {
     const parts = [form.paths, form.mesh, form.points, form.copies, form.seats, form.extent].filter(
       (part) => part !== null,
     );
-    const buffers = new Set(parts.flatMap(buffersOf));
-    let own = OVERHEAD;
-    for (const buffer of buffers) own += buffer.byteLength;
     // What fills the budget by itself would drop everything else, and itself at the next.
-    if (own > this.#budget) return;
+    if (OVERHEAD + bytesOf(parts) > this.#budget) return;
     const entry: Entry = {
       key,
       form,
@@ -187,4 +184,12 @@ function within(value: unknown, buffers: Set<ArrayBufferLike>): Set<ArrayBufferL
   else if (ArrayBuffer.isView(value)) buffers.add(value.buffer);
   else for (const name in value) within((value as Record<string, unknown>)[name], buffers);
   return buffers;
+}
+
+/** Bytes of parts of one form, each buffer once. */
+function bytesOf(parts: readonly object[]): number {
+  let bytes = 0;
+  for (const buffer of parts.length > 1 ? new Set(parts.flatMap(buffersOf)) : parts.flatMap(buffersOf))
+    bytes += buffer.byteLength;
+  return bytes;
 }

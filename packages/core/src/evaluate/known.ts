@@ -10,6 +10,28 @@ export interface KnownNode extends Outcome {
   costs: readonly StepCost[];
 }
 
+/** Nodes by the state of their growth, and then by their moment. */
+type Generation = Map<number, Map<string, KnownNode>>;
+
+/** Lists of steps that cost nothing, each made once: hundreds of moments of a growth have the same one. */
+class CostLists {
+  readonly #longer = new WeakMap<readonly StepCost[], Map<string, readonly StepCost[]>>();
+  readonly #empty: readonly StepCost[] = [];
+
+  /** The same steps, of which nothing has to be done. */
+  kept(costs: readonly StepCost[]): readonly StepCost[] {
+    let list = this.#empty;
+    for (const { step } of costs) {
+      let known = this.#longer.get(list);
+      if (!known) this.#longer.set(list, (known = new Map()));
+      let longer = known.get(step);
+      if (!longer) known.set(step, (longer = [...list, { step, milliseconds: 0, kept: true }]));
+      list = longer;
+    }
+    return list;
+  }
+}
+
 /** Nodes that are remembered in each of two generations. */
 const MOST = 30_000;
 /** States of growths that have numbers. */
@@ -31,8 +53,11 @@ const numberOf = (object: object): number => {
  * cannot change. Nothing has to be asked again then, which for hundreds of copies at moments of their own is most of the work.
  */
 export class KnownNodes {
-  #young = new Map<string, KnownNode>();
-  #old = new Map<string, KnownNode>();
+  #young: Generation = new Map();
+  #old: Generation = new Map();
+  /** Nodes in the young one. */
+  #size = 0;
+  #costs = new CostLists();
   readonly #states = new Map<string, number>();
   #next = 0;
   readonly #byPlan = new WeakMap<Plan, { around: string | null; states: Map<string, number | null> }>();
@@ -65,21 +90,30 @@ export class KnownNodes {
   }
 
   get(state: number, moment: string): KnownNode | undefined {
-    const name = `${state} ${moment}`;
-    const found = this.#young.get(name);
+    const found = this.#young.get(state)?.get(moment);
     if (found) return found;
-    const old = this.#old.get(name);
+    const old = this.#old.get(state)?.get(moment);
     // What is used again lives on.
-    if (old) this.#young.set(name, old);
+    if (old) this.#add(state, moment, old);
     return old;
   }
 
-  put(state: number, moment: string, node: KnownNode): void {
-    if (this.#young.size >= MOST) {
+  /** Remembers a node: all but its form, and that it costs nothing the next time. */
+  put(state: number, moment: string, { key, kinds, shows, notes, notices, costs }: KnownNode): void {
+    if (this.#size >= MOST) {
       this.#old = this.#young;
       this.#young = new Map();
+      this.#size = 0;
+      this.#costs = new CostLists();
     }
-    this.#young.set(`${state} ${moment}`, node);
+    this.#add(state, moment, { key, kinds, shows, notes, notices, costs: this.#costs.kept(costs) });
+  }
+
+  #add(state: number, moment: string, node: KnownNode): void {
+    let moments = this.#young.get(state);
+    if (!moments) this.#young.set(state, (moments = new Map()));
+    moments.set(moment, node);
+    this.#size++;
   }
 
   /** The number of what `collect` gathers; it returns false where any of it may still change. */

@@ -15,7 +15,7 @@ import { type FormCache } from './cache';
 import { type Place, RecordedContext } from './context';
 import { digest } from '../keys/digest';
 import { type NamedParams, paramsAt } from './fixedParams';
-import { type KnownNode, type KnownNodes } from './known';
+import { type KnownNodes } from './known';
 import { periodOf } from './period';
 import { type Plan } from './plan';
 import { type GrowthResult, type Notice, type StepCost, type Surroundings, type Wanted } from './results';
@@ -134,7 +134,7 @@ export class Run {
     const known = state === null ? undefined : nodes.get(state, moment);
     if (known) return { ...known, failed: null, form: once(async () => forms.get(known.key) ?? (await make()).form()) };
     const node = await make();
-    if (state !== null && !node.failed) nodes.put(state, moment, withoutForm(node));
+    if (state !== null && !node.failed) nodes.put(state, moment, node);
     return node;
   }
 
@@ -380,16 +380,6 @@ export class Run {
     if (this.wanted.aborted) throw new Cancelled();
   }
 }
-
-/** What is remembered of a node: it costs nothing the next time. */
-const withoutForm = ({ key, kinds, shows, notes, notices, costs }: Node): KnownNode => ({
-  key,
-  kinds,
-  shows,
-  notes,
-  notices,
-  costs: costs.map(({ step }) => ({ step, milliseconds: 0, kept: true })),
-});
 
 const momentName = ({ frame, variant, drive }: Moment): string => `${frame}|${variant}|${drive}`;
 

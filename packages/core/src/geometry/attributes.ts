@@ -110,6 +110,41 @@ const MAKE = {
   byte: (n: number): Numbers => new Uint8Array(n),
 };
 
+/** Arrays that come to no more than so many bytes together share one buffer. */
+const SMALL = 16_384;
+
+/**
+ * Makes several arrays. Small ones lie in one piece of memory: there may be hundreds of moments of as many little forms, and a buffer
+ * each costs more to make, to count and to clear away than what is in it.
+ */
+class Arrays {
+  #bytes = 0;
+  readonly #wanted: [kind: keyof typeof MAKE, length: number][] = [];
+
+  /** Asks for one more. @returns its number */
+  add(kind: keyof typeof MAKE, length: number): number {
+    this.#bytes += (kind === 'byte' ? 1 : 4) * length;
+    return this.#wanted.push([kind, length]) - 1;
+  }
+
+  /** All that were asked for, full of zeros. */
+  make(): Numbers[] {
+    if (this.#bytes > SMALL) return this.#wanted.map(([kind, length]) => MAKE[kind](length));
+    const buffer = new ArrayBuffer(this.#bytes);
+    // Bytes come last, so that what is wider lies as it must.
+    let wide = 0;
+    let narrow = 0;
+    for (const [kind, length] of this.#wanted) if (kind !== 'byte') narrow += 4 * length;
+    return this.#wanted.map(([kind, length]) => {
+      if (kind === 'byte') return new Uint8Array(buffer, (narrow += length) - length, length);
+      wide += 4 * length;
+      return kind === 'float'
+        ? new Float32Array(buffer, wide - 4 * length, length)
+        : new Uint32Array(buffer, wide - 4 * length, length);
+    });
+  }
+}
+
 /** A geometry's attributes: by its table, and by name. */
 export type Attributed<T extends Table> = Columns<T> & { named: Named };
 
@@ -144,10 +179,18 @@ export function columnNamed<T extends Table>(table: T, from: Attributed<T>, name
 /** Arrays for `count` elements of a domain with the values of what is missing; those that may be null are null. */
 export function emptyColumns<T extends Table>(table: T, domain: Domain, count: number): Columns<T> {
   const made: Record<string, Numbers | null> = {};
-  for (const [name, { domain: own, width, missing, array, maybe }] of Object.entries(table)) {
+  const arrays = new Arrays();
+  const names: string[] = [];
+  for (const [name, { domain: own, width, array, maybe }] of Object.entries(table)) {
     if (own !== domain) continue;
-    made[name] = maybe ? null : MAKE[array](width * count);
-    if (missing !== 0) made[name]?.fill(missing);
+    made[name] = null;
+    if (maybe) continue;
+    arrays.add(array, width * count);
+    names.push(name);
+  }
+  for (const [k, array] of arrays.make().entries()) {
+    const { missing } = table[names[k]];
+    made[names[k]] = missing === 0 ? array : array.fill(missing);
   }
   return made as Columns<T>;
 }
@@ -191,20 +234,16 @@ export class Carrier<T extends Table> {
   ) {
     this.#named = from.named;
     this.#count = count;
-    this.#moved = columnsOf(table, from, domain).flatMap(({ name, type, values, builtIn }): Moved[] =>
-      values && !without.includes(name)
-        ? [
-            {
-              name,
-              width: type.width,
-              blend: type.blend,
-              from: values,
-              to: MAKE[builtIn?.array ?? 'float'](type.width * count),
-              named: builtIn ? null : from.named[name],
-            },
-          ]
-        : [],
-    );
+    const arrays = new Arrays();
+    this.#moved = [];
+    for (const { name, type, values, builtIn } of columnsOf(table, from, domain)) {
+      if (!values || without.includes(name)) continue;
+      arrays.add(builtIn?.array ?? 'float', type.width * count);
+      const named = builtIn ? null : from.named[name];
+      this.#moved.push({ name, width: type.width, blend: type.blend, from: values, to: values, named });
+    }
+    const made = arrays.make();
+    for (let k = 0; k < made.length; k++) this.#moved[k].to = made[k];
   }
 
   /** Elements that there are, or will be. */
@@ -506,12 +545,18 @@ export function joined<T extends Table>(
         const known = types.get(column.name);
         if (!known?.values) types.set(column.name, column);
       }
-  for (const [name, { type, builtIn, values }] of types) {
-    if (!values || without.includes(name)) {
+  const arrays = new Arrays();
+  const places = new Map<string, number>();
+  for (const [name, { type, builtIn, values }] of types)
+    if (values && !without.includes(name)) places.set(name, arrays.add(builtIn?.array ?? 'float', type.width * total));
+  const made = arrays.make();
+  for (const [name, { type, builtIn }] of types) {
+    const place = places.get(name);
+    if (place === undefined) {
       columns[name] = null;
       continue;
     }
-    const to = MAKE[builtIn?.array ?? 'float'](type.width * total);
+    const to = made[place];
     let first = 0;
     let next = 0;
     for (const { of, count } of parts) {

@@ -42,6 +42,11 @@ export function circleProfile(sides: number): SweepProfile {
   return profile;
 }
 
+let square: SweepProfile | null = null;
+
+/** What a flat band has, made once: a square with hard edges, which is as thick and as wide as its rings tell. */
+export const squareProfile = (): SweepProfile => (square ??= contourProfile(bandCorners(1), true));
+
 /** A regular polygon on the unit circle. */
 export const polygonCorners = (corners: number): [number, number][] =>
   Array.from({ length: corners }, (_, j) => [

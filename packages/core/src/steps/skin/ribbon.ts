@@ -77,12 +77,12 @@ export const ribbon = defineStep({
   },
   summary: (p) => `${metres(2 * p.radius)} wide, ${p.lean === 'path' ? 'along the path' : p.lean}, ${p.end} end`,
   async run(form, p, context) {
-    const { bandCorners, contourProfile } = await import('../../surfaces/profile');
+    const { squareProfile } = await import('../../surfaces/profile');
     const { sweepProfile } = await import('../../surfaces/tube');
     const paths = variedPaths(leaning(form.paths!, p.lean), p.radius, context, { roll: true, twist: true });
     const mesh = await sweepProfile(
       paths,
-      contourProfile(bandCorners(1), true),
+      squareProfile(),
       { ...shapeOf(p, END_SIDES), deep: p.thick / 2 },
       sweepHooks(context, 'Points of the path'),
       { roll: (p.roll * Math.PI) / 180, twist: 2 * Math.PI * p.twist },
