@@ -1,5 +1,5 @@
 import { type Mesh } from './mesh';
-import { EdgeTable, weld, type Weld } from './weld';
+import { EdgeTable, weld, type Weld, Welder } from './weld';
 
 /** What counting the parts of a mesh tells about its shape. */
 export interface TopologyCounts {
@@ -46,13 +46,16 @@ export class Topology {
   #edges: TopologyEdges | null = null;
   #neighbours: Neighbours | null = null;
 
-  constructor({ positions, indices }: Pick<Mesh, 'positions' | 'indices'>) {
-    this.weld = weld({ positions });
-    const { of } = this.weld;
+  /** @param weld the mesh's vertices taken as one */
+  constructor({ indices }: Pick<Mesh, 'indices'>, weld: Weld) {
+    this.weld = weld;
+    const { of } = weld;
     const corners = new Uint32Array(indices.length);
     let write = 0;
     for (let i = 0; i < indices.length; i += 3) {
-      const [a, b, c] = [of[indices[i]], of[indices[i + 1]], of[indices[i + 2]]];
+      const a = of[indices[i]];
+      const b = of[indices[i + 1]];
+      const c = of[indices[i + 2]];
       if (a === b || b === c || c === a) continue;
       corners[write] = a;
       corners[write + 1] = b;
@@ -63,7 +66,25 @@ export class Topology {
   }
 
   get edges(): TopologyEdges {
-    return (this.#edges ??= edgesOf(this.corners));
+    if (!this.#edges) {
+      const joining = new Joining(this.corners);
+      joining.take(this.corners.length);
+      this.#edges = joining.done();
+    }
+    return this.#edges;
+  }
+
+  /** Finds the edges with breaths in between, for large meshes. */
+  async findEdges(breathe: () => Promise<void>): Promise<TopologyEdges> {
+    if (!this.#edges) {
+      const joining = new Joining(this.corners);
+      for (let end = 0; end < this.corners.length;) {
+        await breathe();
+        joining.take((end = Math.min(this.corners.length, end + PIECE)));
+      }
+      this.#edges = joining.done();
+    }
+    return this.#edges;
   }
 
   get neighbours(): Neighbours {
@@ -84,39 +105,86 @@ export class Topology {
 }
 
 const known = new WeakMap<Uint32Array, WeakMap<Float32Array, Topology>>();
+/** So many vertices or corners between two breaths: some milliseconds. */
+const PIECE = 3 << 13;
+
+/** What is known of a mesh's topology; `make` where nothing is. */
+function remembered({ positions, indices }: Pick<Mesh, 'positions' | 'indices'>, make: Weld | null): Topology | null {
+  let own = known.get(indices);
+  if (!own) known.set(indices, (own = new WeakMap()));
+  let topology = own.get(positions) ?? null;
+  if (!topology && make) own.set(positions, (topology = new Topology({ indices }, make)));
+  return topology;
+}
 
 /**
  * The topology of a mesh, made once for its arrays of indices and positions: what is welded hangs on both, so that what one
  * frame has made says nothing wrong about another.
  */
 export function topologyOf(mesh: Pick<Mesh, 'positions' | 'indices'>): Topology {
-  let own = known.get(mesh.indices);
-  if (!own) known.set(mesh.indices, (own = new WeakMap()));
-  let topology = own.get(mesh.positions);
-  if (!topology) own.set(mesh.positions, (topology = new Topology(mesh)));
-  return topology;
+  return remembered(mesh, null) ?? remembered(mesh, weld(mesh))!;
+}
+
+/** The same with breaths while it is made: a million vertices take half a second. */
+export async function topologyInTime(
+  mesh: Pick<Mesh, 'positions' | 'indices'>,
+  breathe: () => Promise<void>,
+): Promise<Topology> {
+  const found = remembered(mesh, null);
+  if (found) return found;
+  const welder = new Welder(mesh.positions);
+  const n = mesh.positions.length / 3;
+  for (let end = 0; end < n;) {
+    await breathe();
+    welder.take((end = Math.min(n, end + PIECE)));
+  }
+  await breathe();
+  return remembered(mesh, welder.done())!;
 }
 
 /** Counts vertices, edges and faces, and tells whether the mesh is closed and all of it looks outwards. */
 export const topologyCounts = (mesh: Pick<Mesh, 'positions' | 'indices'>): TopologyCounts => topologyOf(mesh).counts;
 
-function edgesOf(corners: Uint32Array): TopologyEdges {
-  const most = corners.length;
-  const table = new EdgeTable(most);
-  const [there, back] = [new Uint8Array(most), new Uint8Array(most)];
-  const [left, right, of] = [new Uint32Array(most), new Uint32Array(most), new Uint32Array(most)];
-  for (let c = 0; c < most; c++) {
-    const [a, b] = [corners[c], corners[c % 3 === 2 ? c - 2 : c + 1]];
-    const e = table.idOf(a, b);
-    of[c] = e;
-    const met = there[e] + back[e];
-    if (met === 0) left[e] = (c / 3) | 0;
-    else if (met === 1) right[e] = (c / 3) | 0;
-    const way = a < b ? there : back;
-    if (way[e] < 255) way[e]++;
+/** Finds edges piece by piece. */
+class Joining {
+  readonly #table: EdgeTable;
+  readonly #made: Omit<TopologyEdges, 'count' | 'ends'>;
+  #taken = 0;
+
+  constructor(readonly corners: Uint32Array) {
+    const most = corners.length;
+    this.#table = new EdgeTable(most);
+    this.#made = {
+      there: new Uint8Array(most),
+      back: new Uint8Array(most),
+      left: new Uint32Array(most),
+      right: new Uint32Array(most),
+      of: new Uint32Array(most),
+    };
   }
-  const { count, ends } = table;
-  return { count, ends: ends.subarray(0, 2 * count), there, back, left, right, of };
+
+  /** Takes the next corners, up to number `end`, which ends a face. */
+  take(end: number): void {
+    const { corners } = this;
+    const { there, back, left, right, of } = this.#made;
+    for (let c = this.#taken; c < end; c++) {
+      const a = corners[c];
+      const b = corners[c % 3 === 2 ? c - 2 : c + 1];
+      const e = this.#table.idOf(a, b);
+      of[c] = e;
+      const met = there[e] + back[e];
+      if (met === 0) left[e] = (c / 3) | 0;
+      else if (met === 1) right[e] = (c / 3) | 0;
+      const way = a < b ? there : back;
+      if (way[e] < 255) way[e]++;
+    }
+    this.#taken = end;
+  }
+
+  done(): TopologyEdges {
+    const { count, ends } = this.#table;
+    return { count, ends: ends.subarray(0, 2 * count), ...this.#made };
+  }
 }
 
 function neighboursOf(places: number, { count, ends }: TopologyEdges): Neighbours {

@@ -10,60 +10,74 @@ export interface Weld {
 
 /** Takes vertices at the same place, bit for bit, as one: texture seams and hard edges double them. */
 export function weld({ positions }: Pick<Mesh, 'positions'>): Weld {
-  const n = positions.length / 3;
-  const words = new Uint32Array(positions.buffer, positions.byteOffset, positions.length);
-  /** −0 is the same place as 0. */
-  const word = (i: number): number => (words[i] === 0x80000000 ? 0 : words[i]);
-  const table = new HashTable(n);
-  const of = new Uint32Array(n);
-  const first = new Uint32Array(n);
-  let count = 0;
-  for (let i = 0; i < n; i++) {
-    const [x, y, z] = [word(3 * i), word(3 * i + 1), word(3 * i + 2)];
-    const place = table.find(hash3(x, y, z), (entry) => {
-      const other = 3 * first[entry];
-      return word(other) === x && word(other + 1) === y && word(other + 2) === z;
-    });
-    if (place < 0) {
-      first[count] = i;
-      table.put(count);
-      of[i] = count++;
-    } else of[i] = place;
-  }
-  return { of, first: first.slice(0, count) };
+  const welder = new Welder(positions);
+  welder.take(positions.length / 3);
+  return welder.done();
 }
+
+/** Takes vertices as one piece by piece. */
+export class Welder {
+  readonly #words: Uint32Array;
+  readonly #slots: Int32Array;
+  readonly #of: Uint32Array;
+  readonly #first: Uint32Array;
+  #taken = 0;
+  #count = 0;
+
+  /** @param positions 3n, metres */
+  constructor(positions: Float32Array) {
+    const n = positions.length / 3;
+    this.#words = new Uint32Array(positions.buffer, positions.byteOffset, positions.length);
+    this.#slots = slotsFor(n);
+    this.#of = new Uint32Array(n);
+    this.#first = new Uint32Array(n);
+  }
+
+  /** Takes the next vertices, up to number `end`. */
+  take(end: number): void {
+    const words = this.#words;
+    const slots = this.#slots;
+    const of = this.#of;
+    const first = this.#first;
+    const mask = slots.length - 1;
+    let count = this.#count;
+    for (let i = this.#taken; i < end; i++) {
+      const x = wordAt(words, 3 * i);
+      const y = wordAt(words, 3 * i + 1);
+      const z = wordAt(words, 3 * i + 2);
+      const hash = hash3(x, y, z);
+      let slot = (hash ^ (hash >>> 15)) & mask;
+      let place = slots[slot];
+      for (; place >= 0; slot = (slot + 1) & mask, place = slots[slot]) {
+        const other = 3 * first[place];
+        if (wordAt(words, other) === x && wordAt(words, other + 1) === y && wordAt(words, other + 2) === z) break;
+      }
+      if (place < 0) {
+        first[count] = i;
+        slots[slot] = count;
+        place = count++;
+      }
+      of[i] = place;
+    }
+    this.#taken = end;
+    this.#count = count;
+  }
+
+  done(): Weld {
+    return { of: this.#of, first: this.#first.slice(0, this.#count) };
+  }
+}
+
+/** −0 is the same place as 0. */
+const wordAt = (words: Uint32Array, i: number): number => (words[i] === 0x80000000 ? 0 : words[i]);
+
+/**
+ * Empty slots of a hash table for so many entries: open addressing with linear probing (Knuth, TAOCP 3, 6.4, algorithm L).
+ */
+const slotsFor = (most: number): Int32Array => new Int32Array(2 ** Math.ceil(Math.log2(2 * most + 2))).fill(-1);
 
 const hash3 = (x: number, y: number, z: number): number =>
   Math.imul(x, 0x9e3779b1) ^ Math.imul(y, 0x85ebca6b) ^ Math.imul(z, 0xc2b2ae35);
-
-/** Numbers found by their hash: open addressing with linear probing (Knuth, TAOCP 3, 6.4, algorithm L). */
-class HashTable {
-  readonly #slots: Int32Array;
-  readonly #mask: number;
-  #free = 0;
-
-  /** @param most entries that will be put in */
-  constructor(most: number) {
-    const size = 2 ** Math.ceil(Math.log2(2 * most + 2));
-    this.#slots = new Int32Array(size).fill(-1);
-    this.#mask = size - 1;
-  }
-
-  /** The entry of that hash for which `same` holds, or −1; `put` then goes where it was looked for. */
-  find(hash: number, same: (entry: number) => boolean): number {
-    let slot = (hash ^ (hash >>> 15)) & this.#mask;
-    for (let entry = this.#slots[slot]; entry >= 0; entry = this.#slots[slot]) {
-      if (same(entry)) return entry;
-      slot = (slot + 1) & this.#mask;
-    }
-    this.#free = slot;
-    return -1;
-  }
-
-  put(entry: number): void {
-    this.#slots[this.#free] = entry;
-  }
-}
 
 /** Edges between numbered places, each once whichever way it is run along; numbered as they are met. */
 export class EdgeTable {
@@ -75,9 +89,8 @@ export class EdgeTable {
 
   /** @param most edges that will be met */
   constructor(most: number) {
-    const size = 2 ** Math.ceil(Math.log2(2 * most + 2));
-    this.#slots = new Int32Array(size).fill(-1);
-    this.#mask = size - 1;
+    this.#slots = slotsFor(most);
+    this.#mask = this.#slots.length - 1;
     this.ends = new Uint32Array(2 * most);
   }
 

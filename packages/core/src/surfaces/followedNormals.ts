@@ -1,7 +1,9 @@
 import { mapped } from '../geometry/filled';
 import { type Mesh } from '../geometry/mesh';
-import { topologyOf } from '../geometry/topology';
-import { angleBetween, type Breathe, CHUNK } from './softNormals';
+import { topologyInTime } from '../geometry/topology';
+import { type Breathe, CHUNK } from './softNormals';
+
+const { atan2, PI, sqrt } = Math;
 
 /** Vertices at one place whose normals were no further apart than this are one on a soft surface. */
 const SAME = Math.cos((1 * Math.PI) / 180);
@@ -23,49 +25,87 @@ export async function followedNormals(
   const own = new Float64Array(3 * n);
   for (let i = 0; i < indices.length; i += 3) {
     if (i % (3 * CHUNK) === 0) await breathe();
-    const [a, b, c] = [3 * indices[i], 3 * indices[i + 1], 3 * indices[i + 2]];
-    const [ux, uy, uz] = [0, 1, 2].map((k) => positions[b + k] - positions[a + k]);
-    const [vx, vy, vz] = [0, 1, 2].map((k) => positions[c + k] - positions[a + k]);
-    const [x, y, z] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-    const length = Math.hypot(x, y, z);
+    const a = 3 * indices[i];
+    const b = 3 * indices[i + 1];
+    const c = 3 * indices[i + 2];
+    const ux = positions[b] - positions[a];
+    const uy = positions[b + 1] - positions[a + 1];
+    const uz = positions[b + 2] - positions[a + 2];
+    const vx = positions[c] - positions[a];
+    const vy = positions[c + 1] - positions[a + 1];
+    const vz = positions[c + 2] - positions[a + 2];
+    const x = uy * vz - uz * vy;
+    const y = uz * vx - ux * vz;
+    const z = ux * vy - uy * vx;
+    const length = sqrt(x * x + y * y + z * z);
     if (length <= 1e-20) continue;
-    const atA = angleBetween([ux, uy, uz], [vx, vy, vz]);
-    const atB = angleBetween([-ux, -uy, -uz], [vx - ux, vy - uy, vz - uz]);
-    const weights = [atA, atB, Math.PI - atA - atB];
-    [a, b, c].forEach((at, k) => {
-      const weight = weights[k] / length;
-      own[at] += weight * x;
-      own[at + 1] += weight * y;
-      own[at + 2] += weight * z;
-    });
+    // All three corners span the same area.
+    const dot = ux * vx + uy * vy + uz * vz;
+    const atA = atan2(length, dot);
+    const atB = atan2(length, ux * ux + uy * uy + uz * uz - dot);
+    addTo(own, a, atA / length, x, y, z);
+    addTo(own, b, atB / length, x, y, z);
+    addTo(own, c, (PI - atA - atB) / length, x, y, z);
   }
-  const together = groupsOf(before);
+  const together = await groupsOf(before, breathe);
   const sums = new Float64Array(3 * n);
-  for (let i = 0; i < n; i++) for (let k = 0; k < 3; k++) sums[3 * together[i] + k] += own[3 * i + k];
-  const normals = new Float32Array(3 * n);
-  for (let i = 0; i < n; i++) {
-    const at = 3 * together[i];
-    const length = Math.hypot(sums[at], sums[at + 1], sums[at + 2]);
-    for (let k = 0; k < 3; k++) normals[3 * i + k] = length > 1e-20 ? sums[at + k] / length : old[3 * i + k];
+  for (let i = 0; i < n; i++) addTo(sums, 3 * together[i], 1, own[3 * i], own[3 * i + 1], own[3 * i + 2]);
+  await breathe();
+  return directed(sums, together, old, 1e-20, breathe);
+}
+
+function addTo(sums: Float64Array, at: number, weight: number, x: number, y: number, z: number): void {
+  sums[at] += weight * x;
+  sums[at + 1] += weight * y;
+  sums[at + 2] += weight * z;
+}
+
+/**
+ * The direction of each vertex's sum.
+ * @param groups n, which sum is that of each vertex
+ * @param old 3n, directions for where a sum comes to less than `least`
+ */
+async function directed(
+  sums: Float64Array,
+  groups: Uint32Array,
+  old: Float32Array,
+  least: number,
+  breathe: Breathe,
+): Promise<Float32Array> {
+  const out = new Float32Array(old);
+  for (let i = 0; i < groups.length; i++) {
+    if (i % CHUNK === 0) await breathe();
+    const at = 3 * groups[i];
+    const x = sums[at];
+    const y = sums[at + 1];
+    const z = sums[at + 2];
+    const length = sqrt(x * x + y * y + z * z);
+    if (!(length > least)) continue;
+    out[3 * i] = x / length;
+    out[3 * i + 1] = y / length;
+    out[3 * i + 2] = z / length;
   }
-  return normals;
+  return out;
 }
 
 /** Which vertices are one on a soft surface: each by the number of the first of them. */
-function groupsOf(mesh: Mesh): Uint32Array {
-  const { of, first } = topologyOf(mesh).weld;
+async function groupsOf(mesh: Mesh, breathe: Breathe): Promise<Uint32Array> {
+  const { of, first } = (await topologyInTime(mesh, breathe)).weld;
   const { normals } = mesh;
   const groups = mapped(Uint32Array, of, (_, i) => i);
   const next = new Int32Array(of.length).fill(-1);
   // The vertices at each place, those last that came last.
   const last = Int32Array.from(first);
   for (let i = 0; i < of.length; i++) {
+    if (i % CHUNK === 0) await breathe();
     const place = of[i];
     if (first[place] === i) continue;
     for (let other: number = first[place]; other >= 0; other = next[other]) {
       if (groups[other] !== other) continue;
-      let along = 0;
-      for (let k = 0; k < 3; k++) along += normals[3 * i + k] * normals[3 * other + k];
+      const along =
+        normals[3 * i] * normals[3 * other] +
+        normals[3 * i + 1] * normals[3 * other + 1] +
+        normals[3 * i + 2] * normals[3 * other + 2];
       if (along < SAME) continue;
       groups[i] = other;
       break;
@@ -81,15 +121,11 @@ function groupsOf(mesh: Mesh): Uint32Array {
  * and texture seams.
  * @returns 3n unit vectors
  */
-export function weldedNormals(mesh: Mesh): Float32Array {
-  const { of, first } = topologyOf(mesh).weld;
+export async function weldedNormals(mesh: Mesh, breathe: Breathe = () => Promise.resolve()): Promise<Float32Array> {
+  const { of, first } = (await topologyInTime(mesh, breathe)).weld;
+  const { normals } = mesh;
   const sums = new Float64Array(3 * first.length);
-  for (let i = 0; i < of.length; i++) for (let k = 0; k < 3; k++) sums[3 * of[i] + k] += mesh.normals[3 * i + k];
-  const out = new Float32Array(mesh.normals.length);
-  for (let i = 0; i < of.length; i++) {
-    const at = 3 * of[i];
-    const length = Math.hypot(sums[at], sums[at + 1], sums[at + 2]);
-    for (let k = 0; k < 3; k++) out[3 * i + k] = length > 1e-9 ? sums[at + k] / length : mesh.normals[3 * i + k];
-  }
-  return out;
+  for (let i = 0; i < of.length; i++) addTo(sums, 3 * of[i], 1, normals[3 * i], normals[3 * i + 1], normals[3 * i + 2]);
+  await breathe();
+  return directed(sums, of, normals, 1e-9, breathe);
 }

@@ -1,7 +1,7 @@
 import { picked } from '../geometry/attributes';
 import { MESH, type Mesh } from '../geometry/mesh';
 import { cross, type Vec3 } from '../geometry/vec';
-import { topologyOf } from '../geometry/topology';
+import { topologyInTime } from '../geometry/topology';
 
 const { atan2, round, sqrt } = Math;
 
@@ -23,7 +23,7 @@ export function angleBetween(a: Vec3, b: Vec3): number {
  * @param limit radians
  */
 export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breathe = NEVER): Promise<Mesh> {
-  const { of, first } = topologyOf(mesh).weld;
+  const { of, first } = (await topologyInTime(mesh, breathe)).weld;
   const { indices, positions: p } = mesh;
   const faces = indices.length / 3;
   const normals = new Float64Array(indices.length);
@@ -42,9 +42,14 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
   const starts = new Uint32Array(first.length + 1);
   for (let c = 0; c < indices.length; c++) starts[of[indices[c]] + 1]++;
   for (let i = 0; i < first.length; i++) starts[i + 1] += starts[i];
+  await breathe();
   const corners = new Uint32Array(indices.length);
   const filled = starts.slice();
-  for (let c = 0; c < indices.length; c++) corners[filled[of[indices[c]]]++] = c;
+  for (let c = 0; c < indices.length; c++) {
+    if (c % (3 * CHUNK) === 0) await breathe();
+    corners[filled[of[indices[c]]]++] = c;
+  }
+  await breathe();
 
   const near = limit < Math.PI ? Math.cos(limit) - 1e-9 : -Infinity;
   const made = new Vertices(indices.length, positionsCount(mesh));
@@ -75,6 +80,7 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
     } else [x, y, z] = ox === 0 && oy === 0 && oz === 0 ? [0, 1, 0] : [ox, oy, oz];
     outIndices[corner] = made.idOf(indices[corner], x, y, z);
   }
+  await breathe();
   return { ...pickedMesh(mesh, made.sources), normals: made.normals, indices: outIndices };
 }
 

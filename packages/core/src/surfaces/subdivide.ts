@@ -2,8 +2,8 @@ import { filled, mapped } from '../geometry/filled';
 import { type Attributed, Carrier } from '../geometry/attributes';
 import { facesFrom } from '../geometry/faceAttributes';
 import { MESH, type Mesh } from '../geometry/mesh';
-import { add, at, cross, scale, unit, type Vec3 } from '../geometry/vec';
-import { topologyOf } from '../geometry/topology';
+import { at, scale, unit, type Vec3 } from '../geometry/vec';
+import { topologyInTime } from '../geometry/topology';
 import { EdgeTable } from '../geometry/weld';
 import { angleBetween, type Breathe, CHUNK, cornerAngle, faceNormal, pickedMesh, withSoftNormals } from './softNormals';
 
@@ -36,7 +36,7 @@ export async function subdivided(
   crease: number,
   breathe: Breathe = () => Promise.resolve(),
 ): Promise<Mesh> {
-  let polygons = polygonsOf(mesh, crease);
+  let polygons = await polygonsOf(mesh, crease, breathe);
   for (let level = 0; level < levels; level++) polygons = await refined(polygons, breathe);
   const { places, carried, corners, sources } = polygons;
   const flat: Mesh = {
@@ -48,9 +48,13 @@ export async function subdivided(
     // Every face has four corners now.
     indices: new Uint32Array((corners.length / 4) * 6),
   };
-  for (let q = 0; q < corners.length / 4; q++) {
-    const [a, b, c, d] = corners.subarray(4 * q, 4 * q + 4);
-    flat.indices.set([a, b, c, a, c, d], 6 * q);
+  const { indices } = flat;
+  for (let q = 0, i = 0; q < corners.length; q += 4, i += 6) {
+    if (q % (4 * CHUNK) === 0) await breathe();
+    indices[i] = indices[i + 3] = corners[q];
+    indices[i + 1] = corners[q + 1];
+    indices[i + 2] = indices[i + 4] = corners[q + 2];
+    indices[i + 5] = corners[q + 3];
   }
   const known = facesFrom(
     flat,
@@ -60,92 +64,135 @@ export async function subdivided(
 }
 
 /** The faces of a mesh, triangles put together to quadrangles where they were halves of one. */
-function polygonsOf(mesh: Mesh, crease: number): Polygons {
-  const topology = topologyOf(mesh);
+async function polygonsOf(mesh: Mesh, crease: number, breathe: Breathe): Promise<Polygons> {
+  const topology = await topologyInTime(mesh, breathe);
   const picked = pickedMesh(mesh, topology.weld.first);
   const places = Float64Array.from(picked.positions);
-  const { corners, starts, sources } = quadrangles(topology.corners, places);
-  const { table, left, right, count } = sidesOf(corners, starts);
-  const normals = ringNormals(corners, starts, places);
+  const { corners, starts, sources } = await quadrangles(topology.corners, places, breathe);
+  const { table, left, right, count } = await sidesOf(corners, starts, breathe);
+  const normals = await ringNormals(corners, starts, places, breathe);
   const isSharp = new Uint8Array(table.count);
-  for (let e = 0; e < table.count; e++)
+  for (let e = 0; e < table.count; e++) {
+    if (e % CHUNK === 0) await breathe();
     isSharp[e] = count[e] !== 2 || angleBetween(at(normals, left[e]), at(normals, right[e])) > crease ? 1 : 0;
+  }
   return { places, carried: picked, corners, starts, sources, sharp: (a, b) => isSharp[table.idOf(a, b)] === 1 };
 }
 
 /** The edges of faces: their numbers at each corner (towards the next), and the faces at each: two of them, and how many. */
-function sidesOf(corners: Uint32Array, starts: Uint32Array) {
+async function sidesOf(corners: Uint32Array, starts: Uint32Array, breathe: Breathe) {
   const table = new EdgeTable(corners.length);
   const edges = new Uint32Array(corners.length);
   const left = new Uint32Array(corners.length);
   const right = new Uint32Array(corners.length);
   const count = new Uint32Array(corners.length);
-  for (let f = 0; f + 1 < starts.length; f++)
+  for (let f = 0; f + 1 < starts.length; f++) {
+    if (f % CHUNK === 0) await breathe();
     for (let c = starts[f]; c < starts[f + 1]; c++) {
       const e = table.idOf(corners[c], corners[c + 1 < starts[f + 1] ? c + 1 : starts[f]]);
       edges[c] = e;
       if (count[e]++ === 0) left[e] = f;
       else if (count[e] === 2) right[e] = f;
     }
+  }
   return { table, edges, left, right, count };
 }
 
 /** Unit normals of rings of corners (Newell's method). */
-function ringNormals(corners: Uint32Array, starts: Uint32Array, places: Float64Array): Float64Array {
+async function ringNormals(
+  corners: Uint32Array,
+  starts: Uint32Array,
+  places: Float64Array,
+  breathe: Breathe,
+): Promise<Float64Array> {
   const normals = new Float64Array(3 * (starts.length - 1));
   for (let f = 0; f + 1 < starts.length; f++) {
-    let sum: Vec3 = [0, 0, 0];
+    if (f % CHUNK === 0) await breathe();
+    let x = 0;
+    let y = 0;
+    let z = 0;
     for (let c = starts[f]; c < starts[f + 1]; c++) {
-      const next = c + 1 < starts[f + 1] ? c + 1 : starts[f];
-      sum = add(sum, cross(at(places, corners[c]), at(places, corners[next])));
+      const a = 3 * corners[c];
+      const b = 3 * corners[c + 1 < starts[f + 1] ? c + 1 : starts[f]];
+      x += places[a + 1] * places[b + 2] - places[a + 2] * places[b + 1];
+      y += places[a + 2] * places[b] - places[a] * places[b + 2];
+      z += places[a] * places[b + 1] - places[a + 1] * places[b];
     }
-    normals.set(unit(sum), 3 * f);
+    normals.set(unit([x, y, z]), 3 * f);
   }
   return normals;
 }
 
 /** Puts pairs of triangles together that share the longest side of both and lie nearly in one plane, within 11.5°: sides of what is swept are no flatter. */
-function quadrangles(triangles: Uint32Array, places: Float64Array): Pick<Polygons, 'corners' | 'starts' | 'sources'> {
+async function quadrangles(
+  triangles: Uint32Array,
+  places: Float64Array,
+  breathe: Breathe,
+): Promise<Pick<Polygons, 'corners' | 'starts' | 'sources'>> {
   const n = triangles.length / 3;
   const starts = filled(Uint32Array, n + 1, (f) => 3 * f);
-  const normals = ringNormals(triangles, starts, places);
-  const { table, left, right, count } = sidesOf(triangles, starts);
-  const length = (a: number, b: number): number =>
-    Math.hypot(...[0, 1, 2].map((c) => places[3 * a + c] - places[3 * b + c]));
+  const normals = await ringNormals(triangles, starts, places, breathe);
+  const { table, left, right, count } = await sidesOf(triangles, starts, breathe);
+  const length = (a: number, b: number): number => {
+    const x = places[3 * a] - places[3 * b];
+    const y = places[3 * a + 1] - places[3 * b + 1];
+    const z = places[3 * a + 2] - places[3 * b + 2];
+    return Math.sqrt(x * x + y * y + z * z);
+  };
   const longest = new Float64Array(n);
-  for (let c = 0; c < triangles.length; c++) {
-    const f = Math.floor(c / 3);
-    longest[f] = Math.max(longest[f], length(triangles[c], triangles[c % 3 === 2 ? c - 2 : c + 1]));
+  for (let f = 0, c = 0; f < n; f++, c += 3) {
+    if (f % CHUNK === 0) await breathe();
+    const [p, q, r] = [triangles[c], triangles[c + 1], triangles[c + 2]];
+    longest[f] = Math.max(length(p, q), length(q, r), length(r, p));
   }
   const taken = new Uint8Array(n);
-  const corners: number[] = [];
-  const lengths: number[] = [];
-  const sources: number[] = [];
+  const corners = new Uint32Array(3 * n);
+  const begins = new Uint32Array(n + 1);
+  const sources = new Uint32Array(n);
+  let made = 0;
+  let write = 0;
+  const close = (from: number): void => {
+    sources[made++] = from;
+    begins[made] = write;
+  };
+  // Which corner of a triangle is neither end of an edge.
+  const away = (triangle: number, a: number, b: number): number => {
+    for (let k = 0; k < 2; k++) {
+      const corner = triangles[3 * triangle + k];
+      if (corner !== a && corner !== b) return k;
+    }
+    return 2;
+  };
   for (let e = 0; e < table.count; e++) {
-    const [f, g] = [left[e], right[e]];
+    if (e % CHUNK === 0) await breathe();
+    const f = left[e];
+    const g = right[e];
     if (count[e] !== 2 || taken[f] || taken[g]) continue;
-    const [u, v] = [3 * f, 3 * g];
+    const u = 3 * f;
+    const v = 3 * g;
     if (normals[u] * normals[v] + normals[u + 1] * normals[v + 1] + normals[u + 2] * normals[v + 2] < 0.98) continue;
-    const [a, b] = [table.ends[2 * e], table.ends[2 * e + 1]];
+    const a = table.ends[2 * e];
+    const b = table.ends[2 * e + 1];
     if (length(a, b) < (1 - 1e-6) * Math.max(longest[f], longest[g])) continue;
-    const away = (triangle: number): number =>
-      [0, 1, 2].find((k) => triangles[3 * triangle + k] !== a && triangles[3 * triangle + k] !== b)!;
-    const k = away(f);
-    const [top, from, to] = [0, 1, 2].map((step) => triangles[u + ((k + step) % 3)]);
+    const k = away(f, a, b);
     taken[f] = taken[g] = 1;
-    corners.push(top, from, triangles[v + away(g)], to);
-    lengths.push(4);
-    sources.push(f);
+    corners[write++] = triangles[u + k];
+    corners[write++] = triangles[u + ((k + 1) % 3)];
+    corners[write++] = triangles[v + away(g, a, b)];
+    corners[write++] = triangles[u + ((k + 2) % 3)];
+    close(f);
   }
   for (let f = 0; f < n; f++) {
+    if (f % CHUNK === 0) await breathe();
     if (taken[f]) continue;
-    corners.push(triangles[3 * f], triangles[3 * f + 1], triangles[3 * f + 2]);
-    lengths.push(3);
-    sources.push(f);
+    for (let k = 0; k < 3; k++) corners[write++] = triangles[3 * f + k];
+    close(f);
   }
-  const begins = new Uint32Array(lengths.length + 1);
-  lengths.forEach((size, f) => (begins[f + 1] = begins[f] + size));
-  return { corners: Uint32Array.from(corners), starts: begins, sources: Uint32Array.from(sources) };
+  return {
+    corners: corners.slice(0, write),
+    starts: begins.slice(0, made + 1),
+    sources: sources.slice(0, made),
+  };
 }
 
 /** One round of the rule. Old places keep their numbers; those of edges and then of faces follow. */
@@ -155,11 +202,14 @@ async function refined(
 ): Promise<Polygons> {
   await breathe();
   const [n, faces] = [places.length / 3, starts.length - 1];
-  const { table, edges, left, right } = sidesOf(corners, starts);
+  const { table, edges, left, right } = await sidesOf(corners, starts, breathe);
   const { ends, count: m } = table;
   await breathe();
   const isSharp = new Uint8Array(m);
-  for (let e = 0; e < m; e++) isSharp[e] = sharp(ends[2 * e], ends[2 * e + 1]) ? 1 : 0;
+  for (let e = 0; e < m; e++) {
+    if (e % CHUNK === 0) await breathe();
+    isSharp[e] = sharp(ends[2 * e], ends[2 * e + 1]) ? 1 : 0;
+  }
   const next = new Float64Array(3 * (n + m + faces));
 
   // For each place what stands round it: edges, middles, faces, centres, and creases with their far ends.
@@ -201,6 +251,7 @@ async function refined(
     }
   }
   for (let i = 0; i < n; i++) {
+    if (i % CHUNK === 0) await breathe();
     const [k, creases] = [around[i], creased[i]];
     for (let c = 3 * i; c < 3 * i + 3; c++) {
       if (k === 0 || creases > 2) next[c] = places[c];
@@ -211,7 +262,8 @@ async function refined(
 
   const quads = new Uint32Array(4 * corners.length);
   const parts = new Uint32Array(corners.length);
-  for (let f = 0; f < faces; f++)
+  for (let f = 0; f < faces; f++) {
+    if (f % CHUNK === 0) await breathe();
     for (let k = starts[f]; k < starts[f + 1]; k++) {
       const before = k > starts[f] ? k - 1 : starts[f + 1] - 1;
       quads[4 * k] = corners[k];
@@ -220,6 +272,7 @@ async function refined(
       quads[4 * k + 3] = n + edges[before];
       parts[k] = sources[f];
     }
+  }
   await breathe();
   return {
     places: next,
@@ -275,12 +328,15 @@ export async function thickened(
   side: -1 | 0 | 1,
   breathe: Breathe = () => Promise.resolve(),
 ): Promise<Mesh> {
-  const { weld, corners, edges } = topologyOf(mesh);
-  const { first } = weld;
+  const topology = await topologyInTime(mesh, breathe);
+  const edges = await topology.findEdges(breathe);
+  const { corners } = topology;
+  const { first } = topology.weld;
   const m = first.length;
   const sums = new Float64Array(9 * m);
   /** The first vertex at each corner. */
   const places = mapped(Uint32Array, corners, (corner) => first[corner]);
+  await breathe();
   const { positions } = mesh;
   const normal = new Float64Array(3);
   for (let i = 0; i < corners.length; i += 3) {
@@ -294,7 +350,10 @@ export async function thickened(
     addPlane(sums, 9 * corners[i + 2], normal, cornerAngle(positions, c, a, b));
   }
   const [outer, inner] = [((side + 1) / 2) * thick, ((side - 1) / 2) * thick];
-  const made = pickedMesh(mesh, [...first, ...first]);
+  const both = new Uint32Array(2 * m);
+  both.set(first);
+  both.set(first, m);
+  const made = pickedMesh(mesh, both);
   for (let i = 0; i < m; i++) {
     if (i % CHUNK === 0) await breathe();
     const way = stoodOff(sums, i);
@@ -321,6 +380,7 @@ export async function thickened(
     indices[write++] = c;
   };
   for (let i = 0; i < corners.length; i += 3) {
+    if (i % (3 * CHUNK) === 0) await breathe();
     const f = i / 3;
     const a = corners[i];
     const b = corners[i + 1];

@@ -27,7 +27,7 @@ export async function displaced(mesh: Mesh, p: DisplaceParams, context: StepCont
   const rest = last && vertexCount(last) === n && faceCount(last) === faceCount(mesh) ? last : mesh;
   const [amount, strength] = [context.varied('amount'), context.varied('noise')];
   const element = placeIn(MESH, mesh, 'vertex', 1);
-  const ways = weldedNormals(mesh);
+  const ways = await weldedNormals(mesh, () => context.breathe());
   const positions = new Float32Array(3 * n);
   const out = new Float64Array(1);
   const shape = { detail: p.detail, roughness: p.roughness, seed: context.seed, period };
