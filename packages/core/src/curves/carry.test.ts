@@ -36,12 +36,12 @@ const resting = (closed: boolean) =>
   ]);
 
 /** A path in motion at a moment 0..1. */
-function inMotion(rest: ReturnType<typeof resting>, by: Waves, moment: number): FramedPaths {
+async function inMotion(rest: ReturnType<typeof resting>, by: Waves, moment: number): Promise<FramedPaths> {
   const positions = new Float32Array(rest.positions);
   for (let i = 0; i < N; i++)
     for (const { axis, size, along, rate, phase } of by)
       positions[3 * i + axis] += size * Math.sin(2 * Math.PI * ((along * i) / N + rate * moment) + phase);
-  return movedPaths(rest, positions) as FramedPaths;
+  return (await movedPaths(rest, positions)) as FramedPaths;
 }
 
 /** Total curvature of a path's points, radians. */
@@ -57,45 +57,48 @@ describe('frames of moving paths', () => {
   test.each([
     ['open', false, 1],
     ['closed', true, 2],
-  ] as const)('of %s ones turn no more than the path does, times its total curvature and one', (_, closed, rounds) => {
-    const rest = resting(closed);
-    fc.assert(
-      fc.property(waves, (by) => {
-        let a = inMotion(rest, by, 0);
-        for (let moment = 1; moment <= 16; moment++) {
-          const b = inMotion(rest, by, moment / 160);
-          let [path, frame] = [0, 0];
-          for (let i = 0; i < N; i++) {
-            path = Math.max(path, angle(at(a.tangents, i), at(b.tangents, i)));
-            frame = Math.max(frame, angle(at(a.normals, i), at(b.normals, i)));
+  ] as const)(
+    'of %s ones turn no more than the path does, times its total curvature and one',
+    async (_, closed, rounds) => {
+      const rest = resting(closed);
+      await fc.assert(
+        fc.asyncProperty(waves, async (by) => {
+          let a = await inMotion(rest, by, 0);
+          for (let moment = 1; moment <= 16; moment++) {
+            const b = await inMotion(rest, by, moment / 160);
+            let [path, frame] = [0, 0];
+            for (let i = 0; i < N; i++) {
+              path = Math.max(path, angle(at(a.tangents, i), at(b.tangents, i)));
+              frame = Math.max(frame, angle(at(a.normals, i), at(b.normals, i)));
+            }
+            const bent = Math.max(curvature(a), curvature(b));
+            expect(frame).toBeLessThanOrEqual(1.1 * path * (1 + rounds * bent) + 2e-3);
+            a = b;
           }
-          const bent = Math.max(curvature(a), curvature(b));
-          expect(frame).toBeLessThanOrEqual(1.1 * path * (1 + rounds * bent) + 2e-3);
-          a = b;
-        }
-      }),
-      { numRuns: 150 },
-    );
-  });
+        }),
+        { numRuns: 150 },
+      );
+    },
+  );
 
-  test('are at rest what they were made as, twist that was spread included', () => {
+  test('are at rest what they were made as, twist that was spread included', async () => {
     for (const closed of [false, true]) {
       const rest = withFrames(resting(closed));
-      const moved = movedPaths(rest, rest.positions.slice());
+      const moved = await movedPaths(rest, rest.positions.slice());
       for (let i = 0; i < 3 * N; i++) expect(moved.normals![i]).toBeCloseTo(rest.normals[i], 5);
     }
   });
 
-  test('a ring that has been cut keeps the twist of the whole one', () => {
+  test('a ring that has been cut keeps the twist of the whole one', async () => {
     const cut = cutPaths(withFrames(resting(true)), () => [0.2, 0.7]);
-    const moved = movedPaths(cut, cut.positions.slice());
+    const moved = await movedPaths(cut, cut.positions.slice());
     for (let i = 0; i < cut.s.length; i++) expect(angle(at(moved.normals!, i), at(cut.normals!, i))).toBeLessThan(0.03);
   });
 
-  test('a ring whose frame comes round by more than half a turn counts whole turns', () => {
+  test('a ring whose frame comes round by more than half a turn counts whole turns', async () => {
     // Wound more and more about its own course: what is left over passes half a turn on the way.
     const rest = resting(true);
-    const wound = (much: number): FramedPaths => {
+    const wound = async (much: number): Promise<FramedPaths> => {
       const positions = new Float32Array(rest.positions);
       for (let i = 0; i < N; i++) {
         const a = (2 * Math.PI * i) / N;
@@ -103,11 +106,11 @@ describe('frames of moving paths', () => {
         positions[3 * i] *= 1 + much * Math.sin(5 * a);
         positions[3 * i + 2] *= 1 + much * Math.sin(5 * a);
       }
-      return movedPaths(rest, positions) as FramedPaths;
+      return (await movedPaths(rest, positions)) as FramedPaths;
     };
-    let before = wound(0);
+    let before = await wound(0);
     for (let much = 0.002; much < 0.5; much += 0.002) {
-      const now = wound(much);
+      const now = await wound(much);
       for (let i = 0; i < N; i++) expect(angle(at(before.normals, i), at(now.normals, i))).toBeLessThan(0.25);
       // It closes as well: over the seam it turns as it does anywhere.
       const hops = Array.from({ length: N }, (_, i) => angle(at(now.normals, i), at(now.normals, (i + 1) % N)));
@@ -116,10 +119,10 @@ describe('frames of moving paths', () => {
     }
   });
 
-  test('stay square and of unit length, whatever moves', () => {
-    fc.assert(
-      fc.property(waves, fc.boolean(), (by, closed) => {
-        const { tangents, normals } = inMotion(resting(closed), by, 0.3);
+  test('stay square and of unit length, whatever moves', async () => {
+    await fc.assert(
+      fc.asyncProperty(waves, fc.boolean(), async (by, closed) => {
+        const { tangents, normals } = await inMotion(resting(closed), by, 0.3);
         for (let i = 0; i < N; i++) {
           expect(Math.hypot(...at(normals, i))).toBeCloseTo(1, 5);
           expect(dot(at(normals, i), at(tangents, i))).toBeCloseTo(0, 5);

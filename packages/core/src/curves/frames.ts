@@ -303,16 +303,22 @@ function rotateNormal(normals: Flat, tangent: Flat, i: number, angle: number): v
   normals.set(unit([r[0] * c + s[0] * d, r[1] * c + s[1] * d, r[2] * c + s[2] * d]), 3 * i);
 }
 
-/** Makes normals square to tangents that are a little different from those they were made for: each is projected. */
-export function squareNormals(normals: Flat, tangent: Flat, out: Flat): void {
-  for (let i = 0; i < normals.length / 3; i++) squareOff(tangent, normals, i, out);
-}
-
 /** Makes one normal square to its tangent, and of length 1. */
 export function squareOff(tangent: Flat, normals: Flat, i: number, out: Flat = normals): void {
-  const t = at(tangent, i);
-  const r = at(normals, i);
-  const along = dot(r, t);
-  const flat: Vec3 = [r[0] - along * t[0], r[1] - along * t[1], r[2] - along * t[2]];
-  out.set(unit(flat, perpendicular(t)), 3 * i);
+  const q = 3 * i;
+  const tx = tangent[q];
+  const ty = tangent[q + 1];
+  const tz = tangent[q + 2];
+  const along = normals[q] * tx + normals[q + 1] * ty + normals[q + 2] * tz;
+  const x = normals[q] - along * tx;
+  const y = normals[q + 1] - along * ty;
+  const z = normals[q + 2] - along * tz;
+  const length = Math.sqrt(x * x + y * y + z * z);
+  if (!(length > 1e-20)) {
+    out.set(perpendicular([tx, ty, tz]), q);
+    return;
+  }
+  out[q] = x / length;
+  out[q + 1] = y / length;
+  out[q + 2] = z / length;
 }

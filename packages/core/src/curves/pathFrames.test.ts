@@ -32,14 +32,14 @@ test("the tip's frame turns smoothly while the path grows, across points as betw
   }
 });
 
-test('moving points keeps the share that has grown, and squares the frames anew', () => {
-  fc.assert(
-    fc.property(
+test('moving points keeps the share that has grown, and squares the frames anew', async () => {
+  await fc.assert(
+    fc.asyncProperty(
       fc.double({ min: 0.1, max: 0.9, noNaN: true }),
       fc.double({ min: 0.2, max: 3, noNaN: true }),
-      (to, stretch) => {
+      async (to, stretch) => {
         const cut = cutPaths(withFrames(coil()), () => [0, to]);
-        const moved = movedPaths(
+        const moved = await movedPaths(
           cut,
           cut.positions.map((value, i) => value * (i % 3 === 1 ? stretch : 1)),
         );

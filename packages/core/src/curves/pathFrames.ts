@@ -1,5 +1,8 @@
 import { type FramedPaths, type Paths, pathCount } from '../geometry/paths';
-import { carryNormals, type FramedCourse, movedTangents, pathNormals, squareNormals, tangents } from './frames';
+import { carryNormals, type FramedCourse, movedTangents, pathNormals, squareOff, tangents } from './frames';
+
+/** So many points between two breaths. */
+const BREATH = 2048;
 
 /** Frames of paths that have none, kept for them: a path at rest is asked for its own at every moment that moves it. */
 const made = new WeakMap<Paths, FramedPaths>();
@@ -28,11 +31,14 @@ export function withFrames(paths: Paths): FramedPaths {
 }
 
 /** Paths whose points are others on the same course than their frames were made for: tangents anew, normals square to them. */
-export function squaredFrames(paths: Paths): Paths {
+export async function squaredFrames(paths: Paths, breathe: () => Promise<void>): Promise<Paths> {
   if (!paths.tangents || !paths.normals) return paths;
   const along = allTangents(paths);
   const normals = new Float32Array(paths.normals.length);
-  squareNormals(paths.normals, along, normals);
+  for (let i = 0; i < normals.length / 3; i++) {
+    if (i % (4 * BREATH) === 0) await breathe();
+    squareOff(along, paths.normals, i, normals);
+  }
   return { ...paths, tangents: along, normals };
 }
 
@@ -50,7 +56,11 @@ function allTangents(paths: Paths): Float32Array {
  * The same paths after a deforming step moved their points. Rest coordinates stay; frames follow from those before the move;
  * `whole` is measured anew on uncut paths, and scaled with the visible part on cut ones.
  */
-export function movedPaths(paths: Paths, positions: Float32Array): Paths {
+export async function movedPaths(
+  paths: Paths,
+  positions: Float32Array,
+  breathe: () => Promise<void> = () => Promise.resolve(),
+): Promise<Paths> {
   const rest = withFrames(paths);
   const moved: FramedPaths = {
     ...rest,
@@ -61,7 +71,12 @@ export function movedPaths(paths: Paths, positions: Float32Array): Paths {
     cutFrom: new Float32Array(paths.cutFrom),
   };
   if (paths.uncut) moved.uncut = null;
+  let breath = BREATH;
   for (let p = 0; p < pathCount(paths); p++) {
+    if (paths.offsets[p] >= breath) {
+      breath = paths.offsets[p] + BREATH;
+      await breathe();
+    }
     const before = visibleLength(paths, p);
     const after = visibleLength(moved, p);
     const k = before > 0 ? after / before : 1;

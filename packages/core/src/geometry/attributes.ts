@@ -117,7 +117,7 @@ const SMALL = 16_384;
  * Makes several arrays. Small ones lie in one piece of memory: there may be hundreds of moments of as many little forms, and a buffer
  * each costs more to make, to count and to clear away than what is in it.
  */
-class Arrays {
+class Batch {
   #bytes = 0;
   readonly #wanted: [kind: keyof typeof MAKE, length: number][] = [];
 
@@ -179,7 +179,7 @@ export function columnNamed<T extends Table>(table: T, from: Attributed<T>, name
 /** Arrays for `count` elements of a domain with the values of what is missing; those that may be null are null. */
 export function emptyColumns<T extends Table>(table: T, domain: Domain, count: number): Columns<T> {
   const made: Record<string, Numbers | null> = {};
-  const arrays = new Arrays();
+  const arrays = new Batch();
   const names: string[] = [];
   for (const [name, { domain: own, width, array, maybe }] of Object.entries(table)) {
     if (own !== domain) continue;
@@ -234,7 +234,7 @@ export class Carrier<T extends Table> {
   ) {
     this.#named = from.named;
     this.#count = count;
-    const arrays = new Arrays();
+    const arrays = new Batch();
     this.#moved = [];
     for (const { name, type, values, builtIn } of columnsOf(table, from, domain)) {
       if (!values || without.includes(name)) continue;
@@ -545,7 +545,7 @@ export function joined<T extends Table>(
         const known = types.get(column.name);
         if (!known?.values) types.set(column.name, column);
       }
-  const arrays = new Arrays();
+  const arrays = new Batch();
   const places = new Map<string, number>();
   for (const [name, { type, builtIn, values }] of types)
     if (values && !without.includes(name)) places.set(name, arrays.add(builtIn?.array ?? 'float', type.width * total));

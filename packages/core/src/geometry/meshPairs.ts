@@ -241,7 +241,7 @@ export function standingBox({ min, max }: Corners, { position, turn, size }: Pos
   };
 }
 
-const { abs } = Math;
+const { abs, sqrt } = Math;
 const NEXT = [1, 2, 0];
 /** The way between two boxes along the first one's axes, the cosines between the axes of both, and their sizes. */
 const TO = new Float64Array(3);
@@ -253,6 +253,10 @@ export function boxesMeet(a: OrientedBox, b: OrientedBox): boolean {
   const bx = b.middle[0] - a.middle[0];
   const by = b.middle[1] - a.middle[1];
   const bz = b.middle[2] - a.middle[2];
+  // Most lie further apart than their corners reach.
+  const ra2 = a.half[0] * a.half[0] + a.half[1] * a.half[1] + a.half[2] * a.half[2];
+  const rb2 = b.half[0] * b.half[0] + b.half[1] * b.half[1] + b.half[2] * b.half[2];
+  if (bx * bx + by * by + bz * bz > (1 + 1e-6) * (ra2 + rb2 + 2 * sqrt(ra2 * rb2))) return false;
   for (let i = 0; i < 3; i++) {
     const x = a.axes[i];
     TO[i] = bx * x[0] + by * x[1] + bz * x[2];

@@ -1,10 +1,13 @@
 import { torus } from '../surfaces/solids';
-import { subdivided } from '../surfaces/subdivide';
+import { followedNormals } from '../surfaces/followedNormals';
+import { withSoftNormals } from '../surfaces/softNormals';
+import { subdivided, thickened } from '../surfaces/subdivide';
 import { newStep } from '../scene/make';
 import { formOf, sceneOf } from '../testing';
 import { meshWith } from './mesh';
 import { cornerWeights, readPlaces } from './surfacePlaces';
-import { topologyCounts, topologyOf } from './topology';
+import { topologyCounts, topologyInTime, topologyOf } from './topology';
+import { weld } from './weld';
 import { at } from './vec';
 
 const skin = async () =>
@@ -83,5 +86,55 @@ describe('places on a surface', () => {
     expect(cornerWeights(mesh, 0, [1, 1, 0])).toEqual([0.25, 0.25, 0.5]);
     expect(cornerWeights(mesh, 0, [1, 1, 5])).toEqual([0.25, 0.25, 0.5]);
     expect(cornerWeights(mesh, 1, [1, 1, 1])).toEqual([1, 0, 0]);
+  });
+});
+
+describe('a large mesh', () => {
+  const large = torus(1, 0.3, 600);
+  /** The same mesh in arrays of its own, of which nothing is known yet. */
+  const fresh = () => ({ ...large, indices: large.indices.slice(), positions: large.positions.slice() });
+  /** Counts breaths, and breaks off at one of them. */
+  const lungs = (last = Infinity) => {
+    const breaths = { count: 0 };
+    return {
+      breaths,
+      breathe: async () => {
+        if (++breaths.count > last) throw new Error('no longer wanted');
+      },
+    };
+  };
+
+  test('is taken apart with breaths in between, and comes to the same', async () => {
+    const { breaths, breathe } = lungs();
+    const mesh = fresh();
+    const topology = await topologyInTime(mesh, breathe);
+    const edges = await topology.findEdges(breathe);
+    // A breath every 24,576 vertices, and as many corners.
+    expect(breaths.count).toBeGreaterThan((large.positions.length / 3 + large.indices.length) / 24_577);
+    expect(topology.weld).toEqual(weld(large));
+    expect(edges).toEqual(topologyOf(fresh()).edges);
+    expect(topologyOf(mesh)).toBe(topology);
+  });
+
+  test('that is given up in the middle leaves nothing half made behind', async () => {
+    const mesh = fresh();
+    await expect(topologyInTime(mesh, lungs(2).breathe)).rejects.toThrow('no longer wanted');
+    expect(topologyOf(mesh).counts).toEqual(topologyOf(large).counts);
+    const again = fresh();
+    const topology = await topologyInTime(again, lungs().breathe);
+    await expect(topology.findEdges(lungs(2).breathe)).rejects.toThrow('no longer wanted');
+    expect(topology.counts).toEqual(topologyOf(large).counts);
+  });
+
+  // Between two breaths lie no more than some ten thousand faces, whatever is done with them.
+  test.each([
+    ['subdivided', (breathe: () => Promise<void>) => subdivided(fresh(), 1, Math.PI, breathe), 12],
+    ['made thick', (breathe: () => Promise<void>) => thickened(fresh(), 0.01, 0, breathe), 6],
+    ['given soft edges', (breathe: () => Promise<void>) => withSoftNormals(fresh(), 1, breathe), 3],
+    ['followed by normals', (breathe: () => Promise<void>) => followedNormals(fresh(), large.positions, breathe), 2],
+  ])('is %s with breaths throughout', async (_, work, times) => {
+    const { breaths, breathe } = lungs();
+    await work(breathe);
+    expect(breaths.count).toBeGreaterThan((times * large.indices.length) / 3 / 8192);
   });
 });

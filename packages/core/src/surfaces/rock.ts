@@ -42,14 +42,16 @@ const LUMP = 0.9;
 export async function rock(r: Rock, breathe: Breathe): Promise<Mesh> {
   const { directions, indices } = cubeSphere(r.pieces);
   const n = directions.length / 3;
+  await breathe();
   const radius = radiusOf(r);
   const positions = new Float32Array(3 * n);
   for (let i = 0; i < n; i++) {
-    if (i % 2048 === 2047) await breathe();
+    if (i % 512 === 511) await breathe();
     const [x, y, z] = [directions[3 * i], directions[3 * i + 1], directions[3 * i + 2]];
     const here = radius([x, y, z]);
     positions.set([x * here, y * here, z * here], 3 * i);
   }
+  await breathe();
   const shares = fitted(positions, r);
   const flat = meshWith({
     positions,
@@ -98,11 +100,10 @@ function spread(k: number, n: number, seed: number): Vec3 {
 
 /** Stretches a body to its box and stands it on the ground, level below. @returns how high in it each vertex is, 0..1 */
 function fitted(positions: Float32Array, { width, height, depth, base }: Rock): Float32Array {
-  const [low, high] = [
-    [Infinity, Infinity, Infinity],
-    [-Infinity, -Infinity, -Infinity],
-  ];
+  const [low, high] = [new Float64Array(3), new Float64Array(3)];
   const reach = (): void => {
+    low.fill(Infinity);
+    high.fill(-Infinity);
     for (let i = 0; i < positions.length; i++) {
       low[i % 3] = Math.min(low[i % 3], positions[i]);
       high[i % 3] = Math.max(high[i % 3], positions[i]);

@@ -1,4 +1,4 @@
-import { picked } from '../geometry/attributes';
+import { Carrier, picked } from '../geometry/attributes';
 import { MESH, type Mesh } from '../geometry/mesh';
 import { cross, type Vec3 } from '../geometry/vec';
 import { topologyInTime } from '../geometry/topology';
@@ -81,7 +81,7 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
     outIndices[corner] = made.idOf(indices[corner], x, y, z);
   }
   await breathe();
-  return { ...pickedMesh(mesh, made.sources), normals: made.normals, indices: outIndices };
+  return { ...(await pickedInTime(mesh, made.sources, breathe)), normals: made.normals, indices: outIndices };
 }
 
 const positionsCount = (mesh: Mesh): number => mesh.positions.length / 3;
@@ -169,6 +169,16 @@ class Vertices {
     this.#heads[source] = made;
     return made;
   }
+}
+
+/** `pickedMesh` with breaths in between. */
+async function pickedInTime(mesh: Mesh, sources: Uint32Array, breathe: Breathe): Promise<Mesh> {
+  const rows = new Carrier(MESH, mesh, 'vertex', sources.length);
+  for (let from = 0; from < sources.length; from += 2 * CHUNK) {
+    await breathe();
+    rows.pick(sources.subarray(from, from + 2 * CHUNK), from);
+  }
+  return { ...mesh, ...rows.result(), level: null, parts: null };
 }
 
 /** A mesh of some of another's vertices, any of them any number of times; faces and parts are left to the caller. */

@@ -3,6 +3,8 @@ import { hasExtent, type Rings } from './rings';
 
 /** Index arrays that some result still holds, by a hash of what they are made of. */
 const known = new Map<number, { structure: Uint32Array; indices: WeakRef<Uint32Array> }>();
+/** So many indices between two breaths. */
+const BREATH = 1 << 17;
 /** So many structures are remembered; each is some bytes a ring. */
 const MOST_KNOWN = 64;
 
@@ -11,7 +13,12 @@ const MOST_KNOWN = 64;
  * it is made, held or sent to the screen twice.
  * @param faces that there will be
  */
-export function sweptIndices(rings: Rings, profile: SweepProfile, faces: number): Uint32Array {
+export async function sweptIndices(
+  rings: Rings,
+  profile: SweepProfile,
+  faces: number,
+  breathe: () => Promise<void> = () => Promise.resolve(),
+): Promise<Uint32Array> {
   const structure = structureOf(rings, profile);
   let hash = 0;
   for (let i = 0; i < structure.length; i++) hash = (Math.imul(hash ^ structure[i], 0x9e3779b1) ^ (hash >>> 15)) | 0;
@@ -21,7 +28,12 @@ export function sweptIndices(rings: Rings, profile: SweepProfile, faces: number)
   const indices = new Uint32Array(3 * faces);
   const { start, fills } = rings;
   let write = 0;
+  let breath = BREATH;
   for (let k = 0, f = 0; k < rings.paths; k++) {
+    if (write >= breath) {
+      breath = write + BREATH;
+      await breathe();
+    }
     write = writeFaces(indices, write, rings, k, profile.joined);
     for (; f < fills.length && fills[f].ring < start[k + 1]; f++)
       write = writeFill(indices, write, fills[f].ring * profile.x.length, fills[f].way, profile.cap);

@@ -62,7 +62,7 @@ export async function sweepProfile(
     await hooks.breathe?.();
   }
   await hooks.breathe?.();
-  mesh.indices = sweptIndices(rings, profile, faces);
+  mesh.indices = await sweptIndices(rings, profile, faces, hooks.breathe);
   return mesh;
 }
 

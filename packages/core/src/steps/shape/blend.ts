@@ -74,6 +74,6 @@ export const blend = defineStep({
       }
     }
     rejoin(paths, positions);
-    return { ...form, paths: movedPaths(paths, positions) };
+    return { ...form, paths: await movedPaths(paths, positions, () => context.breathe()) };
   },
 });

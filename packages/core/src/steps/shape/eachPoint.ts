@@ -50,7 +50,7 @@ async function pathsMoved(
     element.at = first;
     return move(place, first, element);
   });
-  return movedPaths(paths, positions);
+  return movedPaths(paths, positions, () => context.breathe());
 }
 
 type Move = (place: Vec3, element: Readonly<Element>) => Vec3;

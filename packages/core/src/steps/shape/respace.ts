@@ -117,7 +117,7 @@ export const respace = defineStep({
     }
     // New points lie on chords of the old ones: branches go along.
     rejoin(paths, paths.positions);
-    return { ...form, paths: squaredFrames(paths) };
+    return { ...form, paths: await squaredFrames(paths, () => context.breathe()) };
   },
 });
 

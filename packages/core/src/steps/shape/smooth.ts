@@ -33,6 +33,7 @@ export const smooth = defineStep({
       await context.breathe();
       const next = new Float32Array(positions);
       for (let path = 0; path < pathCount(paths); path++) {
+        if (path % 512 === 511) await context.breathe();
         const [a, b] = [paths.offsets[path], paths.offsets[path + 1]];
         const closed = paths.closed[path] === 1;
         for (let i = closed ? a : a + 1; i < (closed ? b : b - 1); i++) {
@@ -45,6 +46,6 @@ export const smooth = defineStep({
     }
     if (positions === paths.positions) return form;
     rejoin(paths, positions);
-    return { ...form, paths: movedPaths(paths, positions) };
+    return { ...form, paths: await movedPaths(paths, positions, () => context.breathe()) };
   },
 });

@@ -128,7 +128,7 @@ export const strands = defineStep({
       }
     }
     // What there will be in all is no longer known.
-    return { ...form, extent: null, paths: movedPaths(paths, positions) };
+    return { ...form, extent: null, paths: await movedPaths(paths, positions, () => context.breathe()) };
   },
 });
 

@@ -3,7 +3,7 @@ import { simplify } from '../../curves/simplify';
 import { picked } from '../../geometry/attributes';
 import { PATHS, type Paths, pathCount, uncut } from '../../geometry/paths';
 import { rejoin } from '../../geometry/tree';
-import { defineStep } from '../declare';
+import { defineStep, type StepContext } from '../declare';
 import { metres } from '../format';
 
 export const thin = defineStep({
@@ -43,15 +43,15 @@ export const thin = defineStep({
         ),
       );
     }
-    return { ...form, paths: only(old, kept) };
+    return { ...form, paths: await only(old, kept, context) };
   },
 });
 
 /** The paths with only the points given, by number, for each. */
-function only(old: Paths, kept: readonly number[][]): Paths {
+async function only(old: Paths, kept: readonly number[][], context: StepContext): Promise<Paths> {
   const offsets = new Uint32Array(kept.length + 1);
   kept.forEach((points, path) => (offsets[path + 1] = offsets[path] + points.length));
   const paths: Paths = { ...uncut(old), ...picked(PATHS, old, 'point', kept.flat()), number: null, offsets };
   rejoin(paths, paths.positions);
-  return squaredFrames(paths);
+  return squaredFrames(paths, () => context.breathe());
 }
