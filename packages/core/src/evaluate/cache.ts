@@ -87,7 +87,7 @@ export class FormCache {
       (part) => part !== null,
     );
     // What fills the budget by itself would drop everything else, and itself at the next.
-    if (OVERHEAD + bytesOf(parts) > this.#budget) return;
+    if (takeMore(parts, this.#budget - OVERHEAD)) return;
     const entry: Entry = {
       key,
       form,
@@ -166,30 +166,39 @@ export class FormCache {
   }
 }
 
-/** Buffers of parts of forms, which never change once they are made. */
-const listed = new WeakMap<object, readonly ArrayBufferLike[]>();
+/** Buffers of parts of forms, which never change once they are made, and bytes of all of them. */
+const listed = new WeakMap<object, { readonly buffers: readonly ArrayBufferLike[]; readonly bytes: number }>();
 
 /** Every buffer that a part of a form keeps alive, those of its items and of what it was cut from among them. */
-function buffersOf(part: object): readonly ArrayBufferLike[] {
-  let list = listed.get(part);
-  if (!list) listed.set(part, (list = [...within(part, new Set())]));
-  return list;
+const buffersOf = (part: object): readonly ArrayBufferLike[] => list(part).buffers;
+
+function list(part: object): { buffers: readonly ArrayBufferLike[]; bytes: number } {
+  let found = listed.get(part);
+  if (!found) {
+    const buffers = [...within(part, new Set())];
+    let bytes = 0;
+    for (const { byteLength } of buffers) bytes += byteLength;
+    listed.set(part, (found = { buffers, bytes }));
+  }
+  return found;
 }
 
 /** The buffers of all arrays within something, added to others. */
 function within(value: unknown, buffers: Set<ArrayBufferLike>): Set<ArrayBufferLike> {
   if (typeof value !== 'object' || value === null) return buffers;
-  const list = listed.get(value);
-  if (list) for (const buffer of list) buffers.add(buffer);
+  const known = listed.get(value);
+  if (known) for (const buffer of known.buffers) buffers.add(buffer);
   else if (ArrayBuffer.isView(value)) buffers.add(value.buffer);
   else for (const name in value) within((value as Record<string, unknown>)[name], buffers);
   return buffers;
 }
 
-/** Bytes of parts of one form, each buffer once. */
-function bytesOf(parts: readonly object[]): number {
+/** Whether parts of one form, each buffer once, take more than so many bytes. */
+function takeMore(parts: readonly object[], most: number): boolean {
+  let atMost = 0;
+  for (const part of parts) atMost += list(part).bytes;
+  if (atMost <= most) return false;
   let bytes = 0;
-  for (const buffer of parts.length > 1 ? new Set(parts.flatMap(buffersOf)) : parts.flatMap(buffersOf))
-    bytes += buffer.byteLength;
-  return bytes;
+  for (const buffer of new Set(parts.flatMap(buffersOf))) bytes += buffer.byteLength;
+  return bytes > most;
 }

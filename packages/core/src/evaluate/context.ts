@@ -5,7 +5,7 @@ import { type Corners, type Vec3 } from '../geometry/vec';
 import { Problem } from '../problem';
 import { type Guide } from '../scene/owners';
 import { baseOf, type Growth, isFormula, isTrack, isVaried, type Step } from '../scene/schema';
-import { GrowthValues } from '../scene/values';
+import { constantAt } from '../scene/values';
 import { type VariedNumber, variedNumber } from '../scene/vary';
 import { hash } from '../fields/random';
 import {
@@ -46,6 +46,8 @@ export class RecordedContext implements StepContext {
   /** What the step has told of what it makes. */
   readonly notes: Note[] = [];
   readonly #asked = new Map<string, string>();
+  /** Numbers that have been read at other frames: some are asked for hundreds of times. */
+  readonly #courses = new Set<string>();
 
   constructor(
     readonly run: Run,
@@ -91,11 +93,12 @@ export class RecordedContext implements StepContext {
     const { growth, step, declaration, moment, params } = this.place;
     const base = baseOf(step.params[param]);
     if (!isTrack(base) && !isFormula(base)) return params[param] as number;
-    this.#read(`course ${param}`);
-    const values = isFormula(base)
-      ? this.run.values(growth, at, moment.drive)
-      : new GrowthValues(growth, this.run.scene, at, moment.drive);
-    return values.one(declaration, step, param) as number;
+    if (!this.#courses.has(param)) {
+      this.#read(`course ${param}`);
+      this.#courses.add(param);
+    }
+    if (!isFormula(base)) return constantAt(declaration.params[param], base, at) as number;
+    return this.run.values(growth, at, moment.drive).one(declaration, step, param) as number;
   }
 
   varies(param: string): boolean {

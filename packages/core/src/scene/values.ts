@@ -67,7 +67,7 @@ export class GrowthValues {
   #worked(declaration: OwnerDeclaration, step: Step, name: string): ParamConstant {
     const spec = declaration.params[name];
     const value = baseOf(step.params[name]);
-    if (!isFormula(value)) return constant(spec, value, this.frame);
+    if (!isFormula(value)) return constantAt(spec, value, this.frame);
     const called = this.#called(declaration, step, spec);
     const seen = this.#trail.findIndex((entry) => entry.step === step && entry.name === name);
     if (seen >= 0)
@@ -125,8 +125,8 @@ export class GrowthValues {
   }
 }
 
-/** A constant's or a track's value at a frame. */
-function constant(spec: ParamSpec, value: ParamValue | undefined, frame: number): ParamConstant {
+/** A constant's or a track's value at a frame; of what the document leaves out the default. */
+export function constantAt(spec: ParamSpec, value: ParamValue | undefined, frame: number): ParamConstant {
   if (value === undefined) return spec.default as ParamConstant;
   if (!isTrack(value)) return value as ParamConstant;
   const raw = valueAt(value, frame);

@@ -25,10 +25,12 @@ export async function grown(form: Form, p: GrowParams, context: StepContext): Pr
   const longest = p.pace === 'speed' ? paths.whole.reduce((top, length) => Math.max(top, length), 0) : 0;
   if (p.levels > 0) paths = { ...paths, level: await levelOfEach(paths, p, context) };
 
+  /** The frame, which is read only where it counts. */
+  let now: number | null = null;
   /** Where growth stands on a path, by its own time, pace and easing. */
   const reached = (name: 'from' | 'to', path: number, framesAgo = 0): number => {
     const late = (ranks ? ranks[path] * p.stagger : 0) + framesAgo;
-    const raw = late > 0 ? context.numberAt(name, context.frame - late) : p[name];
+    const raw = late > 0 ? context.numberAt(name, (now ??= context.frame) - late) : p[name];
     const fair = longest > 0 && paths.whole[path] > 0 ? Math.min(1, (raw * longest) / paths.whole[path]) : raw;
     return p.ease === 'linear' ? fair : Math.min(1, Math.max(0, easeAt(p.ease, fair)));
   };
