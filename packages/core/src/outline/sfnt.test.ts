@@ -103,3 +103,10 @@ test('tables that are listed twice, or unpack to more than a font holds, are ref
   const large: Table[] = [groups([65, 90]), ...OTHERS, plain('GPOS')];
   expect(() => soundFont(fontOf(large, true, 40e6))).toThrow(/unpack to more than 48 MB/);
 });
+
+test('kerning that claims more pairs than it holds is refused before anybody writes them down', () => {
+  // All classes squared, each pair without a value.
+  const claims = [1, 0, 0, 0, 10, 1, 4, 2, 0, 1, 8, 2, 0, 0, 0, 0, 0, 0xffff, 0xffff];
+  const kerning: Table = ['GPOS', words(...claims.map((value): [number, 16] => [value, 16]))];
+  expect(() => soundFont(fontOf([groups([65, 90]), ...OTHERS, kerning]))).toThrow(/kerning claims more/);
+});

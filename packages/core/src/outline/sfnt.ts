@@ -1,5 +1,6 @@
 import { unzlibSync } from 'fflate';
 import { Problem } from '../problem';
+import { kerningFault } from './gpos';
 
 /** Tables that outlines and widths need; the rest (shaping rules, bitmaps, signatures) is left behind. */
 const NEEDED = new Set([
@@ -45,6 +46,9 @@ export function soundFont(bytes: Uint8Array): ArrayBuffer {
   for (const tag of ['cmap', 'head', 'hhea', 'hmtx', 'maxp'])
     if (!tables.some((table) => table.tag === tag)) throw damaged(`it has no table ${tag}`);
   checkLetters(tables.find(({ tag }) => tag === 'cmap')!.bytes);
+  const kerning = tables.find(({ tag }) => tag === 'GPOS');
+  const fault = kerning && kerningFault(kerning.bytes);
+  if (fault) throw damaged(fault);
   return written(flavor, tables);
 }
 
