@@ -42,6 +42,8 @@ export default tseslint.config(
       '@typescript-eslint/no-non-null-assertion': 'off',
       '@typescript-eslint/no-invalid-void-type': 'off',
       '@typescript-eslint/unified-signatures': 'off',
+      // With types alone in it an import would still bring the whole module along.
+      '@typescript-eslint/no-import-type-side-effects': 'error',
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       // A rest property takes the others out of an object; the ones named beside it are meant to go.
       '@typescript-eslint/no-unused-vars': ['error', { ignoreRestSiblings: true, argsIgnorePattern: '^_' }],

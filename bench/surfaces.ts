@@ -3,7 +3,7 @@ import { MeshBVH } from 'three-mesh-bvh';
 import { nearestPlace } from '../packages/core/src/geometry/nearest';
 import { type Mesh, vertexCount } from '../packages/core/src/geometry/mesh';
 import { topologyOf } from '../packages/core/src/geometry/topology';
-import { type Vec3 } from '../packages/core/src/geometry/vec';
+import type { Vec3 } from '../packages/core/src/geometry/vec';
 import { newStep } from '../packages/core/src/scene/make';
 import { cutMesh } from '../packages/core/src/surfaces/cutMesh';
 import { type Dab, Painter } from '../packages/core/src/surfaces/painter';

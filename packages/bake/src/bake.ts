@@ -5,7 +5,7 @@ import { Piscina } from 'piscina';
 import { Problem, type PackedScene, type Scene } from '@uvrex/core';
 import { readSceneFile } from '@uvrex/core/files';
 import { geometryFormat, partNames } from '@uvrex/formats';
-import { type BakeOptions } from './args';
+import type { BakeOptions } from './args';
 import { type FrameDone, type FrameJob, writeWhole } from './frame';
 import { earlierManifest, emptyManifest, writeManifest } from './manifest';
 

@@ -1,7 +1,7 @@
 import { readFile, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { digest, type PackedScene, writeScene } from '@uvrex/core';
-import { type BakeOptions } from './args';
+import type { BakeOptions } from './args';
 import { writeWhole } from './frame';
 
 /** What stands in `manifest.json` beside baked frames: what they were made of, and which are done. */

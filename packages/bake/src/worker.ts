@@ -1,5 +1,5 @@
 import { workerData } from 'node:worker_threads';
-import { type PackedScene } from '@uvrex/core';
+import type { PackedScene } from '@uvrex/core';
 import { FrameBaker, type FrameDone, type FrameJob } from './frame';
 
 const { scene, files } = workerData as PackedScene;

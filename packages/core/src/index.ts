@@ -92,10 +92,12 @@ export { references } from './evaluate/plan';
 export type { FrameResult, GrowthResult, Notice, StepCost, Wanted } from './evaluate/results';
 
 // Geometry
+export { boxAround, middleOf, sidesOf } from './geometry/box';
 export { copiesOfSeats, wholeMesh } from './geometry/copies';
 export { pathsAhead, wholeBoundsOf } from './geometry/extent';
 export { filled, mapped } from './geometry/filled';
 export { boundsOf, type Copies, countsOf, emptyForm, type Form, type FormKind, type Surface } from './geometry/form';
+export { srgbOf } from './fields/srgb';
 export { gradientTable, type Stop } from './geometry/gradient';
 export { flaws } from './geometry/invariants';
 export type { Mesh } from './geometry/mesh';

@@ -1,8 +1,8 @@
 import { Evaluator } from './evaluate/evaluator';
-import { type Surroundings } from './evaluate/results';
-import { type Form } from './geometry/form';
+import type { Surroundings } from './evaluate/results';
+import type { Form } from './geometry/form';
 import { newGrowth, newScene } from './scene/make';
-import { type Scene, type SceneFile, type Step } from './scene/schema';
+import type { Scene, SceneFile, Step } from './scene/schema';
 
 /** An evaluator for tests: a clock that stands still, so that nothing depends on time. */
 export const testEvaluator = (budgets = {}, stage?: Surroundings['stage']): Evaluator =>

@@ -1,4 +1,4 @@
-import { type Scene } from '../src/index';
+import type { Scene } from '../src/index';
 
 const triple = (params: Record<string, unknown>, name: string): unknown[] =>
   ['X', 'Y', 'Z'].map((axis) => params[`${name}${axis}`]);

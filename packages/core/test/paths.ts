@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { flaws } from '../src/geometry/invariants';
-import { type Paths } from '../src/geometry/paths';
+import type { Paths } from '../src/geometry/paths';
 import { at, type Vec3 } from '../src/geometry/vec';
 import { newStep } from '../src/scene/make';
-import { type ParamValue, type Scene, type Step } from '../src/scene/schema';
+import type { ParamValue, Scene, Step } from '../src/scene/schema';
 import { sceneOf, formOf, shipForTests } from '../src/testing';
 
 const ASSETS = join(__dirname, '../../../examples/assets');

@@ -1,8 +1,8 @@
-import { type Copies, type Form } from '../src/geometry/form';
+import type { Copies, Form } from '../src/geometry/form';
 import { flaws } from '../src/geometry/invariants';
 import { type Turn, turnAt } from '../src/geometry/turns';
 import { newGrowth, newStep } from '../src/scene/make';
-import { type ParamValue, type Scene, type Step } from '../src/scene/schema';
+import type { ParamValue, Scene, Step } from '../src/scene/schema';
 import { sceneOf, testEvaluator } from '../src/testing';
 
 /** What the tests of placing have in common: an item and a path that carries it. */

@@ -1,4 +1,4 @@
-import { type Mesh } from '../src/geometry/mesh';
+import type { Mesh } from '../src/geometry/mesh';
 
 /**
  * Edges without a neighbour or with one that runs the same way, and the Euler characteristic, by numbers alone: places that fall

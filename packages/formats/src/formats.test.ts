@@ -10,7 +10,7 @@ import {
   sweepTubes,
 } from '@uvrex/core';
 import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
-import { type LineSegments, type Mesh as ThreeMesh } from 'three';
+import type { LineSegments, Mesh as ThreeMesh } from 'three';
 import { WebIO } from '@gltf-transform/core';
 import { glbBytes, type DressedPart } from './glb';
 import { objText } from './obj';

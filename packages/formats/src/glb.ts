@@ -7,8 +7,8 @@ import {
   type Primitive,
   WebIO,
 } from '@gltf-transform/core';
-import { type Copies, type Mesh, type Surface } from '@uvrex/core';
-import { type Part } from './obj';
+import type { Copies, Mesh, Surface } from '@uvrex/core';
+import type { Part } from './obj';
 
 /** A part with what its surface is like; `surface` null gives a plain one. */
 export interface DressedPart extends Part {

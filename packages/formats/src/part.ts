@@ -1,5 +1,5 @@
 import { type Form, type GrowthResult, Problem, type Scene, type Surface } from '@uvrex/core';
-import { type Part } from './obj';
+import type { Part } from './obj';
 
 /** A growth at a frame, as formats take it. */
 export interface GrownPart extends Part {

@@ -1,5 +1,5 @@
-import { type Scene } from '@uvrex/core';
-import { type GrownPart } from './part';
+import type { Scene } from '@uvrex/core';
+import type { GrownPart } from './part';
 
 interface Told {
   id: string;

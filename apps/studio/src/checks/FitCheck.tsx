@@ -7,7 +7,7 @@ import { figure, type Scene, type Vec3 } from '@uvrex/core';
 import { growthIn, useDocument } from '@/state/document';
 import { setView, useView } from '@/state/view';
 import { INK, MONO } from '@/ui/theme';
-import { type FitReport } from '@/worker/protocol';
+import type { FitReport } from '@/worker/protocol';
 import { CheckBar } from './CheckBar';
 import { useOwnEngine } from './ownEngine';
 

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { type TrailTarget } from '@uvrex/core';
+import type { TrailTarget } from '@uvrex/core';
 import { useDocument } from '@/state/document';
 import { setView } from '@/state/view';
 import { sayProblem } from '@/ui/Toasts';

@@ -15,7 +15,7 @@ import { setView, useView } from '@/state/view';
 import { chooseByArrows } from '@/ui/arrows';
 import { INK } from '@/ui/theme';
 import { say } from '@/ui/Toasts';
-import { type Rendering } from '@/viewport/rendering';
+import type { Rendering } from '@/viewport/rendering';
 import { deliver, Stopped } from './deliver';
 import { type Format, FORMATS, formatOf } from './formats';
 import { save } from './save';

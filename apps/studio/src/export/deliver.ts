@@ -1,10 +1,10 @@
 import { type GeometryFormat, type GeometryFormatId, frameName } from '@uvrex/formats';
-import { type Scene } from '@uvrex/core';
+import type { Scene } from '@uvrex/core';
 import { storedBytes } from '@/state/files';
 import { Engine } from '@/worker/engine';
 import { type Format, formatOf } from './formats';
-import { type Drawn } from './pictures';
-import { type Delivery } from './save';
+import type { Drawn } from './pictures';
+import type { Delivery } from './save';
 import { PictureMaker, type PictureStyle } from './pictureMaker';
 
 export interface Order {

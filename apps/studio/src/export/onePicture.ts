@@ -1,4 +1,4 @@
-import { type Scene } from '@uvrex/core';
+import type { Scene } from '@uvrex/core';
 import { PictureMaker } from './pictureMaker';
 
 /** Width and height of small pictures that are kept. */

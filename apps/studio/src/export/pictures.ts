@@ -1,7 +1,7 @@
 import { downloadZip } from 'client-zip';
 import { frameName } from '@uvrex/formats';
 import { decodedSound, soundOf } from '@/state/sound';
-import { type Order } from './deliver';
+import type { Order } from './deliver';
 
 /** A drawn frame; its canvas is drawn over by the next. */
 export interface Drawn {

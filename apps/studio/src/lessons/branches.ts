@@ -1,4 +1,4 @@
-import { type Lesson } from './lesson';
+import type { Lesson } from './lesson';
 import { FAN, SEA_FERN } from './values';
 
 /** Lessons on branches; their texts are those of docs/lessons.md. */

@@ -1,4 +1,4 @@
-import { type Lesson } from './lesson';
+import type { Lesson } from './lesson';
 import { colours, formula, profile, STEM, TETHER } from './values';
 
 /** Lessons on copies in time; their texts are those of docs/lessons.md. */

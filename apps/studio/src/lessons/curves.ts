@@ -1,4 +1,4 @@
-import { type Lesson } from './lesson';
+import type { Lesson } from './lesson';
 import { byChance, colours, formula, profile, TETHER } from './values';
 
 /** Lessons on curves; their texts are those of docs/lessons.md. */

@@ -1,7 +1,7 @@
 import { BRANCHES } from './branches';
 import { COPIES } from './copies';
 import { CURVES } from './curves';
-import { type Lesson } from './lesson';
+import type { Lesson } from './lesson';
 import { SURFACES } from './surfaces';
 
 /** The first growth of somebody who has never been here. */

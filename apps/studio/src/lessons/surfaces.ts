@@ -1,4 +1,4 @@
-import { type Lesson } from './lesson';
+import type { Lesson } from './lesson';
 import { byAttribute, formula, PATCH } from './values';
 
 /** Lessons on surfaces; their texts are those of docs/lessons.md. */

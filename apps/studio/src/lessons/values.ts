@@ -1,4 +1,4 @@
-import { type ParamValue, type ProfilePoint, type Stop } from '@uvrex/core';
+import type { ParamValue, ProfilePoint, Stop } from '@uvrex/core';
 import { evenly, GRADIENT_PRESETS, PROFILE_PRESETS } from '@/ui/presetLists';
 
 // Values that lessons set, as their texts call them.

@@ -1,10 +1,10 @@
 'use client';
 
 import { useLiveQuery } from 'dexie-react-hooks';
-import { type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { useRouter } from 'next/navigation';
 import { deleteCutting, exportCutting, ownCuttings, renameCutting } from '@/state/cuttingShelf';
-import { type StoredCutting } from '@/state/db';
+import type { StoredCutting } from '@/state/db';
 import { PictureCard } from '@/ui/PictureCard';
 import { deletedSaid, sayProblem } from '@/ui/Toasts';
 import { sceneOfCutting } from './scenes';

@@ -1,7 +1,7 @@
 'use client';
 
 import Checkbox from '@mui/material/Checkbox';
-import { type StoredScene } from '@/state/db';
+import type { StoredScene } from '@/state/db';
 import { PictureCard } from '@/ui/PictureCard';
 import { deletedSaid, sayProblem } from '@/ui/Toasts';
 import { deleteScene, duplicateScene, renameScene } from './scenes';

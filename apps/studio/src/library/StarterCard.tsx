@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import Image from 'next/image';
-import { type Starter } from '@uvrex/examples';
+import type { Starter } from '@uvrex/examples';
 import { INK } from '@/ui/theme';
 import { fromStarter } from './scenes';
 

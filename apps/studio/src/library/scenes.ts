@@ -1,5 +1,5 @@
 import { checkScene, LIMITS, newId, newScene, Problem, readClip, type Scene, unusedName } from '@uvrex/core';
-import { type Starter } from '@uvrex/examples';
+import type { Starter } from '@uvrex/examples';
 import { importCutting } from '@/state/cuttingShelf';
 import { db, type StoredCutting, type StoredScene } from '@/state/db';
 import { keepFiles, storedBytes } from '@/state/files';

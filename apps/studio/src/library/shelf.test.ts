@@ -1,5 +1,5 @@
 import { newGrowth, newScene, newStep } from '@uvrex/core';
-import { type StoredScene } from '@/state/db';
+import type { StoredScene } from '@/state/db';
 import { foldersOf, shelved } from './shelf';
 
 const stored = (name: string, changed: number, folder?: string, growth = 'Line'): StoredScene => ({

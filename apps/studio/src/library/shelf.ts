@@ -1,4 +1,4 @@
-import { type StoredScene } from '@/state/db';
+import type { StoredScene } from '@/state/db';
 
 export const SORTS = { changed: 'Last changed first', first: 'Oldest first', name: 'By name' } as const;
 export type Sort = keyof typeof SORTS;

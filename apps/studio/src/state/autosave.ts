@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { type Scene } from '@uvrex/core';
+import type { Scene } from '@uvrex/core';
 import { sayProblem } from '@/ui/Toasts';
 import { db } from './db';
 import { useDocument } from './document';

@@ -6,7 +6,7 @@ import { pasteText } from './clips';
 import { freeCuttingName } from './cuttingShelf';
 import { db, type StoredCutting } from './db';
 import { edit, growthIn, useDocument } from './document';
-import { type Asked } from './keepAsked';
+import type { Asked } from './keepAsked';
 import { setView, useView } from './view';
 
 /** Sizes that things are planted for where nothing is known of their host, metres. */

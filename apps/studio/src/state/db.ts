@@ -1,6 +1,6 @@
 import Dexie, { type EntityTable } from 'dexie';
-import { type Scene } from '@uvrex/core';
-import { type SavedView } from './view';
+import type { Scene } from '@uvrex/core';
+import type { SavedView } from './view';
 
 /** A scene on this device. */
 export interface StoredScene {

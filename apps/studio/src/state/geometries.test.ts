@@ -1,4 +1,4 @@
-import { type Shown } from '@/worker/protocol';
+import type { Shown } from '@/worker/protocol';
 import { Geometries } from './geometries';
 
 const MB = 1024 * 1024;

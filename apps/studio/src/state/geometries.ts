@@ -1,4 +1,4 @@
-import { type Shown } from '@/worker/protocol';
+import type { Shown } from '@/worker/protocol';
 
 const BUDGET = 512 * 1024 * 1024;
 

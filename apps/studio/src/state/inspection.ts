@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { type Sheet, type SheetColumn, type SheetOf } from '@uvrex/core';
+import type { Sheet, SheetColumn, SheetOf } from '@uvrex/core';
 import { SCENE_ENTRY, useView } from './view';
 
 /** An attribute of a growth that is shown as colours. */

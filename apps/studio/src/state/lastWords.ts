@@ -1,4 +1,4 @@
-import { type Scene } from '@uvrex/core';
+import type { Scene } from '@uvrex/core';
 
 /**
  * What was not kept yet when the page went: the browser's database may be cut off then, its plain storage is not.

@@ -1,6 +1,6 @@
 import { newGrowth, newScene, newStep, type Scene } from '@uvrex/core';
 import { EngineLost } from '@/worker/engine';
-import { type FramePayload, type GrowthPayload, type Shown } from '@/worker/protocol';
+import type { FramePayload, GrowthPayload, Shown } from '@/worker/protocol';
 import { edit, openScene } from './document';
 import { isCurrent, startDirector, useResults } from './results';
 import { setView } from './view';

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { isShown, type Notice, type Scene } from '@uvrex/core';
 import { Engine, EngineLost, type Stage } from '@/worker/engine';
-import { type FramePayload, type GrowthPayload, type Shown } from '@/worker/protocol';
+import type { FramePayload, GrowthPayload, Shown } from '@/worker/protocol';
 import { growthIn, stepIn, useDocument } from './document';
 import { Geometries } from './geometries';
 import { useInspection, wantedGrowth } from './inspection';

@@ -1,4 +1,4 @@
-import { type Growth, type GrowthGroup, type Scene } from '@uvrex/core';
+import type { Growth, GrowthGroup, Scene } from '@uvrex/core';
 
 /** A line of the list of growths: a group, or a growth, which may be in one. */
 export type ListRow =

@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import { type Brush, SCENE_ID, type Trail, type Vec3 } from '@uvrex/core';
-import { type Shade } from './inspection';
+import type { Shade } from './inspection';
 
 export type Look = 'finished' | 'paths' | 'points';
 export const QUALITIES = ['auto', 'draft', 'standard', 'fine'] as const;

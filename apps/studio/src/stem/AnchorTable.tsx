@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import { type ClipboardEvent, useState } from 'react';
-import { type Anchor } from '@uvrex/core';
+import type { Anchor } from '@uvrex/core';
 import { INK, MONO } from '@/ui/theme';
 import { anchorOf, anchorsOf, shown } from './anchorRows';
 

@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import dynamic from 'next/dynamic';
 import { useState } from 'react';
-import { type Anchor } from '@uvrex/core';
+import type { Anchor } from '@uvrex/core';
 import { setView } from '@/state/view';
 
 /** The table of anchors is seldom open, and is loaded when it is. */

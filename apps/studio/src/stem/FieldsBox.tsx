@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box';
-import { type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { INK } from '@/ui/theme';
 
 /** The box that the fields of a step or a place open in. */

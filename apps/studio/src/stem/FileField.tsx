@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import { useRef } from 'react';
-import { type FileParam } from '@uvrex/core';
+import type { FileParam } from '@uvrex/core';
 import { FILE_KINDS, takeFile } from '@/state/files';
 import { useDocument } from '@/state/document';
 import { Row } from '@/ui/fields';

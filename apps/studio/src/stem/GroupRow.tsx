@@ -5,7 +5,7 @@ import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
 import { useState } from 'react';
-import { type Growth, type GrowthGroup } from '@uvrex/core';
+import type { Growth, GrowthGroup } from '@uvrex/core';
 import { changeGroup, foldGroup, ungroup } from '@/state/groups';
 import { chosenIn, setView, useView } from '@/state/view';
 import { MoreMenu } from '@/ui/MoreMenu';

@@ -5,7 +5,7 @@ import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
 import { memo, type MouseEvent, useState } from 'react';
-import { type Growth } from '@uvrex/core';
+import type { Growth } from '@uvrex/core';
 import { changeGrowth, deleteGrowth, duplicateGrowth } from '@/state/actions';
 import { withClips } from '@/state/clipsLater';
 import { useDocument } from '@/state/document';

@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { declarationOf, type Step } from '@uvrex/core';
-import { type Holder } from '@/state/document';
+import type { Holder } from '@/state/document';
 import { addGuide, deleteGuide, renameGuide } from '@/state/guides';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';

@@ -2,7 +2,7 @@
 
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { type Anchor } from '@uvrex/core';
+import type { Anchor } from '@uvrex/core';
 import { setView, useView } from '@/state/view';
 
 interface Props {

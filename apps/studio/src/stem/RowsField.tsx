@@ -8,7 +8,7 @@ import IconButton from '@mui/material/IconButton';
 import InputBase from '@mui/material/InputBase';
 import Tooltip from '@mui/material/Tooltip';
 import { type KeyboardEvent, useRef } from 'react';
-import { type Notice, type TextParam } from '@uvrex/core';
+import type { Notice, TextParam } from '@uvrex/core';
 import { useResults } from '@/state/results';
 import { INK, MONO } from '@/ui/theme';
 

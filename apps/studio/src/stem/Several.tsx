@@ -2,7 +2,7 @@
 
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { type Growth, type GrowthGroup, type NumberParam } from '@uvrex/core';
+import type { Growth, GrowthGroup, NumberParam } from '@uvrex/core';
 import { endEdit, useDocument } from '@/state/document';
 import { askToKeep } from '@/state/keepAsked';
 import { changeGroup, groupGrowths, ungroup } from '@/state/groups';

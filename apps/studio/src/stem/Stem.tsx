@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import { useMemo } from 'react';
-import { type Growth, type Notice, type NumberParam } from '@uvrex/core';
+import type { Growth, Notice, NumberParam } from '@uvrex/core';
 import { changeGrowth, moveStep, titleOf, usersOf } from '@/state/actions';
 import { endEdit, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';

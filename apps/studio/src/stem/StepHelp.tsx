@@ -1,7 +1,7 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import { type StepDeclaration } from '@uvrex/core';
+import type { StepDeclaration } from '@uvrex/core';
 import { MOMENTS, SMALL } from '@uvrex/examples/small';
 import { SmallPicture } from '@/ui/SmallPicture';
 

@@ -5,7 +5,7 @@ import ButtonBase from '@mui/material/ButtonBase';
 import Button from '@mui/material/Button';
 import Popover from '@mui/material/Popover';
 import { useState } from 'react';
-import { type StepPreset } from '@uvrex/core';
+import type { StepPreset } from '@uvrex/core';
 import { takePreset } from '@/state/actions';
 import { INK } from '@/ui/theme';
 import { sayProblem } from '@/ui/Toasts';

@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useEffect } from 'react';
-import { type Brush, type NumberParam, type Stroke } from '@uvrex/core';
+import type { Brush, NumberParam, Stroke } from '@uvrex/core';
 import { maskedAs } from '@uvrex/core/page';
 import { stepIn, useDocument } from '@/state/document';
 import { startPainting, stopPainting } from '@/state/painting';

@@ -1,7 +1,7 @@
 'use client';
 
 import InputBase from '@mui/material/InputBase';
-import { type TextParam } from '@uvrex/core';
+import type { TextParam } from '@uvrex/core';
 import { Row } from '@/ui/fields';
 import { INK } from '@/ui/theme';
 

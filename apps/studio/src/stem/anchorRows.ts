@@ -1,4 +1,4 @@
-import { type Anchor } from '@uvrex/core';
+import type { Anchor } from '@uvrex/core';
 
 /** Numbers as the table shows them: metres, percent, degrees. */
 export const shown = (anchor: Anchor): number[] => [...anchor.slice(0, 3), 100 * (anchor[3] ?? 1), anchor[4] ?? 0];

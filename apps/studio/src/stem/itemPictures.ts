@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { type Growth, type Scene } from '@uvrex/core';
+import type { Growth, Scene } from '@uvrex/core';
 import type { PictureMaker as Maker } from '@/export/pictureMaker';
 import { useDocument } from '@/state/document';
 

@@ -2,8 +2,8 @@
 
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
-import { type ReactNode } from 'react';
-import { type ParamValue } from '@uvrex/core';
+import type { ReactNode } from 'react';
+import type { ParamValue } from '@uvrex/core';
 import { setView, useView } from '@/state/view';
 import { INK } from '@/ui/theme';
 

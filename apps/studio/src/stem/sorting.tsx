@@ -4,8 +4,8 @@ import { closestCenter, DndContext, PointerSensor, type UniqueIdentifier, useSen
 import { restrictToVerticalAxis } from '@dnd-kit/modifiers';
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { type ReactNode } from 'react';
-import { type RowDrag } from './SortableRows';
+import type { ReactNode } from 'react';
+import type { RowDrag } from './SortableRows';
 
 // Made once: a new one at each render would render every row anew.
 const BY_POINTER = { activationConstraint: { distance: 5 } };

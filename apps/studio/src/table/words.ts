@@ -1,4 +1,4 @@
-import { type SheetOf } from '@uvrex/core';
+import type { SheetOf } from '@uvrex/core';
 import { attributeLabel } from '@/state/attributeNames';
 
 /** What a sheet is called. */

@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
-import { type Growth, type GrowthGroup } from '@uvrex/core';
+import type { Growth, GrowthGroup } from '@uvrex/core';
 import { foldGroup } from '@/state/groups';
 import { useResults } from '@/state/results';
 import { useView } from '@/state/view';

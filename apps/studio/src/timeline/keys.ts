@@ -1,7 +1,7 @@
 import { baseOf, declarationOf, isTrack, type Track } from '@uvrex/core';
 import { titleOf } from '@/state/actions';
-import { type Holder } from '@/state/document';
-import { type KeyAddress } from '@/state/view';
+import type { Holder } from '@/state/document';
+import type { KeyAddress } from '@/state/view';
 
 /** An animated value of a growth, or of the scene itself. */
 export interface TrackRow {

@@ -2,7 +2,7 @@
 
 import Box from '@mui/material/Box';
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
-import { gradientTable, type Stop } from '@uvrex/core';
+import { gradientTable, srgbOf, type Stop } from '@uvrex/core';
 import { Row, Swatch } from './fields';
 import { evenly, GRADIENT_PRESETS } from './presetLists';
 import { Presets } from './Presets';
@@ -13,11 +13,9 @@ const SAMPLES = 24;
 /** CSS of a gradient as the core mixes it. */
 export function gradientCss(stops: readonly Stop[]): string {
   const table = gradientTable(stops, SAMPLES);
-  const encoded = (linear: number): number =>
-    Math.round(255 * (linear <= 0.0031308 ? 12.92 * linear : 1.055 * linear ** (1 / 2.4) - 0.055));
   const colors = Array.from(
     { length: SAMPLES },
-    (_, i) => `rgb(${[0, 1, 2].map((c) => encoded(table[3 * i + c])).join()})`,
+    (_, i) => `rgb(${[0, 1, 2].map((c) => Math.round(255 * srgbOf(table[3 * i + c]))).join()})`,
   );
   return `linear-gradient(90deg, ${colors.join(', ')})`;
 }

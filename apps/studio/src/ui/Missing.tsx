@@ -2,7 +2,7 @@
 
 import Box from '@mui/material/Box';
 import Link from 'next/link';
-import { type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { INK } from './theme';
 
 /** A button in the least that it takes: every page brings this one along, for when all else fails. */

@@ -3,7 +3,7 @@
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useRef } from 'react';
-import { type MoreProps } from './MoreMenu';
+import type { MoreProps } from './MoreMenu';
 
 /** What can be done with a thing, under the dots behind it. */
 export function MoreItems({

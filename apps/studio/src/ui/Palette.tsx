@@ -11,7 +11,7 @@ import { addStartedGrowth, addStep, selectedGrowth } from '@/state/actions';
 import { COMMANDS } from '@/state/commands';
 import { plant, plantOwn } from '@/state/cuttings';
 import { deleteCutting, exportCutting, importCutting, ownCuttings, renameCutting } from '@/state/cuttingShelf';
-import { type StoredCutting } from '@/state/db';
+import type { StoredCutting } from '@/state/db';
 import { keysOf } from '@/state/keys';
 import { setView, useView } from '@/state/view';
 import { focusRow } from './focusRow';

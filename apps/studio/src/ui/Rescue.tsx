@@ -8,7 +8,7 @@ import { counted, mendScene, presentScene, type Problem } from '@uvrex/core';
 import { unpacked } from '@uvrex/core/files';
 import { save } from '@/export/save';
 import { keepMended } from '@/library/scenes';
-import { type StoredScene } from '@/state/db';
+import type { StoredScene } from '@/state/db';
 import { Missing } from './Missing';
 import { INK, MONO } from './theme';
 import { sayProblem } from './Toasts';

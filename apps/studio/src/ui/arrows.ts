@@ -1,4 +1,4 @@
-import { type KeyboardEvent } from 'react';
+import type { KeyboardEvent } from 'react';
 
 const WAYS: Record<string, 1 | -1> = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
 

@@ -1,5 +1,5 @@
 import { foundIn } from './found';
-import { type Section } from './Picker';
+import type { Section } from './Picker';
 
 const section = (title: string, ...entries: [label: string, help?: string, off?: string][]): Section => ({
   ...{ title, as: 'rows' },

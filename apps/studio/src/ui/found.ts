@@ -1,4 +1,4 @@
-import { type Entry, type Section } from './Picker';
+import type { Entry, Section } from './Picker';
 
 /**
  * What is left of sections by what is typed. What is called just so comes first, then what begins so, what is called so among

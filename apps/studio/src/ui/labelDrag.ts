@@ -1,5 +1,5 @@
 import { type MouseEvent, type PointerEvent, type RefObject, useEffect, useRef, useState } from 'react';
-import { type NumberParam } from '@uvrex/core';
+import type { NumberParam } from '@uvrex/core';
 import { joinEdits } from '@/state/document';
 import { draggedValue } from './units';
 

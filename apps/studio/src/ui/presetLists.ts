@@ -1,4 +1,4 @@
-import { type ProfilePoint, type Stop } from '@uvrex/core';
+import type { ProfilePoint, Stop } from '@uvrex/core';
 
 const points = (...pairs: [at: number, value: number][]): ProfilePoint[] => pairs.map(([at, value]) => ({ at, value }));
 const straight = (...pairs: [number, number][]): ProfilePoint[] =>

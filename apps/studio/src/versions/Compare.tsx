@@ -11,7 +11,7 @@ import Slider from '@mui/material/Slider';
 import TextField from '@mui/material/TextField';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { checkScene, type Scene } from '@uvrex/core';
-import { type StoredVersion } from '@/state/db';
+import type { StoredVersion } from '@/state/db';
 import { useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { INK, MONO } from '@/ui/theme';

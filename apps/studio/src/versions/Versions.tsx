@@ -10,7 +10,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { checkScene } from '@uvrex/core';
 import { freeName, keep } from '@/library/scenes';
-import { type StoredVersion } from '@/state/db';
+import type { StoredVersion } from '@/state/db';
 import { useDocument } from '@/state/document';
 import { deleteVersion, goBackTo, keepVersion, renameVersion, versionsOf } from '@/state/versions';
 import { setView } from '@/state/view';

@@ -1,4 +1,4 @@
-import { type Scene } from '@uvrex/core';
+import type { Scene } from '@uvrex/core';
 import { PictureMaker } from '@/export/pictureMaker';
 import { drawnBySoftware } from '@/viewport/rendering';
 

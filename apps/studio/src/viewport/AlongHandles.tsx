@@ -1,7 +1,7 @@
 'use client';
 
 import { type KeyboardEvent, useState } from 'react';
-import { type Growth, type NumberParam, type Resolved, type Step } from '@uvrex/core';
+import type { Growth, NumberParam, Resolved, Step } from '@uvrex/core';
 import { setParams } from '@/state/actions';
 import { useResults } from '@/state/results';
 import { Knob } from './Knob';

@@ -1,6 +1,6 @@
 'use client';
 
-import { type Vec3 } from '@uvrex/core';
+import type { Vec3 } from '@uvrex/core';
 import { INK, MONO } from '@/ui/theme';
 import { cellFor } from './grid';
 import { Overlay } from './Overlay';

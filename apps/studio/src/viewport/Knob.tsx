@@ -1,6 +1,6 @@
 'use client';
 
-import { type KeyboardEvent, type PointerEvent } from 'react';
+import type { KeyboardEvent, PointerEvent } from 'react';
 import { endEdit } from '@/state/document';
 import { INK, MONO } from '@/ui/theme';
 

@@ -1,7 +1,7 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import { type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 
 /** Drawing over the picture, in its pixels; lets the pointer through but for what asks for it. */
 export function Overlay({

@@ -21,7 +21,7 @@ import { shadedColumn, useInspection } from '@/state/inspection';
 import { stopPainting } from '@/state/painting';
 import { useResults } from '@/state/results';
 import { setView, useView } from '@/state/view';
-import { type Shown } from '@/worker/protocol';
+import type { Shown } from '@/worker/protocol';
 import { INK } from '@/ui/theme';
 import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';

@@ -2,7 +2,7 @@
 
 import Box from '@mui/material/Box';
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
-import { type Anchor, type Growth, type Step, type Vec3 } from '@uvrex/core';
+import type { Anchor, Growth, Step, Vec3 } from '@uvrex/core';
 import { setParam } from '@/state/actions';
 import { endEdit } from '@/state/document';
 import { useView } from '@/state/view';

@@ -7,13 +7,13 @@ import { isCurrent, pictureOf, useResults } from '@/state/results';
 import { sceneLook } from '@/state/sceneLook';
 import { chosenIn, setView, useView } from '@/state/view';
 import { Cover } from './cover';
-import { type Grid } from './grid';
+import type { Grid } from './grid';
 import { OutlineMaterial } from './outline';
 import { automatic, type Costs, sharingOf } from './pace';
 import { useProjection } from './projection';
 import { drawnBySoftware, pixelRatioOf, prepareRenderer, type Rendering } from './rendering';
 import { aim, type Picture, Rig } from './rig';
-import { type shaded } from './shading';
+import type { shaded } from './shading';
 
 /** Rest after which an automatic picture is drawn finely, milliseconds. */
 const SETTLE = 300;

@@ -1,9 +1,9 @@
 import { type InstancedMesh, Matrix4, type MeshStandardMaterial } from 'three';
-import { type OnScreen } from '@/state/results';
-import { type Shown } from '@/worker/protocol';
+import type { OnScreen } from '@/state/results';
+import type { Shown } from '@/worker/protocol';
 import { CopySet } from './copySet';
 import { Materials } from './materials';
-import { type Rendering } from './rendering';
+import type { Rendering } from './rendering';
 
 const FINE: Rendering = { quality: 'fine' };
 

@@ -7,13 +7,13 @@ import {
   type Points,
   type PointsMaterial,
 } from 'three';
-import { type Drawable } from '@uvrex/core/stand-ins';
-import { type OnScreen } from '@/state/results';
-import { type Shown } from '@/worker/protocol';
+import type { Drawable } from '@uvrex/core/stand-ins';
+import type { OnScreen } from '@/state/results';
+import type { Shown } from '@/worker/protocol';
 import { meshGeometry } from './geometry';
 import { growthMaterial } from './material';
-import { type Materials } from './materials';
-import { type Rendering } from './rendering';
+import type { Materials } from './materials';
+import type { Rendering } from './rendering';
 import { speckMaterial, specksOf } from './specks';
 
 /** Vertices of items that are not in the picture which are kept all the same: copies in time come back to them. */

@@ -15,13 +15,13 @@ import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
 import { FAR, NEAR, type Surface } from '@uvrex/core';
-import { type OnScreen } from '@/state/results';
-import { type Look } from '@/state/view';
-import { type Shown } from '@/worker/protocol';
+import type { OnScreen } from '@/state/results';
+import type { Look } from '@/state/view';
+import type { Shown } from '@/worker/protocol';
 import { meshGeometry } from './geometry';
 import { growthMaterial } from './material';
-import { type Materials } from './materials';
-import { type Rendering } from './rendering';
+import type { Materials } from './materials';
+import type { Rendering } from './rendering';
 
 /** What the parts of a growth are drawn as. */
 export type Drawn = Object3D & { geometry: BufferGeometry; material: Material };

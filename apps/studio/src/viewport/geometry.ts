@@ -1,5 +1,5 @@
 import { BufferAttribute, BufferGeometry } from 'three';
-import { type Shown } from '@/worker/protocol';
+import type { Shown } from '@/worker/protocol';
 
 /** A skin as three.js holds it. */
 export function meshGeometry(mesh: NonNullable<Shown['mesh']>): BufferGeometry {

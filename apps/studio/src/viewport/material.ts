@@ -7,8 +7,8 @@ import {
   MeshStandardMaterial,
   type WebGLProgramParametersWithUniforms,
 } from 'three';
-import { type Surface } from '@uvrex/core';
-import { type Rendering } from './rendering';
+import type { Surface } from '@uvrex/core';
+import type { Rendering } from './rendering';
 
 const PLAIN: Surface = { roughness: 0.6, glowColor: [1, 0.55, 0.35], glowReach: 0.2 };
 

@@ -1,4 +1,4 @@
-import { type Material } from 'three';
+import type { Material } from 'three';
 
 /** Materials that are kept: far more than a scene draws with, and each is small. */
 const MOST = 2000;

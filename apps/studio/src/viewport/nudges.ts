@@ -1,4 +1,4 @@
-import { type Vec3 } from '@uvrex/core';
+import type { Vec3 } from '@uvrex/core';
 
 /** Which way each key moves the handle that has the focus. */
 export const NUDGES: Readonly<Record<string, Vec3>> = {

@@ -1,5 +1,5 @@
-import { type OnScreen } from '@/state/results';
-import { type Rendering } from './rendering';
+import type { OnScreen } from '@/state/results';
+import type { Rendering } from './rendering';
 
 /** Faces that the processor draws finely, or with shadows, without holding the page up for long. */
 const FACES = { fine: 250_000, standard: 350_000 };

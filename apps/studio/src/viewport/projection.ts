@@ -1,7 +1,7 @@
 import { type PerspectiveCamera, Plane, Raycaster, Vector2, Vector3 } from 'three';
 import { create } from 'zustand';
-import { type Vec3 } from '@uvrex/core';
-import { type Hit } from './rig';
+import type { Vec3 } from '@uvrex/core';
+import type { Hit } from './rig';
 
 interface ProjectionState {
   camera: PerspectiveCamera | null;

@@ -13,15 +13,15 @@ import {
   type WebGLRenderer,
 } from 'three';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
-import { type Scene, type SceneLook, type TrailTarget, type Vec3 } from '@uvrex/core';
-import { type OnScreen } from '@/state/results';
+import type { Scene, SceneLook, TrailTarget, Vec3 } from '@uvrex/core';
+import type { OnScreen } from '@/state/results';
 import { sceneLook } from '@/state/sceneLook';
-import { type Eye, type Look } from '@/state/view';
+import type { Eye, Look } from '@/state/view';
 import { COPIES_LAYER, CopySet } from './copySet';
 import { type Drawn, partsOf } from './drawnParts';
 import { Materials } from './materials';
 import { OUTLINE_LAYER } from './outline';
-import { type Rendering } from './rendering';
+import type { Rendering } from './rendering';
 import { Surroundings } from './surroundings';
 
 /** What a picture shows. */

@@ -1,4 +1,4 @@
-import { type Vec3 } from '@uvrex/core';
+import type { Vec3 } from '@uvrex/core';
 import { toScreen } from './projection';
 
 /** A line in space as the path of an SVG; what lies behind the camera is left out. */

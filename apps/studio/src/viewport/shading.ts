@@ -1,7 +1,7 @@
 import { filled, mapped, type Sheet, type SheetColumn } from '@uvrex/core';
 import { falseColours, spreadOf } from '@uvrex/core/page';
 import { type Inspected, type Shade, shadedColumn } from '@/state/inspection';
-import { type OnScreen } from '@/state/results';
+import type { OnScreen } from '@/state/results';
 
 /** The values at both ends of the scale in which a column is shown. */
 export function rangeOf({ range }: Shade, { values }: SheetColumn): readonly [number, number] {

@@ -1,5 +1,6 @@
 import { BufferAttribute, BufferGeometry, Color, Points, PointsMaterial } from 'three';
-import { type Shown } from '@/worker/protocol';
+import { boxAround, middleOf, sidesOf } from '@uvrex/core';
+import type { Shown } from '@/worker/protocol';
 
 /**
  * A disc for each copy, as wide and as coloured as what it stands for: drawn where even a few faces each would be too
@@ -52,7 +53,7 @@ export function speckMaterial(): PointsMaterial {
 }
 
 interface Around {
-  middle: number[];
+  middle: readonly number[];
   reach: number;
 }
 
@@ -66,17 +67,10 @@ function aroundOf(positions: Float32Array): Around {
 }
 
 function measured(positions: Float32Array): Around {
-  const low = [Infinity, Infinity, Infinity];
-  const high = [-Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < positions.length; i += 3)
-    for (let c = 0; c < 3; c++) {
-      const value = positions[i + c];
-      if (value < low[c]) low[c] = value;
-      if (value > high[c]) high[c] = value;
-    }
-  const sides = high.map((value, c) => value - low[c]);
+  const box = boxAround(positions);
+  const sides = sidesOf(box);
   return {
-    middle: low.map((value, c) => (value + high[c]) / 2),
+    middle: middleOf(box),
     // A disc as large as the middle one of the box's three sides.
     reach: Math.sqrt(
       [sides[0] * sides[1], sides[1] * sides[2], sides[2] * sides[0]].sort((a, b) => a - b)[1] / Math.PI,

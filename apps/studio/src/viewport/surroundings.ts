@@ -21,7 +21,7 @@ import {
 } from 'three';
 import { random, type SceneLook } from '@uvrex/core';
 import { COPIES_LAYER } from './copySet';
-import { type Rendering } from './rendering';
+import type { Rendering } from './rendering';
 
 const MOTES = 420;
 const SPREAD = 9;

@@ -1,4 +1,4 @@
-import { type NumberParam } from '@uvrex/core';
+import type { NumberParam } from '@uvrex/core';
 
 /** A value as a parameter takes it from a hand: within its limits, whole or to a tenth of a millimetre. */
 export function within({ min, max, whole }: NumberParam, value: number): number {

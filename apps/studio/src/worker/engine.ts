@@ -1,7 +1,7 @@
 import * as Comlink from 'comlink';
-import { type GeometryFormatId } from '@uvrex/formats';
-import { type Scene, type Seam, type Sheet, type Trail, type TrailTarget } from '@uvrex/core';
-import { type EngineApi, type EngineNews, type FitReport, type FramePayload } from './protocol';
+import type { GeometryFormatId } from '@uvrex/formats';
+import type { Scene, Seam, Sheet, Trail, TrailTarget } from '@uvrex/core';
+import type { EngineApi, EngineNews, FitReport, FramePayload } from './protocol';
 
 /** Where the worker was when it was last heard of. */
 export interface Stage {

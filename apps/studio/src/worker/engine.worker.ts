@@ -23,7 +23,7 @@ import {
 } from '@uvrex/core';
 import { db } from '@/state/db';
 import { matricesOf } from './matrices';
-import { type EngineApi, type EngineNews, type FitReport, type GrowthPayload, type Shown } from './protocol';
+import type { EngineApi, EngineNews, FitReport, GrowthPayload, Shown } from './protocol';
 
 declare const self: DedicatedWorkerGlobalScope;
 

@@ -1,5 +1,5 @@
-import { type Copies } from '@uvrex/core';
-import { type Shown } from './protocol';
+import type { Copies } from '@uvrex/core';
+import type { Shown } from './protocol';
 
 /**
  * Where each copy of each item stands, and how it is tinted. Copies are dealt out evenly, so that the first so many of

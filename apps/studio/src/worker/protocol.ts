@@ -1,16 +1,16 @@
-import { type GeometryFormatId } from '@uvrex/formats';
-import {
-  type Clash,
-  type FitPair,
-  type Notice,
-  type Paths,
-  type Scene,
-  type Seam,
-  type Sheet,
-  type StepCost,
-  type Surface,
-  type Trail,
-  type TrailTarget,
+import type { GeometryFormatId } from '@uvrex/formats';
+import type {
+  Clash,
+  FitPair,
+  Notice,
+  Paths,
+  Scene,
+  Seam,
+  Sheet,
+  StepCost,
+  Surface,
+  Trail,
+  TrailTarget,
 } from '@uvrex/core';
 
 /** What the screen needs of a growth's form, in arrays that are handed over. */

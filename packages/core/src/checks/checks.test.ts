@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { newStep } from '../scene/make';
-import { type ParamValue } from '../scene/schema';
+import type { ParamValue } from '../scene/schema';
 import { sceneOf, testEvaluator } from '../testing';
 import { setDistance } from './distance';
 import { paceOf } from './pace';

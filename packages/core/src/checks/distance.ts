@@ -1,8 +1,9 @@
 import { wholeMesh } from '../geometry/copies';
-import { type Form } from '../geometry/form';
+import type { Form } from '../geometry/form';
 import { poseOf } from '../geometry/meshPairs';
 import { turnedBy } from '../geometry/turns';
-import { type Vec3 } from '../geometry/vec';
+import type { Vec3 } from '../geometry/vec';
+import { boxAround, sidesOf } from '../geometry/box';
 
 /** Vertices past which copies are judged by their places and axes alone. */
 const MANY = 400_000;
@@ -64,17 +65,14 @@ function squared(a: Float32Array, i: number, b: Float32Array, j: number): number
 /** Points in cubic cells, about two to a cell, for finding the nearest one. */
 class Grid {
   readonly #cells = new Map<number, number[]>();
-  readonly #low = [Infinity, Infinity, Infinity];
+  readonly #low: Vec3;
   readonly #cell: number;
   readonly #reach: number;
 
   constructor(readonly points: Float32Array) {
-    const high = [-Infinity, -Infinity, -Infinity];
-    for (let i = 0; i < points.length; i++) {
-      this.#low[i % 3] = Math.min(this.#low[i % 3], points[i]);
-      high[i % 3] = Math.max(high[i % 3], points[i]);
-    }
-    const size = Math.max(1e-9, ...high.map((value, c) => value - this.#low[c]));
+    const box = boxAround(points);
+    this.#low = box.low;
+    const size = Math.max(1e-9, ...sidesOf(box));
     // Vertices lie on surfaces: cells by the square root of their number, not the cube root.
     this.#cell = size / Math.max(1, Math.min(500, Math.sqrt(points.length / 6)));
     this.#reach = Math.ceil(size / this.#cell) + 1;

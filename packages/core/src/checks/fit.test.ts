@@ -1,11 +1,11 @@
 import fc from 'fast-check';
-import { type Copies } from '../geometry/form';
+import type { Copies } from '../geometry/form';
 import { boxesMeet, clearanceOf, meshesCut, meshGap, orientedBox, type Pose } from '../geometry/meshPairs';
 import { nearestOn, triangleGap, type Triangle, trianglesCut } from '../geometry/triangles';
 import { about, after } from '../geometry/turns';
 import { distance, type Vec3 } from '../geometry/vec';
 import { newGrowth, newStep } from '../scene/make';
-import { type ParamValue, type Step } from '../scene/schema';
+import type { ParamValue, Step } from '../scene/schema';
 import { ball, box, torus } from '../surfaces/solids';
 import { CHAINS, sizesOf } from '../surfaces/chains';
 import { sceneOf, testEvaluator } from '../testing';

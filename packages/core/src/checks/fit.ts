@@ -1,4 +1,4 @@
-import { type Copies } from '../geometry/form';
+import type { Copies } from '../geometry/form';
 import { boxesMeet, clearanceOf, meshesCut, orientedBox, type OrientedBox, poseOf } from '../geometry/meshPairs';
 import { at, sub, unit, type Vec3 } from '../geometry/vec';
 

@@ -1,8 +1,9 @@
-import { type Evaluator } from '../evaluate/evaluator';
-import { type Wanted } from '../evaluate/results';
-import { type Form } from '../geometry/form';
-import { type Scene } from '../scene/schema';
+import type { Evaluator } from '../evaluate/evaluator';
+import type { Wanted } from '../evaluate/results';
+import type { Form } from '../geometry/form';
+import type { Scene } from '../scene/schema';
 import { pointsOf, setDistance } from './distance';
+import { boxAround, sidesOf } from '../geometry/box';
 
 /** How well one growth closes. */
 export interface SeamOfGrowth {
@@ -68,14 +69,7 @@ export async function shortestLoop(
 }
 
 function sizeOf(forms: readonly (Form | null)[]): number {
-  const low = [Infinity, Infinity, Infinity];
-  const high = [-Infinity, -Infinity, -Infinity];
-  for (const form of forms) {
-    const points = pointsOf(form);
-    for (let i = 0; i < points.length; i++) {
-      low[i % 3] = Math.min(low[i % 3], points[i]);
-      high[i % 3] = Math.max(high[i % 3], points[i]);
-    }
-  }
-  return low[0] <= high[0] ? Math.hypot(...high.map((value, c) => value - low[c])) : 0;
+  let box = boxAround([]);
+  for (const form of forms) box = boxAround(pointsOf(form), box);
+  return box.low[0] <= box.high[0] ? Math.hypot(...sidesOf(box)) : 0;
 }

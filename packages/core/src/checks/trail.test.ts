@@ -1,6 +1,6 @@
 import { newGrowth, newStep } from '../scene/make';
-import { type Scene } from '../scene/schema';
-import { type Track } from '../time/track';
+import type { Scene } from '../scene/schema';
+import type { Track } from '../time/track';
 import { sceneOf, testEvaluator } from '../testing';
 import { motionOf, trailOf } from './trail';
 

@@ -1,12 +1,12 @@
 import { filled } from '../geometry/filled';
-import { type Evaluator } from '../evaluate/evaluator';
-import { type Wanted } from '../evaluate/results';
-import { type Form } from '../geometry/form';
+import type { Evaluator } from '../evaluate/evaluator';
+import type { Wanted } from '../evaluate/results';
+import type { Form } from '../geometry/form';
 import { poseOf } from '../geometry/meshPairs';
 import { pathCount } from '../geometry/paths';
 import { turnedBy } from '../geometry/turns';
 import { at, byAxis, partWay, type Vec3 } from '../geometry/vec';
-import { type Scene } from '../scene/schema';
+import type { Scene } from '../scene/schema';
 
 /** A point that is followed: of a copy, in its item's own axes; or of a path, at a rest coordinate. */
 export type TrailTarget =

@@ -1,4 +1,4 @@
-import { type Flat } from '../geometry/vec';
+import type { Flat } from '../geometry/vec';
 
 /**
  * Cumulative arc length along the points `first` up to `end` of a polyline.

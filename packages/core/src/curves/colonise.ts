@@ -1,5 +1,6 @@
 import { filled } from '../geometry/filled';
-import { at, byAxis, type Vec3 } from '../geometry/vec';
+import { byAxis, type Vec3 } from '../geometry/vec';
+import { boxAround, sidesOf } from '../geometry/box';
 
 type Breathe = () => Promise<void>;
 
@@ -207,17 +208,12 @@ class Grid {
     flat: Float32Array,
     readonly reach: number,
   ) {
-    const low = [Infinity, Infinity, Infinity];
-    const high = [-Infinity, -Infinity, -Infinity];
-    for (let i = 0; i < flat.length; i++) {
-      low[i % 3] = Math.min(low[i % 3], flat[i]);
-      high[i % 3] = Math.max(high[i % 3], flat[i]);
-    }
-    const sides = byAxis((c) => (flat.length > 0 ? high[c] - low[c] : 0));
+    const box = boxAround(flat);
+    const sides: Vec3 = flat.length > 0 ? sidesOf(box) : [0, 0, 0];
     let size = reach / 2;
     const dimsFor = (): Vec3 => byAxis((c) => Math.floor(sides[c] / size) + 1);
     while (dimsFor().reduce((product, dim) => product * dim, 1) > MOST_CELLS) size *= 1.5;
-    this.#low = flat.length > 0 ? at(low, 0) : [0, 0, 0];
+    this.#low = flat.length > 0 ? box.low : [0, 0, 0];
     this.#size = size;
     this.#dims = dimsFor();
     this.#span = Math.ceil(reach / size);

@@ -1,6 +1,6 @@
 import { mapped } from '../geometry/filled';
 import { NO_PARENT, type Paths, pathsFrom } from '../geometry/paths';
-import { type NodeTree } from './colonise';
+import type { NodeTree } from './colonise';
 
 /** How time runs through a tree. */
 export type Running = 'even' | 'together' | 'birth';

@@ -1,4 +1,4 @@
-import { type Flat } from '../geometry/vec';
+import type { Flat } from '../geometry/vec';
 import { arcLengths, fraction, totalLength } from './arclength';
 
 /**

@@ -1,4 +1,4 @@
-import { type FramedPaths } from '../geometry/paths';
+import type { FramedPaths } from '../geometry/paths';
 import { at, dot, unit, type Vec3 } from '../geometry/vec';
 import { fraction, locate } from './arclength';
 

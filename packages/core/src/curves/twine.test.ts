@@ -1,9 +1,9 @@
 import { nearestPlace } from '../geometry/nearest';
-import { type Form } from '../geometry/form';
+import type { Form } from '../geometry/form';
 import { wholeMesh } from '../geometry/copies';
 import { at, cross, distance, dot, sub, type Vec3 } from '../geometry/vec';
 import { newGrowth, newStep } from '../scene/make';
-import { type ParamValue, type Step } from '../scene/schema';
+import type { ParamValue, Step } from '../scene/schema';
 import { grows } from '../../test/paths';
 import { flaws } from '../geometry/invariants';
 import { sceneOf, testEvaluator } from '../testing';

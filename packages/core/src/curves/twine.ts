@@ -2,9 +2,9 @@ import { filled } from '../geometry/filled';
 import { arcLengths, totalLength } from './arclength';
 import { withFrames } from './pathFrames';
 import { sampleAt } from './resample';
-import { type Mesh } from '../geometry/mesh';
+import type { Mesh } from '../geometry/mesh';
 import { nearestPlace, rayHit } from '../geometry/nearest';
-import { type Paths } from '../geometry/paths';
+import type { Paths } from '../geometry/paths';
 import { add, cross, dot, scale, sub, unit, type Vec3 } from '../geometry/vec';
 
 /** How tendrils wind. */

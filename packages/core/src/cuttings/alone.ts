@@ -1,5 +1,5 @@
 import { newStep } from '../scene/make';
-import { type Step } from '../scene/schema';
+import type { Step } from '../scene/schema';
 import { type Bed, type Cutting, finish, GREENS, growth, grows, over, type Planting } from './cutting';
 import { ON_FORMS } from './onForms';
 import { ON_PATHS } from './onPaths';

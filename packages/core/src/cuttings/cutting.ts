@@ -1,8 +1,8 @@
-import { type FormKind } from '../geometry/form';
+import type { FormKind } from '../geometry/form';
 import { newGrowth, newStep, unusedName } from '../scene/make';
-import { type Growth, type ParamValue, type Scene, type Step } from '../scene/schema';
-import { type EaseName } from '../time/easing';
-import { type Track } from '../time/track';
+import type { Growth, ParamValue, Scene, Step } from '../scene/schema';
+import type { EaseName } from '../time/easing';
+import type { Track } from '../time/track';
 
 /** What a cutting is planted into. */
 export interface Bed {

@@ -2,7 +2,7 @@ import { wholeMesh } from '../geometry/copies';
 import { flaws } from '../geometry/invariants';
 import { newGrowth, newScene, newStep } from '../scene/make';
 import { checkScene } from '../scene/read';
-import { type Scene, type Step } from '../scene/schema';
+import type { Scene, Step } from '../scene/schema';
 import { testEvaluator } from '../testing';
 import { grows, withShipped } from '../../test/paths';
 import { CUTTINGS, plantIn } from './index';

@@ -1,5 +1,5 @@
 import { ALONE } from './alone';
-import { type Bed, type Cutting, type Planting } from './cutting';
+import type { Bed, Cutting, Planting } from './cutting';
 import { ON_FORMS } from './onForms';
 import { ON_PATHS } from './onPaths';
 

@@ -1,6 +1,6 @@
 import { bestPlace } from '../scene/bestPlace';
-import { type Scene } from '../scene/schema';
-import { type Planting } from './cutting';
+import type { Scene } from '../scene/schema';
+import type { Planting } from './cutting';
 
 /** Puts what is planted into a scene or a draft of one: steps among those of the host, growths behind it. */
 export function plantIn(scene: Scene, hostId: string | null, { steps, growths }: Planting): void {

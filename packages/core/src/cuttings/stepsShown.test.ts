@@ -1,7 +1,7 @@
 import { wholeMesh } from '../geometry/copies';
 import { newGrowth, newScene, newStep } from '../scene/make';
 import { checkScene } from '../scene/read';
-import { type Step } from '../scene/schema';
+import type { Step } from '../scene/schema';
 import { STEPS, stepOf } from '../steps/index';
 import { testEvaluator } from '../testing';
 import { withShipped } from '../../test/paths';

@@ -1,6 +1,6 @@
-import { type FormKind } from '../geometry/form';
+import type { FormKind } from '../geometry/form';
 import { newGrowth, newStep } from '../scene/make';
-import { type Growth, type Scene, type Step } from '../scene/schema';
+import type { Growth, Scene, Step } from '../scene/schema';
 import { stepOf } from '../steps/index';
 
 /** What stands there for steps that need something before them. */

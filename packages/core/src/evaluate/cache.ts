@@ -1,4 +1,4 @@
-import { type Form } from '../geometry/form';
+import type { Form } from '../geometry/form';
 
 interface Entry {
   key: string;

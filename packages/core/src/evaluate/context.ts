@@ -1,26 +1,19 @@
 import { tipsOf } from '../curves/tips';
-import { type Form } from '../geometry/form';
-import { type Measures } from '../geometry/measures';
-import { type Corners, type Vec3 } from '../geometry/vec';
+import type { Form } from '../geometry/form';
+import type { Measures } from '../geometry/measures';
+import type { Corners, Vec3 } from '../geometry/vec';
 import { Problem } from '../problem';
-import { type Guide } from '../scene/owners';
+import type { Guide } from '../scene/owners';
 import { baseOf, type Growth, isFormula, isTrack, isVaried, type Step } from '../scene/schema';
 import { constantAt } from '../scene/values';
 import { type VariedNumber, variedNumber } from '../scene/vary';
 import { hash } from '../fields/random';
-import {
-  type GrowthParam,
-  type NumberParam,
-  type Resolved,
-  type StepContext,
-  type StepDeclaration,
-  type Want,
-} from '../steps/declare';
+import type { GrowthParam, NumberParam, Resolved, StepContext, StepDeclaration, Want } from '../steps/declare';
 import { digestOf } from '../keys/digest';
 import { keepsCourse } from './period';
 import { fileBytes, guideOf, TIP } from './reach';
-import { type Moment, type Node, type Run, type Telling } from './run';
-import { type Note, type Read } from './traces';
+import type { Moment, Node, Run, Telling } from './run';
+import type { Note, Read } from './traces';
 
 /** A step's own input at the last frame of the scene, which is the same whatever frame is asked for. */
 const LAST = 'last';

@@ -1,15 +1,15 @@
 import fc from 'fast-check';
-import { type Form } from '../geometry/form';
+import type { Form } from '../geometry/form';
 import { newGrowth, newStep } from '../scene/make';
 import { newGuide } from '../scene/owners';
 import { checkScene } from '../scene/read';
 import { type Growth, isTrack, isVaried, type Params, type ParamValue, type Scene, type Step } from '../scene/schema';
-import { type ParamSpec } from '../steps/declare';
+import type { ParamSpec } from '../steps/declare';
 import { stepOf, STEPS } from '../steps/index';
 import { putFile, sceneOf, testEvaluator } from '../testing';
 import { withShipped } from '../../test/paths';
 import { formHash } from '../keys/digest';
-import { type Evaluator } from './evaluator';
+import type { Evaluator } from './evaluator';
 
 withShipped();
 

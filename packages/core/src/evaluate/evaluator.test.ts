@@ -2,11 +2,11 @@ import fc from 'fast-check';
 import { flaws } from '../geometry/invariants';
 import { Cancelled } from '../problem';
 import { newGrowth, newStep } from '../scene/make';
-import { type Scene } from '../scene/schema';
+import type { Scene } from '../scene/schema';
 import { sceneOf, testEvaluator } from '../testing';
 import { formHash } from '../keys/digest';
 import { Evaluator } from './evaluator';
-import { type FrameResult } from './results';
+import type { FrameResult } from './results';
 
 const growTo = (first: number, last: number) => ({
   keys: [

@@ -1,10 +1,10 @@
 import { withoutGroups } from '../scene/groups';
-import { type Scene } from '../scene/schema';
+import type { Scene } from '../scene/schema';
 import { type Budgets, DEFAULT_BUDGETS } from './budgets';
 import { FormCache } from './cache';
 import { KnownNodes } from './known';
 import { type Plan, planOf } from './plan';
-import { type FrameResult, type GrowthResult, type Surroundings, type Wanted } from './results';
+import type { FrameResult, GrowthResult, Surroundings, Wanted } from './results';
 import { type Memory, Run } from './run';
 import { Traces } from './traces';
 

@@ -1,7 +1,7 @@
 import { stepsShown } from '../cuttings/stepsShown';
 import { flaws } from '../geometry/invariants';
 import { newGrowth, newScene, newStep } from '../scene/make';
-import { type ParamValue, type Scene, type Step } from '../scene/schema';
+import type { ParamValue, Scene, Step } from '../scene/schema';
 import { STEPS, stepOf } from '../steps/index';
 import { testEvaluator } from '../testing';
 import { withShipped } from '../../test/paths';

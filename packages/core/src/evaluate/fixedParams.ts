@@ -1,7 +1,7 @@
 import { baseOf, isFormula, isTrack, type Step } from '../scene/schema';
 import { GrowthValues } from '../scene/values';
 import { digest, digestOf } from '../keys/digest';
-import { type Resolved, type StepDeclaration } from '../steps/declare';
+import type { Resolved, StepDeclaration } from '../steps/declare';
 
 /** A step's values and a name for them. */
 export interface NamedParams {

@@ -1,5 +1,5 @@
 import { newGrowth, newStep } from '../scene/make';
-import { type Growth, type Scene, type Step } from '../scene/schema';
+import type { Growth, Scene, Step } from '../scene/schema';
 import { settled } from '../scene/settled';
 import { sceneOf, testEvaluator } from '../testing';
 import { Evaluator } from './evaluator';

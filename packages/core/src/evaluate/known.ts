@@ -1,7 +1,7 @@
 import { baseOf, type Growth, isFormula, type Scene, type Step } from '../scene/schema';
 import { type Plan, references } from './plan';
-import { type Notice, type StepCost } from './results';
-import { type Outcome } from './traces';
+import type { Notice, StepCost } from './results';
+import type { Outcome } from './traces';
 import { standingWants } from './wants';
 
 /** A growth after some of its steps at a moment: what it came to, without its form. */

@@ -1,7 +1,7 @@
 import { newGrowth, newScene, newStep } from '../scene/make';
 import { newGuide } from '../scene/owners';
-import { type ParamValue } from '../scene/schema';
-import { type Cycle } from '../time/track';
+import type { ParamValue } from '../scene/schema';
+import type { Cycle } from '../time/track';
 import { keepsCourse, periodOf } from './period';
 import { planOf } from './plan';
 

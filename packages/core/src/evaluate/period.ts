@@ -1,6 +1,6 @@
 import { baseOf, type Growth, isFormula, isTrack, type Params, type Step } from '../scene/schema';
 import { runnableOf } from '../scene/owners';
-import { type Track } from '../time/track';
+import type { Track } from '../time/track';
 import { type Plan, references } from './plan';
 
 /** Longest period that is worth finding, frames. */

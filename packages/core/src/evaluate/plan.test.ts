@@ -1,5 +1,5 @@
 import { newGrowth, newScene, newStep } from '../scene/make';
-import { type Scene } from '../scene/schema';
+import type { Scene } from '../scene/schema';
 import { planOf } from './plan';
 
 /** A scene of growths that refer to each other as given. */

@@ -1,5 +1,5 @@
-import { type Growth, type Scene, type SceneGuide, type Step } from '../scene/schema';
-import { type Resolved, type StepDeclaration } from '../steps/declare';
+import type { Growth, Scene, SceneGuide, Step } from '../scene/schema';
+import type { Resolved, StepDeclaration } from '../steps/declare';
 import { runnableOf, withPlace } from '../scene/owners';
 
 /**

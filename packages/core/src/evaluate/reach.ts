@@ -1,9 +1,9 @@
 import { Problem } from '../problem';
-import { type SceneValues } from '../scene/look';
-import { type Guide } from '../scene/owners';
-import { type Scene } from '../scene/schema';
+import type { SceneValues } from '../scene/look';
+import type { Guide } from '../scene/owners';
+import type { Scene } from '../scene/schema';
 import { REEF_SOUND, reefWav } from '../sound/reef';
-import { type Surroundings } from './results';
+import type { Surroundings } from './results';
 
 /** Before the growth whose tips a guide parameter stands for. */
 export const TIP = 'tip:';

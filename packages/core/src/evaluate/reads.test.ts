@@ -1,8 +1,8 @@
-import { type Form } from '../geometry/form';
+import type { Form } from '../geometry/form';
 import { newGrowth, newStep } from '../scene/make';
 import { newGuide } from '../scene/owners';
-import { type ParamValue, type Scene, type Step } from '../scene/schema';
-import { type StepContext, type StepDeclaration } from '../steps/declare';
+import type { ParamValue, Scene, Step } from '../scene/schema';
+import type { StepContext, StepDeclaration } from '../steps/declare';
 import { stepOf } from '../steps/index';
 import { sceneOf, testEvaluator } from '../testing';
 import { formHash } from '../keys/digest';

@@ -1,7 +1,7 @@
-import { type Form } from '../geometry/form';
-import { type Place } from '../problem';
-import { type Growth, type Step } from '../scene/schema';
-import { type Budgets } from './budgets';
+import type { Form } from '../geometry/form';
+import type { Place } from '../problem';
+import type { Growth, Step } from '../scene/schema';
+import type { Budgets } from './budgets';
 
 /** Something that a person should know about one step of the result. */
 export interface Notice {

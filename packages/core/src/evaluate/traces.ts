@@ -1,4 +1,4 @@
-import { type FormKind } from '../geometry/form';
+import type { FormKind } from '../geometry/form';
 
 /** A result that a step came to, by name: its form may have been dropped meanwhile. */
 export interface Outcome {

@@ -1,8 +1,8 @@
 import { type Growth, isVaried, type Step } from '../scene/schema';
 import { runnableOf } from '../scene/owners';
-import { type Want } from '../steps/declare';
+import type { Want } from '../steps/declare';
 import { fixedParams } from './fixedParams';
-import { type Plan } from './plan';
+import type { Plan } from './plan';
 
 /** What a step wants by numbers that go by the age of what has grown, besides what its declaration says. */
 export const wantsAge = (step: Step): boolean =>

@@ -1,4 +1,5 @@
 import { Neighbours } from '../geometry/neighbours';
+import { boxAround, sidesOf } from '../geometry/box';
 
 /** How much nearer what is taken in the next round may come. */
 const CLOSER = 0.9;
@@ -18,14 +19,8 @@ export async function spreadOut(
   const n = places.length / 3;
   if (count >= n) return places;
   const positions = Float64Array.from(places);
-  const low = [Infinity, Infinity, Infinity];
-  const high = [-Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < positions.length; i++) {
-    low[i % 3] = Math.min(low[i % 3], positions[i]);
-    high[i % 3] = Math.max(high[i % 3], positions[i]);
-  }
   // As far apart as they could be in the widest plane of the box at most.
-  const sides = low.map((from, c) => high[c] - from).sort((a, b) => b - a);
+  const sides = [...sidesOf(boxAround(positions))].sort((a, b) => b - a);
   let apart = Math.max(1.1 * Math.sqrt((sides[0] * sides[1]) / count), (1.5 * sides[0]) / count);
   const taken = new Uint8Array(n);
   const found: number[] = [];

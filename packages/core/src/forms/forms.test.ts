@@ -14,7 +14,7 @@ import { at } from '../geometry/vec';
 import { Problem } from '../problem';
 import { ball } from '../surfaces/solids';
 import { extentOf, taken } from './mended';
-import { type RawForm } from './raw';
+import type { RawForm } from './raw';
 import { readForm } from './readForm';
 import { reduced } from './reduce';
 

@@ -1,4 +1,4 @@
-import { type Breathe, type RawForm } from './raw';
+import type { Breathe, RawForm } from './raw';
 import { readForm } from './readForm';
 
 /** Forms that have been read, by the id of their file, which is the hash of its bytes; the longest unused goes first. */

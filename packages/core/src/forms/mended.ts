@@ -3,7 +3,8 @@ import { type Attribute, NO_NAMED } from '../geometry/attributes';
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { topologyOf } from '../geometry/topology';
 import { withSoftNormals } from '../surfaces/softNormals';
-import { type Breathe, type RawForm } from './raw';
+import type { Breathe, RawForm } from './raw';
+import { boxAround, middleOf, sidesOf } from '../geometry/box';
 
 /** How a form from a file is taken. */
 export interface Taking {
@@ -127,27 +128,13 @@ function heightShares(positions: Float32Array): Float32Array {
 }
 
 function stand(positions: Float32Array): void {
-  const [low, high] = [
-    [Infinity, Infinity, Infinity],
-    [-Infinity, -Infinity, -Infinity],
-  ];
-  for (let i = 0; i < positions.length; i++) {
-    low[i % 3] = Math.min(low[i % 3], positions[i]);
-    high[i % 3] = Math.max(high[i % 3], positions[i]);
-  }
-  const by = [(low[0] + high[0]) / 2, low[1], (low[2] + high[2]) / 2];
+  const box = boxAround(positions);
+  const [x, , z] = middleOf(box);
+  const by = [x, box.low[1], z];
   for (let i = 0; i < positions.length; i++) positions[i] -= by[i % 3];
 }
 
 /** Largest extent of a form along any axis, in the file's own unit. */
 export function extentOf({ positions }: RawForm): number {
-  const [low, high] = [
-    [Infinity, Infinity, Infinity],
-    [-Infinity, -Infinity, -Infinity],
-  ];
-  for (let i = 0; i < positions.length; i++) {
-    low[i % 3] = Math.min(low[i % 3], positions[i]);
-    high[i % 3] = Math.max(high[i % 3], positions[i]);
-  }
-  return Math.max(...[0, 1, 2].map((c) => high[c] - low[c]));
+  return Math.max(...sidesOf(boxAround(positions)));
 }

@@ -1,6 +1,7 @@
 import { polygonFaces } from './polygon';
-import { type Breathe, CHUNK, damaged, floats, FORM_LIMITS, integers, linear, type RawForm, within } from './raw';
+import { type Breathe, CHUNK, damaged, floats, FORM_LIMITS, integers, type RawForm, within } from './raw';
 import { TextReader } from './text';
+import { linearOf } from '../fields/srgb';
 
 /**
  * Reads an OBJ file (Wavefront, Advanced Visualizer appendix B1, 1993): v with colours behind it where there are, vt, vn, f of
@@ -79,7 +80,7 @@ export async function readObj(bytes: Uint8Array, breathe: Breathe): Promise<RawF
       if (more.length >= 3 || colors.length > 0) {
         // Corners before the first that has a colour are white.
         while (colors.length < places.length - 3) colors.push(1);
-        for (let c = 0; c < 3; c++) colors.push(more.length >= 3 ? linear(more[more.length - 3 + c]) : 1);
+        for (let c = 0; c < 3; c++) colors.push(more.length >= 3 ? linearOf(more[more.length - 3 + c]) : 1);
       }
     } else if (word === 'vn') for (let c = 0; c < 3; c++) turned.push(text.number() || 0);
     else if (word === 'vt') for (let c = 0; c < 2; c++) textured.push(text.number() || 0);

@@ -1,6 +1,7 @@
 import { polygonFaces } from './polygon';
-import { type Breathe, CHUNK, damaged, integers, linear, type RawForm, within } from './raw';
+import { type Breathe, CHUNK, damaged, integers, type RawForm, within } from './raw';
 import { TextReader } from './text';
+import { linearOf } from '../fields/srgb';
 
 /** Numbers of a file: bytes of each, and how they are read. */
 const TYPES: Record<
@@ -153,7 +154,8 @@ async function vertices({ count, properties }: Element, read: Reader, breathe: B
     ['x', 'y', 'z'].forEach((name, c) => (positions[3 * i + c] = row[columns[name]]));
     if (normals) ['nx', 'ny', 'nz'].forEach((name, c) => (normals[3 * i + c] = row[columns[name]]));
     if (uvs) ['s', 't'].forEach((name, c) => (uvs[2 * i + c] = row[columns[name]]));
-    if (colors) ['red', 'green', 'blue'].forEach((name, c) => (colors[3 * i + c] = linear(row[columns[name]] / scale)));
+    if (colors)
+      ['red', 'green', 'blue'].forEach((name, c) => (colors[3 * i + c] = linearOf(row[columns[name]] / scale)));
   }
   return { positions, indices: new Uint32Array(0), normals, uvs, colors, parts: null, up: 'z' };
 }

@@ -43,9 +43,6 @@ export function within(faces: number, vertices: number): void {
     );
 }
 
-/** Linear value 0..1 of a colour channel given in sRGB 0..1 (IEC 61966-2-1). */
-export const linear = (c: number): number => (c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4);
-
 /** Numbers in an array that grows. */
 export class Growing<A extends Float32Array | Uint32Array> {
   length = 0;

@@ -1,6 +1,6 @@
 import { visibleLength } from '../curves/pathFrames';
 import { newGrowth, newStep } from '../scene/make';
-import { type ParamValue } from '../scene/schema';
+import type { ParamValue } from '../scene/schema';
 import { form, grows } from '../../test/paths';
 import { arrivalsBy, branchDepths, pipeSizes, rootDistances, strahlerOrders } from './branches';
 import { NO_PARENT, type Paths } from './paths';

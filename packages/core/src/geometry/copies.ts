@@ -2,7 +2,7 @@ import { hash } from '../fields/random';
 import { emptyColumns, joined, NO_NAMED } from './attributes';
 import { COPIES, type Copies, type Form, type Item } from './form';
 import { type Mesh, meshWith } from './mesh';
-import { type Seats } from './seats';
+import type { Seats } from './seats';
 import { NO_TURN, type Turn, turnAt, turnedBy } from './turns';
 import { at, unit, type Vec3 } from './vec';
 

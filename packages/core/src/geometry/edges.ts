@@ -1,4 +1,4 @@
-import { type Mesh } from './mesh';
+import type { Mesh } from './mesh';
 import { topologyOf } from './topology';
 import { at, cross, dot, scale, sub } from './vec';
 

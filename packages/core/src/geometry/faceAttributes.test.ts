@@ -1,5 +1,5 @@
 import { newStep } from '../scene/make';
-import { type Step } from '../scene/schema';
+import type { Step } from '../scene/schema';
 import { form, withShipped } from '../../test/paths';
 import { reduced } from '../forms/reduce';
 import { cutMesh } from '../surfaces/cutMesh';
@@ -7,7 +7,7 @@ import { Refining } from '../surfaces/refine';
 import { box, ball } from '../surfaces/solids';
 import { subdivided, thickened } from '../surfaces/subdivide';
 import { withSoftNormals } from '../surfaces/softNormals';
-import { type Attribute } from './attributes';
+import type { Attribute } from './attributes';
 import { faceMiddles, faceSpan } from './faceAttributes';
 import { flaws } from './invariants';
 import { withRiders } from './joinMeshes';

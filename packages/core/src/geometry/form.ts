@@ -3,6 +3,8 @@ import { faceCount, MESH, type Mesh } from './mesh';
 import { type Paths, PATHS, pointCount } from './paths';
 import { SEATS, type Seats } from './seats';
 import { turnedBy, type Turn } from './turns';
+import { boxAround, middleOf, sidesOf } from './box';
+import type { Vec3 } from './vec';
 
 /** What loose points know, n of them. */
 export const POINTS = {
@@ -141,18 +143,18 @@ export function countsOf(form: Form): { points: number; faces: number; copies: n
 
 /** Smallest and largest corner of everything in the form, metres; null when it is empty. */
 export function boundsOf(form: Form): { min: [number, number, number]; max: [number, number, number] } | null {
-  const min: [number, number, number] = [Infinity, Infinity, Infinity];
-  const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+  let box = boxAround([]);
+  for (const part of [form.mesh ?? (form.copies ? null : form.paths), form.points])
+    if (part) box = boxAround(part.positions, box);
+  const min: [number, number, number] = [...box.low];
+  const max: [number, number, number] = [...box.high];
   const take = (value: number, axis: number): void => {
     if (value < min[axis]) min[axis] = value;
     if (value > max[axis]) max[axis] = value;
   };
-  for (const part of [form.mesh ?? (form.copies ? null : form.paths), form.points]) {
-    for (let i = 0; part && i < part.positions.length; i++) take(part.positions[i], i % 3);
-  }
   if (form.copies) {
     const { items, item, positions, sizes, turns } = form.copies;
-    const boxes = items.map(({ mesh }) => boxOf(mesh));
+    const boxes = items.map(({ mesh }) => middleAndHalf(mesh));
     for (let k = 0; k < item.length; k++) {
       const { middle, half } = boxes[item[k]];
       const turn: Turn = [turns[4 * k], turns[4 * k + 1], turns[4 * k + 2], turns[4 * k + 3]];
@@ -175,13 +177,9 @@ export function boundsOf(form: Form): { min: [number, number, number]; max: [num
 }
 
 /** Middle and half widths of a mesh's box. */
-function boxOf({ positions }: Mesh): { middle: number[]; half: number[] } {
-  const low = [Infinity, Infinity, Infinity];
-  const high = [-Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < positions.length; i++) {
-    if (positions[i] < low[i % 3]) low[i % 3] = positions[i];
-    if (positions[i] > high[i % 3]) high[i % 3] = positions[i];
-  }
-  if (low[0] > high[0]) return { middle: [0, 0, 0], half: [0, 0, 0] };
-  return { middle: low.map((a, c) => (a + high[c]) / 2), half: low.map((a, c) => (high[c] - a) / 2) };
+function middleAndHalf({ positions }: Mesh): { middle: Vec3; half: Vec3 } {
+  const box = boxAround(positions);
+  if (box.low[0] > box.high[0]) return { middle: [0, 0, 0], half: [0, 0, 0] };
+  const [x, y, z] = sidesOf(box);
+  return { middle: middleOf(box), half: [x / 2, y / 2, z / 2] };
 }

@@ -1,3 +1,5 @@
+import { linearOf } from '../fields/srgb';
+
 /** A colour of a gradient: position 0..1, colour as #rrggbb in sRGB. */
 export interface Stop {
   at: number;
@@ -7,12 +9,7 @@ export interface Stop {
 /** Linear RGB 0..1 of an sRGB colour #rrggbb (IEC 61966-2-1). */
 export function linearRgb(hex: string): [number, number, number] {
   const value = Number.parseInt(hex.slice(1), 16);
-  return [channel(value >> 16), channel((value >> 8) & 255), channel(value & 255)];
-}
-
-function channel(byte: number): number {
-  const c = byte / 255;
-  return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
+  return [linearOf((value >> 16) / 255), linearOf(((value >> 8) & 255) / 255), linearOf((value & 255) / 255)];
 }
 
 /**

@@ -1,5 +1,6 @@
-import { type Mesh } from './mesh';
+import type { Mesh } from './mesh';
 import { at, cross, sub, unit } from './vec';
+import { type Box, boxAround, sidesOf } from './box';
 
 const { floor, sqrt } = Math;
 
@@ -18,8 +19,8 @@ const DIVISIONS = [32, 24, 16, 12, 8, 6, 5, 4, 3, 2];
  */
 export function lightened(mesh: Drawable, load: number): Drawable | null {
   if ((mesh.positions.length + mesh.indices.length) / 3 <= load) return mesh;
-  const box = boxOf(mesh.positions);
-  const side = Math.max(...box.sides);
+  const box = boxAround(mesh.positions);
+  const side = Math.max(...sidesOf(box));
   if (!(side > 0)) return null;
   // A surface cut into d cells a side has about as many of them as the square of d.
   const most = 2 * sqrt(load);
@@ -35,28 +36,12 @@ export function lightened(mesh: Drawable, load: number): Drawable | null {
   return null;
 }
 
-interface Box {
-  low: number[];
-  sides: number[];
-}
-
-function boxOf(positions: Float32Array): Box {
-  const low = [Infinity, Infinity, Infinity];
-  const high = [-Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < positions.length; i += 3)
-    for (let c = 0; c < 3; c++) {
-      const value = positions[i + c];
-      if (value < low[c]) low[c] = value;
-      if (value > high[c]) high[c] = value;
-    }
-  return { low, sides: high.map((value, c) => value - low[c]) };
-}
-
 /** Middles lie inside what they stand for: drawn out again to its box, along every side that is left. */
 function stretched(light: Drawable, box: Box): Drawable {
-  const { low, sides } = boxOf(light.positions);
-  const factors = sides.map((side, c) => (side > 0.1 * box.sides[c] ? box.sides[c] / side : 1));
-  return { ...light, positions: light.positions.map((x, i) => box.low[i % 3] + (x - low[i % 3]) * factors[i % 3]) };
+  const own = boxAround(light.positions);
+  const [sides, wanted] = [sidesOf(own), sidesOf(box)];
+  const factors = sides.map((side, c) => (side > 0.1 * wanted[c] ? wanted[c] / side : 1));
+  return { ...light, positions: light.positions.map((x, i) => box.low[i % 3] + (x - own.low[i % 3]) * factors[i % 3]) };
 }
 
 /** The vertices of a mesh by the cells of a grid that they lie in, and the faces that are left between these. */

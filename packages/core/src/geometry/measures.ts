@@ -1,7 +1,7 @@
 import { wholeMesh } from './copies';
 import { boundsOf, type Form } from './form';
 import { boxOf } from './meshPairs';
-import { byAxis, type Corners } from './vec';
+import type { Corners } from './vec';
 
 /** What has to be known of an item to lay it out. */
 export interface Measures extends Corners {
@@ -20,6 +20,6 @@ export function roomOf(form: Form): Corners | null {
   const mesh = wholeMesh(form);
   if (!mesh) return null;
   if (mesh.positions.length === 0) return { min: [0, 0, 0], max: [0, 0, 0] };
-  const box = boxOf(mesh);
-  return { min: byAxis((c) => box[c]), max: byAxis((c) => box[3 + c]) };
+  const { low, high } = boxOf(mesh);
+  return { min: low, max: high };
 }

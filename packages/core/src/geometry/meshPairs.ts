@@ -1,9 +1,10 @@
-import { type Copies } from './form';
-import { type Mesh } from './mesh';
+import type { Copies } from './form';
+import type { Mesh } from './mesh';
 import { type MeshTree, treeOf } from './meshTree';
 import { trianglesCut, triangleGap, type Triangle } from './triangles';
 import { type Turn, turnAt, turnedBy } from './turns';
 import { at, byAxis, type Corners, partWay, scale, sub, type Vec3 } from './vec';
+import { type Box, boxAround } from './box';
 
 /** Where a mesh stands. */
 export interface Pose {
@@ -28,8 +29,8 @@ class Standing {
   readonly #columns: readonly [Vec3, Vec3, Vec3];
   readonly #position: Vec3;
   readonly #triangles = new Map<number, Triangle>();
-  readonly #boxes: (Box | undefined)[] = [];
-  readonly #triangleBoxes: (Box | undefined)[] = [];
+  readonly #boxes: (HalfBox | undefined)[] = [];
+  readonly #triangleBoxes: (HalfBox | undefined)[] = [];
 
   constructor({ mesh, position, turn, size }: Pose & { mesh: Mesh }) {
     this.tree = treeOf(mesh);
@@ -59,16 +60,16 @@ class Standing {
   }
 
   /** Middle and half widths, along the world's axes, of a node's box in its place. */
-  box(node: number): Box {
+  box(node: number): HalfBox {
     return (this.#boxes[node] ??= this.#boxOf(node));
   }
 
   /** The same of a triangle. */
-  triangleBox(i: number): Box {
-    return (this.#triangleBoxes[i] ??= boxAround(this.triangle(i)));
+  triangleBox(i: number): HalfBox {
+    return (this.#triangleBoxes[i] ??= boxOfTriangle(this.triangle(i)));
   }
 
-  #boxOf(node: number): Box {
+  #boxOf(node: number): HalfBox {
     const b = this.tree.boxes.subarray(6 * node, 6 * node + 6);
     const middle = this.put([(b[0] + b[3]) / 2, (b[1] + b[4]) / 2, (b[2] + b[5]) / 2]);
     const h = [(b[3] - b[0]) / 2, (b[4] - b[1]) / 2, (b[5] - b[2]) / 2];
@@ -78,19 +79,19 @@ class Standing {
 }
 
 /** Middle and half widths along the world's axes. */
-interface Box {
+interface HalfBox {
   middle: Vec3;
   half: Vec3;
 }
 
-function boxAround([a, b, c]: Triangle): Box {
+function boxOfTriangle([a, b, c]: Triangle): HalfBox {
   const low = byAxis((k) => Math.min(a[k], b[k], c[k]));
   const high = byAxis((k) => Math.max(a[k], b[k], c[k]));
   return { middle: partWay(low, high, 0.5), half: scale(sub(high, low), 0.5) };
 }
 
 /** Squared distance between two boxes. */
-const apart = (a: Box, b: Box): number => {
+const apart = (a: HalfBox, b: HalfBox): number => {
   let sum = 0;
   for (let c = 0; c < 3; c++) {
     const d = Math.abs(a.middle[c] - b.middle[c]) - a.half[c] - b.half[c];
@@ -206,28 +207,19 @@ export interface OrientedBox {
 }
 
 /** Boxes of meshes, by their places. */
-const boxes = new WeakMap<Float32Array, Float64Array>();
+const boxes = new WeakMap<Float32Array, Box>();
 
-/** The least and the greatest of what a mesh's corners have along each axis, made once. */
-export function boxOf({ positions }: Mesh): Float64Array {
+/** The box round a mesh, made once. */
+export function boxOf({ positions }: Mesh): Box {
   let box = boxes.get(positions);
-  if (!box) {
-    box = Float64Array.of(Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity);
-    for (let i = 0; i < positions.length; i += 3)
-      for (let c = 0; c < 3; c++) {
-        const x = positions[i + c];
-        if (x < box[c]) box[c] = x;
-        if (x > box[3 + c]) box[3 + c] = x;
-      }
-    boxes.set(positions, box);
-  }
+  if (!box) boxes.set(positions, (box = boxAround(positions)));
   return box;
 }
 
 /** The box of a mesh in its place, wider by a margin on every side. */
 export const orientedBox = (placed: Placed, margin = 0): OrientedBox => {
-  const b = boxOf(placed.mesh);
-  return standingBox({ min: byAxis((c) => b[c]), max: byAxis((c) => b[3 + c]) }, placed, margin);
+  const { low, high } = boxOf(placed.mesh);
+  return standingBox({ min: low, max: high }, placed, margin);
 };
 
 /** The same of a box along its own axes. */

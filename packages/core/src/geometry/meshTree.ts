@@ -1,5 +1,5 @@
 import { filled } from './filled';
-import { type Mesh } from './mesh';
+import type { Mesh } from './mesh';
 
 const { max, min } = Math;
 

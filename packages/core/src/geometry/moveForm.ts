@@ -1,10 +1,10 @@
 import { withFrames } from '../curves/pathFrames';
-import { type Copies, type Form, type Points } from './form';
-import { type Mesh } from './mesh';
-import { type Paths } from './paths';
-import { type Seats } from './seats';
+import type { Copies, Form, Points } from './form';
+import type { Mesh } from './mesh';
+import type { Paths } from './paths';
+import type { Seats } from './seats';
 import { about, after, type Turn } from './turns';
-import { type Vec3 } from './vec';
+import type { Vec3 } from './vec';
 
 /** Turned about the origin, sized, then moved: all of it at once. */
 export interface Movement {

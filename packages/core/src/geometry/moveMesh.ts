@@ -1,5 +1,5 @@
-import { type Mesh } from './mesh';
-import { type Vec3 } from './vec';
+import type { Mesh } from './mesh';
+import type { Vec3 } from './vec';
 
 const { sqrt } = Math;
 

@@ -1,4 +1,4 @@
-import { type Mesh } from './mesh';
+import type { Mesh } from './mesh';
 import { type MeshTree, treeOf } from './meshTree';
 import { cornerWeights } from './surfacePlaces';
 import { nearestOnFace, type Triangle } from './triangles';

@@ -1,8 +1,8 @@
 import { newGrowth, newStep } from '../scene/make';
-import { type ParamValue, type Scene } from '../scene/schema';
-import { type Track } from '../time/track';
+import type { ParamValue, Scene } from '../scene/schema';
+import type { Track } from '../time/track';
 import { sceneOf, testEvaluator } from '../testing';
-import { type Points } from './form';
+import type { Points } from './form';
 import { areaOf, floretAt, GOLDEN_ANGLE } from './phyllotaxis';
 import { at, distance } from './vec';
 

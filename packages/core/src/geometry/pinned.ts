@@ -1,5 +1,5 @@
 import { faceCount, type Mesh, vertexCount } from './mesh';
-import { type SurfacePlaces } from './surfacePlaces';
+import type { SurfacePlaces } from './surfacePlaces';
 
 /** Places on a mesh that were found on another state of it, those of them that are there. */
 export interface PinnedPlaces {

@@ -1,6 +1,6 @@
 import { type Attributed, emptyColumns, floats, integers, joined, maybeFloats, NO_NAMED, picked } from './attributes';
-import { type Turn } from './turns';
-import { type Vec3 } from './vec';
+import type { Turn } from './turns';
+import type { Vec3 } from './vec';
 
 /** What places for copies know, k of them. */
 export const SEATS = {

@@ -1,4 +1,4 @@
-import { type Mesh } from './mesh';
+import type { Mesh } from './mesh';
 import { EdgeTable, weld, type Weld, Welder } from './weld';
 
 /** What counting the parts of a mesh tells about its shape. */

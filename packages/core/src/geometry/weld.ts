@@ -1,4 +1,4 @@
-import { type Mesh } from './mesh';
+import type { Mesh } from './mesh';
 
 /** Vertices at one place taken as one: m of n. */
 export interface Weld {

@@ -1,6 +1,6 @@
 import { noise3 } from '../fields/noise';
 import { random } from '../fields/random';
-import { type Vec3 } from '../geometry/vec';
+import type { Vec3 } from '../geometry/vec';
 import { Neighbours } from '../geometry/neighbours';
 
 const { atan2, ceil, cos, hypot, max, min, sin, sqrt } = Math;

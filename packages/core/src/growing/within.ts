@@ -1,6 +1,6 @@
 import { boundsOf, emptyForm } from '../geometry/form';
 import { insideOf, nearestPlace } from '../geometry/nearest';
-import { type Mesh } from '../geometry/mesh';
+import type { Mesh } from '../geometry/mesh';
 import { byAxis, distance, type Vec3 } from '../geometry/vec';
 
 const { ceil, floor, hypot, max, min } = Math;

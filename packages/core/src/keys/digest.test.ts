@@ -1,7 +1,7 @@
 import { newStep } from '../scene/make';
 import { formOf, sceneOf } from '../testing';
 import { arraysOf, emptyForm } from '../geometry/form';
-import { type Mesh } from '../geometry/mesh';
+import type { Mesh } from '../geometry/mesh';
 import { digest, formHash } from './digest';
 
 const skin = () => formOf(sceneOf([newStep('line', { points: 8 }), newStep('tube', { sides: 3 }), newStep('finish')]));

@@ -1,7 +1,7 @@
 import { blake3 } from '@noble/hashes/blake3.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { arraysOf, emptyForm, type Form, kindsOf } from '../geometry/form';
-import { type Mesh } from '../geometry/mesh';
+import type { Mesh } from '../geometry/mesh';
 import { murmur128 } from './murmur';
 
 const encoder = new TextEncoder();

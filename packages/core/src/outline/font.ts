@@ -1,4 +1,4 @@
-import { type Font, type Glyph } from 'opentype.js';
+import type { Font, Glyph } from 'opentype.js';
 import { Problem } from '../problem';
 import { Pen } from './bezier';
 import { soundFont } from './sfnt';

@@ -11,7 +11,7 @@ import { topologyCounts } from '../geometry/topology';
 import { pathsFrom } from '../geometry/paths';
 import { Problem } from '../problem';
 import { fitted, regionProfile } from '../surfaces/profile';
-import { type Cap } from '../surfaces/rings';
+import type { Cap } from '../surfaces/rings';
 import { sweepProfile } from '../surfaces/tube';
 import { Pen } from './bezier';
 import { readFont, textContours } from './font';

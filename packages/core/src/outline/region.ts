@@ -1,4 +1,4 @@
-import { type Flat2 } from './bezier';
+import type { Flat2 } from './bezier';
 
 /** Twice the signed area of a closed contour: positive when it runs anticlockwise. */
 export function doubleArea(points: Flat2): number {

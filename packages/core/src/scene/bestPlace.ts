@@ -1,6 +1,6 @@
-import { type Family } from '../steps/declare';
+import type { Family } from '../steps/declare';
 import { stepOf } from '../steps/index';
-import { type Step } from './schema';
+import type { Step } from './schema';
 
 const ORDER = ['start', 'shape', 'grow', 'skin', 'finish', 'place'];
 

@@ -3,7 +3,7 @@ import { Problem } from '../problem';
 import { newScene } from './make';
 import { checkScene } from './read';
 import { usedFiles } from './usedFiles';
-import { type Track } from '../time/track';
+import type { Track } from '../time/track';
 import { ownersOf, placeOwner, SCENE_ID, SCENE_PARTS, sceneOwners } from './owners';
 import { baseOf, type Growth, isTrack, type Params, type ParamValue, type Scene, type Step } from './schema';
 

@@ -5,7 +5,7 @@ import { growingSteps, newGrowth, newStep } from './make';
 import { mendScene } from './mend';
 import { checkScene } from './read';
 
-import { type GrowthGroup, type Scene } from './schema';
+import type { GrowthGroup, Scene } from './schema';
 
 const GROUP: GrowthGroup = { id: 'G', name: 'Reef', hue: '#c9e86a', visible: true, shift: 10 };
 

@@ -1,4 +1,4 @@
-import { type Growth, type GrowthGroup, type Scene } from './schema';
+import type { Growth, GrowthGroup, Scene } from './schema';
 
 type Groups = Pick<Scene, 'groups'>;
 

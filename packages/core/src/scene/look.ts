@@ -1,8 +1,8 @@
-import { type Vec3 } from '../geometry/vec';
+import type { Vec3 } from '../geometry/vec';
 import { Problem } from '../problem';
-import { type Resolved } from '../steps/declare';
+import type { Resolved } from '../steps/declare';
 import { declarationOf, defaultValues, GUIDE, type Guide, sceneOwners, type ScenePart } from './owners';
-import { type Owner, type Scene, type Step } from './schema';
+import type { Owner, Scene, Step } from './schema';
 import { type Clock, GrowthValues } from './values';
 
 /** What a scene looks like at a frame, all its numbers worked out. */

@@ -1,8 +1,8 @@
-import { type ParamSpec } from '../steps/declare';
+import type { ParamSpec } from '../steps/declare';
 import { Problem } from '../problem';
 import { stepOf } from '../steps/index';
-import { type EaseName } from '../time/easing';
-import { type Track } from '../time/track';
+import type { EaseName } from '../time/easing';
+import type { Track } from '../time/track';
 import { LIMITS } from './limits';
 import { BACKDROP, CAMERA, LENS, LIGHT, type OwnerDeclaration } from './owners';
 import { SCENE_FORMAT, SCENE_VERSION, type Growth, type ParamValue, type Scene, type Step } from './schema';

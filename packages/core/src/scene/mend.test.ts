@@ -3,7 +3,7 @@ import { faultOfScene } from './faults';
 import { LIMITS } from './limits';
 import { newGrowth, newId, newScene, newStep } from './make';
 import { gentleChanges, mendScene } from './mend';
-import { type Scene } from './schema';
+import type { Scene } from './schema';
 
 const scene = (): Scene => sceneOf([newStep('arc'), newStep('grow'), newStep('tube')]);
 /** A sound scene and the same after a change. */

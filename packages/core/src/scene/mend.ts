@@ -3,7 +3,7 @@ import { LIMITS } from './limits';
 import { newId, newScene } from './make';
 import { declarationOf, SCENE_PARTS } from './owners';
 import { fittedParam } from './params';
-import { type Scene } from './schema';
+import type { Scene } from './schema';
 
 type Json = Record<PropertyKey, unknown>;
 

@@ -1,6 +1,6 @@
 import { formHash } from '../keys/digest';
 import { newGrowth, newScene, newStep } from './make';
-import { type Params, type ParamValue, type Scene } from './schema';
+import type { Params, ParamValue, Scene } from './schema';
 import { lookAt } from './look';
 import { newGuide, ownerIn, ownersOf, SCENE_ID, withPlace } from './owners';
 import { checkScene, readScene, writeScene } from './read';

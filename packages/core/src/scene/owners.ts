@@ -1,8 +1,8 @@
 import { type NumberParam, type ParamSpecs, place, type Resolved, type StepDeclaration } from '../steps/declare';
 import { stepOf } from '../steps/index';
 import { growthPlace } from '../steps/shape/growthPlace';
-import { type Vec3 } from '../geometry/vec';
-import { type Growth, type Scene, type SceneGuide, type Step } from './schema';
+import type { Vec3 } from '../geometry/vec';
+import type { Growth, Scene, SceneGuide, Step } from './schema';
 
 /** What an owner of numbers has: what it is called, and its fields. Steps declare more. */
 export type OwnerDeclaration = Pick<StepDeclaration, 'kind' | 'label' | 'help' | 'params'>;

@@ -1,10 +1,10 @@
 import type * as z from 'zod/mini';
 import { type BrushStroke, BRUSHES, type Stroke, strokeNumbers, WHOLES } from '../geometry/stroke';
 import { DRIVABLE } from './vary';
-import { type NumberParam, type ParamSpec } from '../steps/declare';
+import type { NumberParam, ParamSpec } from '../steps/declare';
 import { figure } from '../steps/format';
 import { formulaFault } from '../time/formula';
-import { type Track } from '../time/track';
+import type { Track } from '../time/track';
 import { firstIssue } from './issue';
 import { LIMITS } from './limits';
 import {

@@ -1,5 +1,5 @@
 import { newStep } from './make';
-import { type ParamValue, type Step } from './schema';
+import type { ParamValue, Step } from './schema';
 
 /** Something to copy that is made in one go. */
 export interface ReadyItem {

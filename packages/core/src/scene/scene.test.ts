@@ -4,7 +4,7 @@ import { sceneOf } from '../testing';
 import { newScene, newStep } from './make';
 import { migrate, readScene, writeScene } from './read';
 import { paramFault } from './params';
-import { type Scene } from './schema';
+import type { Scene } from './schema';
 import { GrowthValues } from './values';
 
 /** JSON to be damaged in ways that no type allows. */

@@ -7,7 +7,7 @@ import { isObject } from './faults';
 import { LIMITS } from './limits';
 import { unusedName } from './make';
 import { checkScene, parseJson, writeScene } from './read';
-import { type Scene } from './schema';
+import type { Scene } from './schema';
 
 /** Files under the hashes of their bytes. */
 export type Files = ReadonlyMap<string, Uint8Array>;

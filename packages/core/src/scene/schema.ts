@@ -1,9 +1,9 @@
 import en from 'zod/v4/locales/en.js';
 import * as z from 'zod/mini';
-import { type Stop } from '../geometry/gradient';
+import type { Stop } from '../geometry/gradient';
 import { PROFILE_SHAPES, type ProfilePoint } from '../geometry/profile';
-import { type Stroke } from '../geometry/stroke';
-import { type Anchor } from '../geometry/vec';
+import type { Stroke } from '../geometry/stroke';
+import type { Anchor } from '../geometry/vec';
 import { EASE_NAMES } from '../time/easing';
 import { CYCLES, type Track } from '../time/track';
 import { LIMITS } from './limits';

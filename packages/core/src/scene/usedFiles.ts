@@ -1,4 +1,4 @@
-import { type Growth, type Scene, type SceneFile } from './schema';
+import type { Growth, Scene, SceneFile } from './schema';
 
 /** The files that growths refer to; those that no step names any more are left out. */
 export function usedFiles(scene: Pick<Scene, 'files'>, growths: readonly Growth[]): SceneFile[] {

@@ -1,5 +1,5 @@
 import { Problem } from '../problem';
-import { type ParamConstant, type ParamSpec, type Resolved, type Unit } from '../steps/declare';
+import type { ParamConstant, ParamSpec, Resolved, Unit } from '../steps/declare';
 import { figure } from '../steps/format';
 import { FormulaError, formulaValue } from '../time/formula';
 import { valueAt } from '../time/track';

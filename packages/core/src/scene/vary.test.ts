@@ -2,7 +2,7 @@ import { pathCount } from '../geometry/paths';
 import { formOf, sceneOf } from '../testing';
 import { newStep } from './make';
 import { paramFault } from './params';
-import { type Variation } from './schema';
+import type { Variation } from './schema';
 import { stepOf } from '../steps/index';
 import { variedNumber } from './vary';
 

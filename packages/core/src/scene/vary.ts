@@ -1,7 +1,7 @@
 import { noise3 } from '../fields/noise';
 import { random } from '../fields/random';
 import { profileCurve } from '../geometry/profile';
-import { type Variation } from './schema';
+import type { Variation } from './schema';
 
 /** What a number can differ by. */
 export const VARIATIONS = ['random', 'noise', 'index', 'along', 'attribute'] as const;

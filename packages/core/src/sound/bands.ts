@@ -1,6 +1,6 @@
 import { filled } from '../geometry/filled';
 import { RealFft } from './fft';
-import { type Sound } from './wav';
+import type { Sound } from './wav';
 
 /** How a sound becomes levels. */
 export interface BandShape {

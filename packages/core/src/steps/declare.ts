@@ -1,12 +1,12 @@
-import { type Guide } from '../scene/owners';
-import { type SceneFile } from '../scene/schema';
-import { type Form, type FormKind } from '../geometry/form';
-import { type Stop } from '../geometry/gradient';
-import { type Measures } from '../geometry/measures';
-import { type ProfilePoint } from '../geometry/profile';
-import { type Stroke } from '../geometry/stroke';
-import { type Anchor, type Corners, type Vec3 } from '../geometry/vec';
-import { type VariedNumber } from '../scene/vary';
+import type { Guide } from '../scene/owners';
+import type { SceneFile } from '../scene/schema';
+import type { Form, FormKind } from '../geometry/form';
+import type { Stop } from '../geometry/gradient';
+import type { Measures } from '../geometry/measures';
+import type { ProfilePoint } from '../geometry/profile';
+import type { Stroke } from '../geometry/stroke';
+import type { Anchor, Corners, Vec3 } from '../geometry/vec';
+import type { VariedNumber } from '../scene/vary';
 
 /** What a number means. Shares are stored 0..1 and shown in percent. */
 export type Unit = 'm' | 'deg' | 'share' | 'count' | 'turns' | 's' | 'per-second' | 'hz' | 'plain';

@@ -1,9 +1,9 @@
 import { kindsOf } from '../geometry/form';
 import { flaws } from '../geometry/invariants';
 import { newGrowth, newStep } from '../scene/make';
-import { type Scene, type Step } from '../scene/schema';
+import type { Scene, Step } from '../scene/schema';
 import { putFile, sceneOf, testEvaluator } from '../testing';
-import { type StepDeclaration } from './declare';
+import type { StepDeclaration } from './declare';
 import { stepOf, STEPS } from './index';
 import { STEP_WORDS } from './words';
 import { withShipped } from '../../test/paths';

@@ -1,7 +1,7 @@
 import { form } from '../../test/paths';
 import { at, distance, type Vec3 } from '../geometry/vec';
 import { defaultsOf, newStep } from '../scene/make';
-import { type Resolved } from './declare';
+import type { Resolved } from './declare';
 import { type Handle, HANDLES } from './handles';
 import { stepOf, STEPS } from './index';
 

@@ -1,5 +1,5 @@
 import { add, scale, sub, type Vec3 } from '../geometry/vec';
-import { type Resolved } from './declare';
+import type { Resolved } from './declare';
 import { lies } from './start/lies';
 
 /** Something of a start that is taken hold of in the view. */

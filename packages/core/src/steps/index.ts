@@ -1,4 +1,4 @@
-import { type StepDeclaration } from './declare';
+import type { StepDeclaration } from './declare';
 import { finish } from './finish/finish';
 import { front } from './grow/front';
 import { grow } from './grow/grow';

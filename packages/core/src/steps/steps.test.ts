@@ -6,7 +6,7 @@ import { visibleLength } from '../curves/pathFrames';
 import { linearRgb, gradientTable } from '../geometry/gradient';
 import { profileCurve } from '../geometry/profile';
 import { newStep } from '../scene/make';
-import { type ParamValue } from '../scene/schema';
+import type { ParamValue } from '../scene/schema';
 import { formOf, sceneOf } from '../testing';
 
 describe('starts', () => {

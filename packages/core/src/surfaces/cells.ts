@@ -1,11 +1,12 @@
 import { chainEdges } from '../geometry/edges';
-import { type Mesh } from '../geometry/mesh';
+import type { Mesh } from '../geometry/mesh';
 import { nearestPlace } from '../geometry/nearest';
 import { pathsFrom, type Paths } from '../geometry/paths';
 import { readPlaces } from '../geometry/surfacePlaces';
 import { at, byAxis, distance, type Vec3 } from '../geometry/vec';
 import { pointAttributes } from './contours';
-import { type Breathe } from './softNormals';
+import type { Breathe } from './softNormals';
+import { boxAround } from '../geometry/box';
 
 const { ceil, floor, max, min } = Math;
 
@@ -25,12 +26,7 @@ export const cellCount = (mesh: Mesh, size: number): number =>
   gridOf(mesh, size).counts.reduce((product, count) => product * count, 1);
 
 function gridOf({ positions }: Mesh, size: number): Omit<Cells, 'filled'> {
-  const low = [Infinity, Infinity, Infinity];
-  const high = [-Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < positions.length; i++) {
-    low[i % 3] = Math.min(low[i % 3], positions[i]);
-    high[i % 3] = Math.max(high[i % 3], positions[i]);
-  }
+  const { low, high } = boxAround(positions);
   // The form lies in the middle of its grid.
   const counts = low.map((from, c) =>
     Math.max(1, Math.ceil((high[c] - from) / size - 1e-6)),

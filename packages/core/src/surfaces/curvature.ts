@@ -1,5 +1,5 @@
 import { filled, mapped } from '../geometry/filled';
-import { type Mesh } from '../geometry/mesh';
+import type { Mesh } from '../geometry/mesh';
 import { topologyOf } from '../geometry/topology';
 import { at, cross, dot, norm, sub } from '../geometry/vec';
 

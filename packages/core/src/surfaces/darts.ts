@@ -1,6 +1,6 @@
 import { hash } from '../fields/random';
-import { type Mesh } from '../geometry/mesh';
-import { type SurfacePlaces } from '../geometry/surfacePlaces';
+import type { Mesh } from '../geometry/mesh';
+import type { SurfacePlaces } from '../geometry/surfacePlaces';
 import { faceNormal } from './softNormals';
 
 const { floor, max, min, sqrt } = Math;

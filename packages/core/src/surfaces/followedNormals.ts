@@ -1,5 +1,5 @@
 import { mapped } from '../geometry/filled';
-import { type Mesh } from '../geometry/mesh';
+import type { Mesh } from '../geometry/mesh';
 import { topologyInTime } from '../geometry/topology';
 import { type Breathe, CHUNK } from './softNormals';
 

@@ -1,6 +1,6 @@
 import { mapped } from '../geometry/filled';
-import { type Mesh } from '../geometry/mesh';
-import { type SurfacePlaces } from '../geometry/surfacePlaces';
+import type { Mesh } from '../geometry/mesh';
+import type { SurfacePlaces } from '../geometry/surfacePlaces';
 import { topologyOf } from '../geometry/topology';
 import { at, byAxis, cross, distance, dot, sub, unit, type Vec3 } from '../geometry/vec';
 

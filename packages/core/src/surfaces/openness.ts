@@ -1,5 +1,5 @@
 import { mapped } from '../geometry/filled';
-import { type Mesh } from '../geometry/mesh';
+import type { Mesh } from '../geometry/mesh';
 import { topologyOf } from '../geometry/topology';
 import { counted } from '../steps/format';
 

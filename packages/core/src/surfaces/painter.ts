@@ -1,5 +1,5 @@
 import { smoothstep } from '../fields/smoothstep';
-import { type BrushStroke, type Stroke } from '../geometry/stroke';
+import type { BrushStroke, Stroke } from '../geometry/stroke';
 import { VertexGrid } from './vertexGrid';
 
 /** What is painted on. */

@@ -1,4 +1,4 @@
-import { type Places } from './darts';
+import type { Places } from './darts';
 
 const { floor, imul } = Math;
 

@@ -1,7 +1,7 @@
 import { mapped } from '../geometry/filled';
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { cross, type Vec3 } from '../geometry/vec';
-import { type Region } from '../outline/region';
+import type { Region } from '../outline/region';
 import { regionProfile } from './profile';
 
 /** A plane in space: where its own origin lies, and its two axes. */

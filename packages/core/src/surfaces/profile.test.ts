@@ -14,7 +14,7 @@ import {
   regionProfile,
   starCorners,
 } from './profile';
-import { type Cap } from './rings';
+import type { Cap } from './rings';
 import { sweepProfile } from './tube';
 
 const line = pathsFrom([{ positions: [0, 0, 0, 0, 1, 0, 0, 2, 0] }]);

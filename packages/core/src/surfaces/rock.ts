@@ -3,7 +3,8 @@ import { random } from '../fields/random';
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { dot, unit, type Vec3 } from '../geometry/vec';
 import { followedNormals } from './followedNormals';
-import { type Breathe } from './softNormals';
+import type { Breathe } from './softNormals';
+import { boxAround } from '../geometry/box';
 
 /** What a boulder is like. */
 export interface Rock {
@@ -100,25 +101,14 @@ function spread(k: number, n: number, seed: number): Vec3 {
 
 /** Stretches a body to its box and stands it on the ground, level below. @returns how high in it each vertex is, 0..1 */
 function fitted(positions: Float32Array, { width, height, depth, base }: Rock): Float32Array {
-  const [low, high] = [new Float64Array(3), new Float64Array(3)];
-  const reach = (): void => {
-    low.fill(Infinity);
-    high.fill(-Infinity);
-    for (let i = 0; i < positions.length; i++) {
-      low[i % 3] = Math.min(low[i % 3], positions[i]);
-      high[i % 3] = Math.max(high[i % 3], positions[i]);
-    }
-  };
-  reach();
+  const { low: under, high: over } = boxAround(positions);
   // Drawn in towards the middle, which stays above: nothing folds.
-  const floor = Math.min(0.05 * low[1], low[1] + base * (high[1] - low[1]));
+  const floor = Math.min(0.05 * under[1], under[1] + base * (over[1] - under[1]));
   for (let i = 0; i < positions.length; i += 3) {
     const inwards = Math.min(1, floor / Math.min(floor, positions[i + 1]));
     for (let c = 0; c < 3; c++) positions[i + c] *= inwards;
   }
-  low.fill(Infinity);
-  high.fill(-Infinity);
-  reach();
+  const { low, high } = boxAround(positions);
   const size = [width, height, depth];
   const shares = new Float32Array(positions.length / 3);
   for (let i = 0; i < positions.length; i++) {

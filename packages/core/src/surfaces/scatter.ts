@@ -1,6 +1,6 @@
 import { hash } from '../fields/random';
-import { type Mesh } from '../geometry/mesh';
-import { type SurfacePlaces } from '../geometry/surfacePlaces';
+import type { Mesh } from '../geometry/mesh';
+import type { SurfacePlaces } from '../geometry/surfacePlaces';
 import { type Density, Faces, fraction, Places } from './darts';
 import { Gaps, roomAt } from './gaps';
 import { PlacesGrid } from './placesGrid';

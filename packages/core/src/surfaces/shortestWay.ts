@@ -1,5 +1,5 @@
 import { mapped } from '../geometry/filled';
-import { type Mesh } from '../geometry/mesh';
+import type { Mesh } from '../geometry/mesh';
 import { type Topology, topologyOf } from '../geometry/topology';
 import { at, distance, partWay, type Vec3 } from '../geometry/vec';
 import { cornerWeights } from '../geometry/surfacePlaces';

@@ -1,13 +1,13 @@
 import { mapped } from '../geometry/filled';
 import { arcLengths } from '../curves/arclength';
-import { type Attribute } from '../geometry/attributes';
+import type { Attribute } from '../geometry/attributes';
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { FAR, type FramedPaths, NEAR, pathCount, type Paths } from '../geometry/paths';
-import { type Vec3 } from '../geometry/vec';
+import type { Vec3 } from '../geometry/vec';
 import { cornerNormals } from './cornerNormals';
-import { type Place } from './limbs';
+import type { Place } from './limbs';
 import { sharedIndices } from './sharedIndices';
-import { type SweepHooks } from './tube';
+import type { SweepHooks } from './tube';
 
 const { abs, cos, sin, max, min, round, PI } = Math;
 

@@ -1,4 +1,4 @@
-import { type SweepProfile } from './profile';
+import type { SweepProfile } from './profile';
 import { hasExtent, type Rings } from './rings';
 
 /** Index arrays that some result still holds, by a hash of what they are made of. */

@@ -2,7 +2,8 @@ import { filled } from '../geometry/filled';
 import { noise3 } from '../fields/noise';
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { followedNormals } from './followedNormals';
-import { type Breathe } from './softNormals';
+import type { Breathe } from './softNormals';
+import { smoothstep } from '../fields/smoothstep';
 
 /** What ground is like. */
 export interface Terrain {
@@ -102,6 +103,5 @@ function heightsOf({
 function calm(x: number, z: number, width: number, depth: number, rim: number): number {
   if (rim === 0) return 1;
   const out = Math.hypot((2 * x) / width, (2 * z) / depth);
-  const t = Math.min(1, Math.max(0, (1 - out) / rim));
-  return t * t * (3 - 2 * t);
+  return smoothstep((1 - out) / rim);
 }

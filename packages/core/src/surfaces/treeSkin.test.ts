@@ -8,7 +8,7 @@ import { add, scale, unit, type Vec3 } from '../geometry/vec';
 import { withFrames } from '../curves/pathFrames';
 import { cornerNormals } from './cornerNormals';
 import { limbsOf } from './limbs';
-import { type TubeShape } from './rings';
+import type { TubeShape } from './rings';
 import { sharedIndices } from './sharedIndices';
 import { surfaceOf } from '../../test/surfaces';
 import { treeSkin } from './treeSkin';

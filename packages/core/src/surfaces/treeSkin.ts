@@ -1,12 +1,12 @@
 import { filled } from '../geometry/filled';
 import { withFrames } from '../curves/pathFrames';
-import { type Mesh } from '../geometry/mesh';
-import { type Paths } from '../geometry/paths';
+import type { Mesh } from '../geometry/mesh';
+import type { Paths } from '../geometry/paths';
 import { add, cross, dot, norm, scale, sub, unit, type Vec3 } from '../geometry/vec';
 import { type Limb, limbsOf, type Place, placeOn, rolled } from './limbs';
 import { type Cap, POINT_HEIGHT, type TubeShape } from './rings';
 import { type Ring, roundAt, type Round, type Size, SkinMaking, vertexOf } from './skinMaking';
-import { type SweepHooks } from './tube';
+import type { SweepHooks } from './tube';
 import { layWhorls, reachAround, type Sprout, warpedAngles, type Whorl, whorlsOf } from './whorls';
 
 const { cos, sin, floor, max, min, round, PI } = Math;

@@ -6,7 +6,7 @@ import { topologyCounts } from '../geometry/topology';
 import { pathsFrom } from '../geometry/paths';
 import { helixPoints } from '../curves/helix';
 import { cutPaths } from '../curves/cut';
-import { type Cap, type TubeShape } from './rings';
+import type { Cap, TubeShape } from './rings';
 import { sweepTubes } from './tube';
 
 const shape = (more: Partial<TubeShape> = {}): TubeShape => ({

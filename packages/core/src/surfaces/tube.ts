@@ -1,8 +1,8 @@
 import { mapped } from '../geometry/filled';
 import { withFrames } from '../curves/pathFrames';
-import { type Attribute, type Named } from '../geometry/attributes';
+import type { Attribute, Named } from '../geometry/attributes';
 import { type Mesh, meshWith } from '../geometry/mesh';
-import { type FramedPaths, type Paths } from '../geometry/paths';
+import type { FramedPaths, Paths } from '../geometry/paths';
 import { circleProfile, type SweepProfile } from './profile';
 import { type Rings, type TubeShape, ringFaces, ringsOf } from './rings';
 import { sweptIndices } from './sweptIndices';

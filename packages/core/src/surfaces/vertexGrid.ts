@@ -1,3 +1,5 @@
+import { boxAround, sidesOf } from '../geometry/box';
+
 /** Vertices by where they are: for what looks at all that is near a place, over and over. */
 export class VertexGrid {
   readonly #low: readonly [number, number, number];
@@ -16,17 +18,12 @@ export class VertexGrid {
     reach: number,
   ) {
     const n = positions.length / 3;
-    const low = [Infinity, Infinity, Infinity];
-    const high = [-Infinity, -Infinity, -Infinity];
-    for (let i = 0; i < positions.length; i++) {
-      const c = i % 3;
-      if (positions[i] < low[c]) low[c] = positions[i];
-      if (positions[i] > high[c]) high[c] = positions[i];
-    }
-    const widest = Math.max(0, ...high.map((x, c) => x - low[c]));
+    const box = boxAround(positions);
+    const { low, high } = box;
+    const widest = Math.max(0, ...sidesOf(box));
     // No more cells than can be held; the form itself is thin, so most of them are empty.
     this.#cell = Math.max(reach, widest / 96, 1e-9);
-    this.#low = n === 0 ? [0, 0, 0] : (low as [number, number, number]);
+    this.#low = n === 0 ? [0, 0, 0] : low;
     const cells = (c: number): number => (n === 0 ? 1 : Math.floor((high[c] - low[c]) / this.#cell) + 1);
     this.#size = [cells(0), cells(1), cells(2)];
     const count = this.#size[0] * this.#size[1] * this.#size[2];

@@ -1,6 +1,6 @@
 import { filled } from '../geometry/filled';
-import { type Mesh } from '../geometry/mesh';
-import { type SurfacePlaces } from '../geometry/surfacePlaces';
+import type { Mesh } from '../geometry/mesh';
+import type { SurfacePlaces } from '../geometry/surfacePlaces';
 import { type Topology, topologyOf } from '../geometry/topology';
 import { Wave } from './wave';
 

@@ -2,7 +2,7 @@ import { cutPaths } from '../curves/cut';
 import { visibleLength } from '../curves/pathFrames';
 import { NO_PARENT, type Paths, pathsFrom } from '../geometry/paths';
 import { newStep } from '../scene/make';
-import { type StepContext } from '../steps/declare';
+import type { StepContext } from '../steps/declare';
 import { grow } from '../steps/grow/grow';
 import { agesBehind, agesOfReach, lengthBefore } from './arrival';
 

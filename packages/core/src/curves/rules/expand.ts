@@ -1,6 +1,6 @@
 import { hash, random } from '../../fields/random';
 import { Problem } from '../../problem';
-import { type Made, type Rule, type Sought, type System } from './parse';
+import type { Made, Rule, Sought, System } from './parse';
 
 /** A string of symbols, n of them, each with its parameters and its own age. */
 export interface Symbols {

@@ -1,4 +1,4 @@
-import { type Problem } from '../../problem';
+import type { Problem } from '../../problem';
 import { NO_PARENT, type Paths } from '../../geometry/paths';
 import { at, distance } from '../../geometry/vec';
 import { treeFlaws } from '../../geometry/tree';

@@ -6,7 +6,7 @@ import { type Mesh, meshWith } from '../../geometry/mesh';
 import { NO_PARENT, type Paths, pathsFrom } from '../../geometry/paths';
 import { about, fromAxes, turnedBy } from '../../geometry/turns';
 import { add, cross, dot, scale, sub, unit, type Vec3 } from '../../geometry/vec';
-import { type Symbols } from './expand';
+import type { Symbols } from './expand';
 
 /** How a string of symbols is drawn. */
 export interface Drawing {

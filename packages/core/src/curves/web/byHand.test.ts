@@ -1,7 +1,7 @@
 import { at, distance } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
 import { tipsOf } from '../tips';
-import { type ParamValue } from '../../scene/schema';
+import type { ParamValue } from '../../scene/schema';
 import { sceneOf, testEvaluator } from '../../testing';
 import { form } from '../../../test/paths';
 import { readLinks, readMoved, withLink, withMoved } from './byHand';

@@ -1,6 +1,6 @@
 import { Problem } from '../../problem';
 import { add, type Vec3 } from '../../geometry/vec';
-import { type Links } from './links';
+import type { Links } from './links';
 
 /** A node that is moved by hand: its number, counted from 0, and by how much, metres. */
 export type Moved = readonly [node: number, by: Vec3];

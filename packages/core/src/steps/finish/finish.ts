@@ -1,6 +1,6 @@
 import { gradientTable, linearRgb, type Stop } from '../../geometry/gradient';
 import { random } from '../../fields/random';
-import { type Mesh } from '../../geometry/mesh';
+import type { Mesh } from '../../geometry/mesh';
 import { defineStep, type Resolved, type StepContext } from '../declare';
 import { figure } from '../format';
 

@@ -4,7 +4,7 @@ import { pathCount } from '../../geometry/paths';
 import { at, distance, norm } from '../../geometry/vec';
 import { newGuide } from '../../scene/owners';
 import { newGrowth, newStep } from '../../scene/make';
-import { type ParamValue, type Scene, type Step } from '../../scene/schema';
+import type { ParamValue, Scene, Step } from '../../scene/schema';
 import { sceneOf, testEvaluator } from '../../testing';
 import { arcLengths } from '../../curves/arclength';
 import { form, grows } from '../../../test/paths';

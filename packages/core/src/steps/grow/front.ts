@@ -1,4 +1,4 @@
-import { type Anchor } from '../../geometry/vec';
+import type { Anchor } from '../../geometry/vec';
 import { type AttributeParam, defineStep, is, numberField, type ParamSpecs, type ParamsOf } from '../declare';
 import { counted, metres } from '../format';
 

@@ -2,7 +2,7 @@ import { visibleLength } from '../../curves/pathFrames';
 import { pathCount } from '../../geometry/paths';
 import { at } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
-import { type ParamValue } from '../../scene/schema';
+import type { ParamValue } from '../../scene/schema';
 import { formOf, sceneOf } from '../../testing';
 
 const linear = (first: number, last: number): ParamValue => ({

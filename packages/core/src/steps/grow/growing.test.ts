@@ -5,7 +5,7 @@ import { type Paths, pathCount, pointCount } from '../../geometry/paths';
 import { at, byAxis, distance, dot, scale, sub, type Vec3 } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
 import { newGuide } from '../../scene/owners';
-import { type ParamValue, type Scene } from '../../scene/schema';
+import type { ParamValue, Scene } from '../../scene/schema';
 import { sceneOf, testEvaluator } from '../../testing';
 import { form, paths, line, circle, last, grows } from '../../../test/paths';
 

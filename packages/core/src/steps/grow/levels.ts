@@ -4,7 +4,7 @@ import { profileCurve, type ProfilePoint } from '../../geometry/profile';
 import { Problem } from '../../problem';
 import { type Bands, bandsOf, type BandShape } from '../../sound/bands';
 import { readWav, type Sound } from '../../sound/wav';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 import { progressOf } from '../shape/motion';
 
 /** The level 0..1 of a path, by its stable number and its place among `count`. */

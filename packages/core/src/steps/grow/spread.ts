@@ -6,7 +6,7 @@ import { random } from '../../fields/random';
 import { smoothstep } from '../../fields/smoothstep';
 import { pointsOf } from '../../checks/distance';
 import { oneNumber } from '../../geometry/attributes';
-import { type Form } from '../../geometry/form';
+import type { Form } from '../../geometry/form';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
 import { unwritten, vertexValues } from '../../geometry/meshAttributes';
 import { nearestPlace } from '../../geometry/nearest';
@@ -19,8 +19,8 @@ import { Problem } from '../../problem';
 import { BlueNoise } from '../../surfaces/scatter';
 import { distancesAlong, type Origins } from '../../surfaces/wavefront';
 import { agesOfReach } from '../../time/arrival';
-import { type StepContext } from '../declare';
-import { type FrontParams } from './front';
+import type { StepContext } from '../declare';
+import type { FrontParams } from './front';
 
 /** Frames looked at at most, back and ahead. */
 const MOST_FRAMES = 2000;

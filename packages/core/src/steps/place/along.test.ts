@@ -6,7 +6,7 @@ import { about, turnedBy } from '../../geometry/turns';
 import { at, distance, dot, unit, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
 import { newGuide } from '../../scene/owners';
-import { type ParamValue } from '../../scene/schema';
+import type { ParamValue } from '../../scene/schema';
 import { box } from '../../surfaces/solids';
 import { sceneOf, testEvaluator } from '../../testing';
 import { turnOf, item, link, placed, line } from '../../../test/placing';

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { arcLengths } from '../../curves/arclength';
-import { type Copies, type Form } from '../../geometry/form';
+import type { Copies, Form } from '../../geometry/form';
 import { flaws } from '../../geometry/invariants';
-import { type Paths } from '../../geometry/paths';
+import type { Paths } from '../../geometry/paths';
 import { at, distance, dot, unit, sub, type Vec3 } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
-import { type ParamValue, type Step } from '../../scene/schema';
+import type { ParamValue, Step } from '../../scene/schema';
 import { sceneOf, testEvaluator } from '../../testing';
 import { turnOf, item, link, placed, line, grows } from '../../../test/placing';
 

@@ -10,12 +10,13 @@ import { about, after, axesInto, between, fromAxes, NO_TURN, type Turn, turnedBy
 import { scale, sub, unit, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { easeAt } from '../../time/easing';
-import { type StepContext } from '../declare';
-import { type AlongParams } from './along';
+import type { StepContext } from '../declare';
+import type { AlongParams } from './along';
 import { courseOf, hanging } from './hanging';
-import { type Items, type ItemShape } from './items';
+import type { Items, ItemShape } from './items';
 import { type Endless, endlessMotion, leastCommon, type Placing, type Spots, spotsOf } from './spots';
 import { modulo, type TurnPattern, turnPattern } from './turnPattern';
+import { smoothstep } from '../../fields/smoothstep';
 
 /** What placing has to know of an item: its forward axis, its length along it, and where its middle lies on it. */
 interface Fit {
@@ -299,7 +300,7 @@ function seat(
     const { axis, middle } = fits[which];
     const grown =
       age === null || settle === 0 || reveal !== 'appear' ? 1 : Math.max(0, easeAt(ease, Math.min(1, passed / settle)));
-    const fade = motion && !loop && fading > 0 ? rise(share / fading) * rise((1 - share) / fading) : 1;
+    const fade = motion && !loop && fading > 0 ? smoothstep(share / fading) * smoothstep((1 - share) / fading) : 1;
     const small = vary > 0 ? 1 - vary * random(number, 0, 1) : 1;
     const size =
       base * factor * readTable(sizes, follows === 'grown' && visible > 0 ? s / visible : share) * small * grown * fade;
@@ -381,9 +382,6 @@ function seat(
  */
 const restLength = (paths: FramedPaths, path: number, whole: number): number =>
   Number((restLengthOf(paths, path) ?? whole).toPrecision(5));
-
-/** From nothing to all, softly at both ends. */
-const rise = (t: number): number => (t >= 1 ? 1 : t <= 0 ? 0 : t * t * (3 - 2 * t));
 
 function fitOf({ min, max, pitch }: ItemShape, forward: string): Fit {
   const sizes = sub(max, min);

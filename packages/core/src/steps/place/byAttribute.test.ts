@@ -1,6 +1,6 @@
 import { areaAndVolume, type Mesh } from '../../geometry/mesh';
 import { newGrowth, newStep } from '../../scene/make';
-import { type ParamValue, type Scene, type Step } from '../../scene/schema';
+import type { ParamValue, Scene, Step } from '../../scene/schema';
 import { form, paths } from '../../../test/paths';
 import { sceneOf, testEvaluator } from '../../testing';
 

@@ -6,7 +6,7 @@ import { SeatList, type Seats } from '../../geometry/seats';
 import { about, type Turn, turnAt } from '../../geometry/turns';
 import { at, unit, type Vec3 } from '../../geometry/vec';
 import { box } from '../../surfaces/solids';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 import { cleared } from './cleared';
 
 const ITEM = box(1, 0.4, 0.2);

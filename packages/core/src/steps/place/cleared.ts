@@ -3,7 +3,7 @@ import { boxesMeet, type OrientedBox, standingBox } from '../../geometry/meshPai
 import { keptSeats, type Seats } from '../../geometry/seats';
 import { turnAt } from '../../geometry/turns';
 import { at, type Corners, norm, sub } from '../../geometry/vec';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 
 /** The smallest share of its size that a copy is shrunk to before it is left out. */
 const LEAST = 0.25;

@@ -1,13 +1,13 @@
 import { falloffWeight, type FalloffShape } from '../../fields/falloff';
 import { noise3 } from '../../fields/noise';
 import { linearRgb } from '../../geometry/gradient';
-import { type Seats } from '../../geometry/seats';
+import type { Seats } from '../../geometry/seats';
 import { about, after, turnAt, turnedBy } from '../../geometry/turns';
 import { at, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 import { progressOf } from '../shape/motion';
-import { type FalloffParams } from './falloff';
+import type { FalloffParams } from './falloff';
 
 /** What can have weight: so many places, and what is known of them. */
 export interface Weighed {

@@ -1,14 +1,14 @@
 import { hash, random } from '../../fields/random';
-import { type Measures } from '../../geometry/measures';
+import type { Measures } from '../../geometry/measures';
 import { Problem } from '../../problem';
-import {
-  type AttributeParam,
-  type ChoiceParam,
-  type GrowthParam,
-  type NumberParam,
-  type Resolved,
-  type StepContext,
-  type TextParam,
+import type {
+  AttributeParam,
+  ChoiceParam,
+  GrowthParam,
+  NumberParam,
+  Resolved,
+  StepContext,
+  TextParam,
 } from '../declare';
 
 const item = (label: string, help: string, shown?: (p: Resolved) => boolean): GrowthParam => ({

@@ -1,9 +1,9 @@
 import { clashesOf } from '../../checks/fit';
-import { type Copies } from '../../geometry/form';
+import type { Copies } from '../../geometry/form';
 import { turnedBy } from '../../geometry/turns';
 import { add, at, distance, dot, norm, scale, sub, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
-import { type Step } from '../../scene/schema';
+import type { Step } from '../../scene/schema';
 import { grows, placed, turnOf } from '../../../test/placing';
 
 const WIRE = 0.05;

@@ -1,6 +1,6 @@
 import { mapped } from '../../geometry/filled';
 import { random } from '../../fields/random';
-import { type Seats } from '../../geometry/seats';
+import type { Seats } from '../../geometry/seats';
 import { at, distance } from '../../geometry/vec';
 import { defineStep, type StepContext, numberField } from '../declare';
 import { figure } from '../format';

@@ -1,7 +1,7 @@
-import { type Copies } from '../../geometry/form';
+import type { Copies } from '../../geometry/form';
 import { at, distance } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
-import { type ParamValue, type Step } from '../../scene/schema';
+import type { ParamValue, Step } from '../../scene/schema';
 import { sceneOf, testEvaluator } from '../../testing';
 import { circle, paths } from '../../../test/paths';
 import { grows, item, link, placed, turnOf } from '../../../test/placing';

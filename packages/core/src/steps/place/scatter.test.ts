@@ -1,10 +1,10 @@
-import { type Points } from '../../geometry/form';
+import type { Points } from '../../geometry/form';
 import { flaws } from '../../geometry/invariants';
 import { turnedBy } from '../../geometry/turns';
 import { at, distance, dot, norm, type Vec3 } from '../../geometry/vec';
-import { type Evaluator } from '../../evaluate/evaluator';
+import type { Evaluator } from '../../evaluate/evaluator';
 import { newStep } from '../../scene/make';
-import { type ParamValue, type Step } from '../../scene/schema';
+import type { ParamValue, Step } from '../../scene/schema';
 import { sceneOf, testEvaluator } from '../../testing';
 import { form, grows, line } from '../../../test/paths';
 import { item } from '../../../test/placing';

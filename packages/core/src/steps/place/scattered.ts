@@ -7,14 +7,15 @@ import { areaAndVolume, faceCount, MESH, type Mesh } from '../../geometry/mesh';
 import { unwritten, vertexValues } from '../../geometry/meshAttributes';
 import { profileTable, readTable } from '../../geometry/profile';
 import { pinned, type PinnedPlaces } from '../../geometry/pinned';
-import { type SurfacePlaces } from '../../geometry/surfacePlaces';
+import type { SurfacePlaces } from '../../geometry/surfacePlaces';
 import { fromAxes } from '../../geometry/turns';
 import { at, distance, dot, perpendicular, scale, sub, unit, type Vec3 } from '../../geometry/vec';
-import { type Density } from '../../surfaces/darts';
+import type { Density } from '../../surfaces/darts';
 import { BlueNoise, scatteredAtRandom } from '../../surfaces/scatter';
 import { onCorners, onEdges, onFaces } from '../../surfaces/meshPlaces';
-import { type StepContext } from '../declare';
-import { type ScatterParams } from './scatter';
+import type { StepContext } from '../declare';
+import type { ScatterParams } from './scatter';
+import { smoothstep } from '../../fields/smoothstep';
 
 /** Points on a mesh, which stay where they are on it however it moves. */
 export async function scatteredPoints(mesh: Mesh, p: ScatterParams, context: StepContext): Promise<Points> {
@@ -225,7 +226,7 @@ async function pointsAt(
     points.ids[k] = number;
     points.dice[k] = number;
     const newest = p.by === 'count' ? p.count - number : 1;
-    points.size[k] = newest >= 1 ? 1 : newest * newest * (3 - 2 * newest);
+    points.size[k] = smoothstep(newest);
     points.share[k] = u ? Math.min(1, u[k]) : total > 1 ? number / (total - 1) : 0;
   }
   return points;

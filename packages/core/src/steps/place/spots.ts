@@ -1,9 +1,9 @@
-import { type Slots } from '../../curves/slots';
+import type { Slots } from '../../curves/slots';
 import { NO_POINT } from '../../geometry/paths';
-import { type AlongParams } from './along';
-import { type Hanging } from './hanging';
+import type { AlongParams } from './along';
+import type { Hanging } from './hanging';
 import { modulo } from './turnPattern';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 
 /** Where places are now that were laid out along a path: those that are on what is there of it. */
 export interface Spots {

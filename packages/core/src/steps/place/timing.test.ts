@@ -3,8 +3,8 @@ import { FINENESS, momentsOf, SeatList } from '../../geometry/seats';
 import { at, distance } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
 import { type Guide, newGuide } from '../../scene/owners';
-import { type Formula, type Params, type ParamValue, type Scene, type Step } from '../../scene/schema';
-import { type Track } from '../../time/track';
+import type { Formula, Params, ParamValue, Scene, Step } from '../../scene/schema';
+import type { Track } from '../../time/track';
 import { sceneOf, testEvaluator } from '../../testing';
 
 const FPS = 24;

@@ -1,7 +1,7 @@
 import { placeIn } from '../../curves/elements';
 import { tipsOf } from '../../curves/tips';
-import { type Form } from '../../geometry/form';
-import { type Placement } from '../../geometry/joinMeshes';
+import type { Form } from '../../geometry/form';
+import type { Placement } from '../../geometry/joinMeshes';
 import { unwritten } from '../../geometry/meshAttributes';
 import { pointValues } from '../../geometry/pathAttributes';
 import { pathCount, PATHS } from '../../geometry/paths';

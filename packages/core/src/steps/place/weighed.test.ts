@@ -1,9 +1,9 @@
 import { falloffWeight } from '../../fields/falloff';
 import { newGrowth, newStep } from '../../scene/make';
-import { type ParamValue, type Step } from '../../scene/schema';
+import type { ParamValue, Step } from '../../scene/schema';
 import { sceneOf, testEvaluator } from '../../testing';
-import { type StepContext } from '../declare';
-import { type FalloffParams } from './falloff';
+import type { StepContext } from '../declare';
+import type { FalloffParams } from './falloff';
 import { weightOf } from './falloffActs';
 import { at } from '../../geometry/vec';
 import { form, grows } from '../../../test/paths';

@@ -6,7 +6,7 @@ import { pointValues } from '../../geometry/pathAttributes';
 import { pointCount } from '../../geometry/paths';
 import { SEATS } from '../../geometry/seats';
 import { easeAt } from '../../time/easing';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 import { type FalloffParams, weightKeptAs } from './falloff';
 import { driven, type Weighed, weightOf } from './falloffActs';
 

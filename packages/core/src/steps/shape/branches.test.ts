@@ -1,8 +1,8 @@
-import { type Form } from '../../geometry/form';
+import type { Form } from '../../geometry/form';
 import { NO_PARENT, type Paths, pathsFrom } from '../../geometry/paths';
 import { at, distance, dot, partWay, sub, unit, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
-import { type Step } from '../../scene/schema';
+import type { Step } from '../../scene/schema';
 import { form } from '../../../test/paths';
 
 /** How far the base of each branch is from its parent, and the angle to it there, degrees; in the order of the paths. */

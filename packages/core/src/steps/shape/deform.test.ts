@@ -1,11 +1,11 @@
 import fc from 'fast-check';
-import { type Form } from '../../geometry/form';
+import type { Form } from '../../geometry/form';
 import { flaws } from '../../geometry/invariants';
 import { areaAndVolume } from '../../geometry/mesh';
 import { topologyCounts } from '../../geometry/topology';
 import { at, cross, distance, dot, sub, unit } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
-import { type ParamValue, type Step } from '../../scene/schema';
+import type { ParamValue, Step } from '../../scene/schema';
 import { formOf, sceneOf, testEvaluator } from '../../testing';
 
 const stem = (points = 400): Step => newStep('line', { toY: 2, points });

@@ -3,8 +3,8 @@ import { noise3 } from '../../fields/noise';
 import { faceCount, MESH, type Mesh, vertexCount } from '../../geometry/mesh';
 import { at } from '../../geometry/vec';
 import { followedNormals, weldedNormals } from '../../surfaces/followedNormals';
-import { type StepContext } from '../declare';
-import { type DisplaceParams } from './displace';
+import type { StepContext } from '../declare';
+import type { DisplaceParams } from './displace';
 import { progressOf } from './motion';
 
 const CHUNK = 8192;

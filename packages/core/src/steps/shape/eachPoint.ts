@@ -1,6 +1,6 @@
 import { movedPaths } from '../../curves/pathFrames';
 import { placeIn } from '../../curves/elements';
-import { type Attributed, type Table } from '../../geometry/attributes';
+import type { Attributed, Table } from '../../geometry/attributes';
 import { boundsOf, COPIES, type Form, POINTS, type Points } from '../../geometry/form';
 import { MESH, type Mesh } from '../../geometry/mesh';
 import { measuredSlopes, movedMesh } from '../../geometry/moveMesh';
@@ -8,8 +8,8 @@ import { pathCount, PATHS, type Paths } from '../../geometry/paths';
 import { SEATS } from '../../geometry/seats';
 import { rejoin } from '../../geometry/tree';
 import { at, type Vec3 } from '../../geometry/vec';
-import { type Element } from '../../scene/vary';
-import { type StepContext } from '../declare';
+import type { Element } from '../../scene/vary';
+import type { StepContext } from '../declare';
 
 const CHUNK = 8192;
 

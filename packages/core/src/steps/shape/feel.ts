@@ -2,7 +2,7 @@ import { withFrames } from '../../curves/pathFrames';
 import { random } from '../../fields/random';
 import { smoothstep } from '../../fields/smoothstep';
 import { pathCount } from '../../geometry/paths';
-import { type Vec3 } from '../../geometry/vec';
+import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { metres } from '../format';
 import { progressOf } from './motion';

@@ -1,5 +1,5 @@
 import { wholeBoundsOf } from '../../geometry/extent';
-import { type Vec3 } from '../../geometry/vec';
+import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure } from '../format';
 import { MOVABLE } from './movable';

@@ -1,6 +1,6 @@
 import { at, distance } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
-import { type ParamValue } from '../../scene/schema';
+import type { ParamValue } from '../../scene/schema';
 import { paths } from '../../../test/paths';
 
 /** A path that leans, turns back and has a width, so that every limit of its box comes from another part of it. */

@@ -1,9 +1,9 @@
-import { type BrushStroke, type Stroke } from '../../geometry/stroke';
-import { type Mesh } from '../../geometry/mesh';
+import type { BrushStroke, Stroke } from '../../geometry/stroke';
+import type { Mesh } from '../../geometry/mesh';
 import { at, distance, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
 import { paramFault } from '../../scene/params';
-import { type ParamValue } from '../../scene/schema';
+import type { ParamValue } from '../../scene/schema';
 import { stepOf } from '../index';
 import { form, grows } from '../../../test/paths';
 

@@ -1,4 +1,4 @@
-import { type Stroke } from '../../geometry/stroke';
+import type { Stroke } from '../../geometry/stroke';
 import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
 import { counted } from '../format';
 

@@ -4,10 +4,10 @@ import { nearestPlace } from '../../geometry/nearest';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
 import { pinned } from '../../geometry/pinned';
 import { type BrushStroke, isBrushed } from '../../geometry/stroke';
-import { type SurfacePlaces } from '../../geometry/surfacePlaces';
+import type { SurfacePlaces } from '../../geometry/surfacePlaces';
 import { at, cross, sub, unit } from '../../geometry/vec';
 import { type Dab, Painter } from '../../surfaces/painter';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 import { maskedAs, type MaskParams } from './mask';
 
 /** A mesh that knows what has been painted on it. */

@@ -4,7 +4,7 @@ import { random } from '../../fields/random';
 import { pointsOf } from '../../checks/distance';
 import { type Attribute, type Domain, oneNumber } from '../../geometry/attributes';
 import { faceMiddles, faceSpan } from '../../geometry/faceAttributes';
-import { type Form } from '../../geometry/form';
+import type { Form } from '../../geometry/form';
 import { faceCount, type Mesh } from '../../geometry/mesh';
 import { pathCount, type Paths } from '../../geometry/paths';
 import { nearestPlace, thicknessAt } from '../../geometry/nearest';
@@ -13,7 +13,7 @@ import { turnAt, turnedBy } from '../../geometry/turns';
 import { at, distance, dot, sub, unit, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { meanCurvatures } from '../../surfaces/curvature';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 import { measuredAs, type MeasureParams } from './measure';
 
 /** What is measured: places, with which way they look and what their chance hangs on. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 import { held, progressOf } from './motion';
 
 const at = (frame: number, range: [number, number] = [1, 144]) => ({ frame, fps: 24, range }) as unknown as StepContext;

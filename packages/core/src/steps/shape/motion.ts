@@ -1,10 +1,9 @@
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
+import { smoothstep } from '../../fields/smoothstep';
 
 /** Strength of a push at a rest coordinate: 0 at the base, 1 from `hold` on, smooth in between (smoothstep). */
 export function held(u: number, hold: number): number {
-  if (u >= hold) return 1;
-  const t = u / hold;
-  return t * t * (3 - 2 * t);
+  return u >= hold ? 1 : smoothstep(u / hold);
 }
 
 /** How far something that changes at a rate has come at a frame. */

@@ -1,6 +1,6 @@
 import { noise3 } from '../../fields/noise';
-import { type Vec3 } from '../../geometry/vec';
-import { type Element } from '../../scene/vary';
+import type { Vec3 } from '../../geometry/vec';
+import type { Element } from '../../scene/vary';
 import { defineStep } from '../declare';
 import { figure, metres, percent } from '../format';
 import { MOVABLE } from './movable';

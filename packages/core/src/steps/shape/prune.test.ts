@@ -4,7 +4,7 @@ import { pathTreeOf, treeFlaws } from '../../geometry/tree';
 import { at, distance } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
 import { newGuide } from '../../scene/owners';
-import { type ParamValue, type Scene } from '../../scene/schema';
+import type { ParamValue, Scene } from '../../scene/schema';
 import { paths } from '../../../test/paths';
 
 const plain = { varyCount: 0, varyLength: 0, droop: 0, curve: 0, count: 6, children: 3, spread: 180 };

@@ -8,9 +8,9 @@ import { type Paths, pathCount, uncut } from '../../geometry/paths';
 import { pathTreeOf } from '../../geometry/tree';
 import { at, distance, partWay, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 import { skinIn } from '../start/others';
-import { type PruneParams } from './prune';
+import type { PruneParams } from './prune';
 
 /** Paths that are cut where something ends them, with all that grows from what has been taken off. */
 export async function pruned(paths: Paths, p: PruneParams, context: StepContext): Promise<Paths> {

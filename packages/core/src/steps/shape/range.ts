@@ -1,6 +1,6 @@
 import { wholeBoundsOf } from '../../geometry/extent';
-import { type Form } from '../../geometry/form';
-import { type NumberParam } from '../declare';
+import type { Form } from '../../geometry/form';
+import type { NumberParam } from '../declare';
 
 /** Two heights that limit a deforming step to a part of what it deforms, as shares of the whole height. */
 export const rangeParams = {

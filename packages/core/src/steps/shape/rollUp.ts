@@ -1,6 +1,6 @@
 import { type Coil, coilOf, coilRadius, type Planar, rolledFromMiddle, rolledStrip } from '../../curves/coil';
 import { wholeBoundsOf } from '../../geometry/extent';
-import { type Vec3 } from '../../geometry/vec';
+import type { Vec3 } from '../../geometry/vec';
 import { defineStep, type NumberParam, numberField } from '../declare';
 import { metres, percent } from '../format';
 import { MOVABLE } from './movable';

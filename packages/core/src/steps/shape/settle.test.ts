@@ -2,7 +2,7 @@ import { areaAndVolume } from '../../geometry/mesh';
 import { topologyCounts } from '../../geometry/topology';
 import { at, norm } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
-import { type ParamValue } from '../../scene/schema';
+import type { ParamValue } from '../../scene/schema';
 import { form } from '../../../test/paths';
 
 const line = newStep('line', { fromX: -0.6, fromY: 3, toX: 0.6, toY: 3, points: 25 });

@@ -1,4 +1,4 @@
-import { type Mesh } from '../../geometry/mesh';
+import type { Mesh } from '../../geometry/mesh';
 import { nearestPlace, rayHit } from '../../geometry/nearest';
 import { readPlaces } from '../../geometry/surfacePlaces';
 import { add, at, scale, sub, type Vec3 } from '../../geometry/vec';

@@ -4,7 +4,7 @@ import { flaws } from '../../geometry/invariants';
 import { pathCount } from '../../geometry/paths';
 import { at, distance, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
-import { type ParamValue, type Step } from '../../scene/schema';
+import type { ParamValue, Step } from '../../scene/schema';
 import { formOf, sceneOf } from '../../testing';
 
 type Params = Record<string, ParamValue>;

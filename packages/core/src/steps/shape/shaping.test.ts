@@ -3,7 +3,7 @@ import { visibleLength } from '../../curves/pathFrames';
 import { pointCount } from '../../geometry/paths';
 import { at, distance } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
-import { type ParamValue, type Step } from '../../scene/schema';
+import type { ParamValue, Step } from '../../scene/schema';
 import { paths, line, circle, last } from '../../../test/paths';
 
 describe('respacing', () => {

@@ -1,6 +1,6 @@
 import { areaAndVolume } from '../../geometry/mesh';
 import { newStep } from '../../scene/make';
-import { type Step } from '../../scene/schema';
+import type { Step } from '../../scene/schema';
 import { form, line, paths } from '../../../test/paths';
 
 /** A wave that stands still and has its full height everywhere. */

@@ -1,6 +1,6 @@
 import { wholeBoundsOf } from '../../geometry/extent';
 import { profileTable, readTable } from '../../geometry/profile';
-import { type Vec3 } from '../../geometry/vec';
+import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { percent } from '../format';
 import { MOVABLE } from './movable';

@@ -1,6 +1,6 @@
-import { type Turn } from '../../geometry/turns';
-import { type Vec3 } from '../../geometry/vec';
-import { type Element } from '../../scene/vary';
+import type { Turn } from '../../geometry/turns';
+import type { Vec3 } from '../../geometry/vec';
+import type { Element } from '../../scene/vary';
 import { defineStep, type NumberParam, place } from '../declare';
 import { figure, metres } from '../format';
 import { MOVABLE } from './movable';

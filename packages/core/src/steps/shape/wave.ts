@@ -1,5 +1,5 @@
 import { withFrames } from '../../curves/pathFrames';
-import { type Vec3 } from '../../geometry/vec';
+import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure, metres } from '../format';
 import { held, progressOf } from './motion';

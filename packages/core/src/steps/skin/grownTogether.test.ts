@@ -1,5 +1,5 @@
 import { newStep } from '../../scene/make';
-import { type ParamValue, type Step } from '../../scene/schema';
+import type { ParamValue, Step } from '../../scene/schema';
 import { form, grows } from '../../../test/paths';
 import { surfaceOf } from '../../../test/surfaces';
 

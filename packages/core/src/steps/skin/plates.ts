@@ -1,4 +1,4 @@
-import { type Mesh } from '../../geometry/mesh';
+import type { Mesh } from '../../geometry/mesh';
 import { type Paths, pathCount } from '../../geometry/paths';
 import { at, cross, dot, perpendicular, sub, unit, type Vec3, ringNormal } from '../../geometry/vec';
 import { regionsOf } from '../../outline/region';

@@ -2,7 +2,7 @@ import { cutPaths } from '../../curves/cut';
 import { noise3 } from '../../fields/noise';
 import { picked } from '../../geometry/attributes';
 import { extentOf } from '../../geometry/extent';
-import { type Form } from '../../geometry/form';
+import type { Form } from '../../geometry/form';
 import { linearRgb } from '../../geometry/gradient';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
 import { unwritten, vertexValues } from '../../geometry/meshAttributes';
@@ -12,8 +12,8 @@ import { Problem } from '../../problem';
 import { cutMesh } from '../../surfaces/cutMesh';
 import { Refining } from '../../surfaces/refine';
 import { arcLengths } from '../../curves/arclength';
-import { type StepContext } from '../declare';
-import { type RevealParams } from './reveal';
+import type { StepContext } from '../declare';
+import type { RevealParams } from './reveal';
 
 /** Where a thing was on the form at the last frame: its grain stays with it. It is taken off again. */
 const REST = 'place at rest';

@@ -1,5 +1,5 @@
 import { withFrames } from '../../curves/pathFrames';
-import { type FramedPaths, type Paths } from '../../geometry/paths';
+import type { FramedPaths, Paths } from '../../geometry/paths';
 import { at, byAxis, cross, dot, unit, type Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { metres } from '../format';

@@ -1,9 +1,9 @@
 import { eachElement } from '../../curves/elements';
-import { type Paths } from '../../geometry/paths';
+import type { Paths } from '../../geometry/paths';
 import { profileTable, readTable } from '../../geometry/profile';
-import { type Cap, type TubeShape } from '../../surfaces/rings';
-import { type SweepHooks } from '../../surfaces/tube';
-import { type ChoiceParam, type ParamSpecs, type ParamsOf, type StepContext } from '../declare';
+import type { Cap, TubeShape } from '../../surfaces/rings';
+import type { SweepHooks } from '../../surfaces/tube';
+import type { ChoiceParam, ParamSpecs, ParamsOf, StepContext } from '../declare';
 
 const cap = (label: string, value: Cap) =>
   ({

@@ -1,5 +1,5 @@
 import { SHIPPED_FONT } from '../../outline/shipped';
-import { type SweepProfile } from '../../surfaces/profile';
+import type { SweepProfile } from '../../surfaces/profile';
 import { defineStep } from '../declare';
 import { figure, metres } from '../format';
 import { shapeOf, skinParams, sweepHooks, variedPaths } from './skinParams';

@@ -15,7 +15,7 @@ import {
   roundCornersOf,
   starCorners,
 } from '../../surfaces/profile';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 
 /** What a profile is made from; see the sweep's parameters. */
 export interface ProfileChoice {

@@ -3,7 +3,7 @@ import { areaAndVolume } from '../../geometry/mesh';
 import { topologyCounts } from '../../geometry/topology';
 import { at, dot, type Vec3 } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
-import { type ParamValue, type Scene } from '../../scene/schema';
+import type { ParamValue, Scene } from '../../scene/schema';
 import { form, circle, withShipped } from '../../../test/paths';
 
 withShipped();

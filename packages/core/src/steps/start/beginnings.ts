@@ -3,7 +3,7 @@ import { tipsOf } from '../../curves/tips';
 import { turnAt, turnedBy } from '../../geometry/turns';
 import { at, unit, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 
 /** A place where something begins, and which way it points there. */
 export interface Beginning {

@@ -2,7 +2,7 @@ import { NO_PARENT, pathCount, type Paths } from '../../geometry/paths';
 import { pathTreeOf } from '../../geometry/tree';
 import { at, distance, dot, sub, unit, type Vec3 } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
-import { type ParamValue } from '../../scene/schema';
+import type { ParamValue } from '../../scene/schema';
 import { form, grows, paths } from '../../../test/paths';
 import { visibleLength } from '../../curves/pathFrames';
 

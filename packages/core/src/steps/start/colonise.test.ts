@@ -7,7 +7,7 @@ import { pathTreeOf } from '../../geometry/tree';
 import { at, byAxis, distance, type Vec3 } from '../../geometry/vec';
 import { random } from '../../fields/random';
 import { newGrowth, newStep } from '../../scene/make';
-import { type ParamValue, type Step } from '../../scene/schema';
+import type { ParamValue, Step } from '../../scene/schema';
 import { ball, torus } from '../../surfaces/solids';
 import { form } from '../../../test/paths';
 

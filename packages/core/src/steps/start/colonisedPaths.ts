@@ -3,7 +3,7 @@ import { nodePaths } from '../../curves/nodePaths';
 import { random } from '../../fields/random';
 import { spreadOut } from '../../fields/spreadOut';
 import { boundsOf, emptyForm } from '../../geometry/form';
-import { type Mesh } from '../../geometry/mesh';
+import type { Mesh } from '../../geometry/mesh';
 import { insideOf, nearestPlace } from '../../geometry/nearest';
 import { type Paths, pathCount } from '../../geometry/paths';
 import { readPlaces } from '../../geometry/surfacePlaces';
@@ -24,8 +24,8 @@ import { pointsOf } from '../../checks/distance';
 import { Problem } from '../../problem';
 import { inside } from '../../outline/region';
 import { scatteredAtRandom } from '../../surfaces/scatter';
-import { type StepContext } from '../declare';
-import { type ColoniseParams } from './colonise';
+import type { StepContext } from '../declare';
+import type { ColoniseParams } from './colonise';
 import { pathsIn, skinIn } from './others';
 
 /** Nodes that a tree may have at most. */

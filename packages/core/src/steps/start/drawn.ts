@@ -3,7 +3,7 @@ import { catmullRom } from '../../curves/catmullRom';
 import { arcLengths, totalLength } from '../../curves/arclength';
 import { resample, sampleAt } from '../../curves/resample';
 import { pathsFrom } from '../../geometry/paths';
-import { type Anchor } from '../../geometry/vec';
+import type { Anchor } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { smoothstep } from '../../fields/smoothstep';
 import { defineStep, pointsParam, type StepContext } from '../declare';

@@ -3,6 +3,7 @@ import { defineStep, place } from '../declare';
 import { metres } from '../format';
 import { lies, liesParam } from './lies';
 import { startWith } from './startWith';
+import { boxAround, middleOf, sidesOf } from '../../geometry/box';
 
 const ARC_STEPS = 6;
 
@@ -89,14 +90,10 @@ function upright(points: Float64Array, plane: string): Float64Array {
 
 /** Scales points so that the longest side of their box is `size`, standing on `base`. */
 function fitted(points: Float64Array, size: number, base: readonly [number, number, number]): Float64Array {
-  const low = [Infinity, Infinity, Infinity];
-  const high = [-Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < points.length; i++) {
-    low[i % 3] = Math.min(low[i % 3], points[i]);
-    high[i % 3] = Math.max(high[i % 3], points[i]);
-  }
-  const longest = Math.max(...high.map((value, c) => value - low[c]));
+  const box = boxAround(points);
+  const longest = Math.max(...sidesOf(box));
   const k = longest > 0 ? size / longest : 1;
-  const origin = [(low[0] + high[0]) / 2, low[1], (low[2] + high[2]) / 2];
+  const [x, , z] = middleOf(box);
+  const origin = [x, box.low[1], z];
   return points.map((value, i) => base[i % 3] + k * (value - origin[i % 3]));
 }

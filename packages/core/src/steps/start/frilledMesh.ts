@@ -8,8 +8,8 @@ import { withRiders } from '../../geometry/joinMeshes';
 import { type Mesh, meshWith } from '../../geometry/mesh';
 import { at, cross, sub, unit, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
-import { type StepContext } from '../declare';
-import { type FrillParams } from './frill';
+import type { StepContext } from '../declare';
+import type { FrillParams } from './frill';
 import { pathsIn } from './others';
 
 const histories = new Histories<Frill>();

@@ -1,11 +1,11 @@
 import { expanded, type Symbols } from '../../curves/rules/expand';
 import { readRules } from '../../curves/rules/parse';
 import { drawn } from '../../curves/rules/turtle';
-import { type Form } from '../../geometry/form';
+import type { Form } from '../../geometry/form';
 import { allocatePaths } from '../../geometry/paths';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 import { counted } from '../format';
-import { type RulesParams } from './rules';
+import type { RulesParams } from './rules';
 import { drawingOf } from './rulesDrawing';
 import { startWith } from './startWith';
 import { startWithMesh } from './startWithMesh';

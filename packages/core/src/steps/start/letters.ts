@@ -1,6 +1,6 @@
 import { SHIPPED_FONT } from '../../outline/shipped';
 import { Problem } from '../../problem';
-import { type ParamSpecs, type StepContext } from '../declare';
+import type { ParamSpecs, StepContext } from '../declare';
 
 /** What is set, and how: the same fields wherever letters are. */
 export const letterParams = {

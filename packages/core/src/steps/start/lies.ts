@@ -1,5 +1,5 @@
-import { type Vec3 } from '../../geometry/vec';
-import { type ChoiceParam } from '../declare';
+import type { Vec3 } from '../../geometry/vec';
+import type { ChoiceParam } from '../declare';
 
 /** Whether a plane path stands upright or lies on the ground. */
 export const liesParam: ChoiceParam = {

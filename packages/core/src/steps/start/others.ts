@@ -1,8 +1,8 @@
 import { wholeMesh } from '../../geometry/copies';
-import { type Mesh } from '../../geometry/mesh';
-import { type Paths } from '../../geometry/paths';
+import type { Mesh } from '../../geometry/mesh';
+import type { Paths } from '../../geometry/paths';
 import { Problem } from '../../problem';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 
 /** The skin of the growth that a parameter names. */
 export async function skinIn(context: StepContext, param: string, chosen: string | null): Promise<Mesh> {

@@ -1,6 +1,6 @@
 import { type Paths, pathsFrom } from '../../geometry/paths';
-import { type DrawnContour } from '../../outline/svg';
-import { type StepContext } from '../declare';
+import type { DrawnContour } from '../../outline/svg';
+import type { StepContext } from '../declare';
 import { lies } from './lies';
 
 /** Contours in a plane as paths in space. */

@@ -5,7 +5,7 @@ import { redrawPart } from '../../curves/redraw';
 import { pathCount } from '../../geometry/paths';
 import { type Anchor, at } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
-import { type ParamValue } from '../../scene/schema';
+import type { ParamValue } from '../../scene/schema';
 import { paths, withShipped } from '../../../test/paths';
 
 withShipped();

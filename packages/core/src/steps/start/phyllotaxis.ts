@@ -14,6 +14,7 @@ import {
 } from '../declare';
 import { figure } from '../format';
 import { modulo } from '../place/turnPattern';
+import { smoothstep } from '../../fields/smoothstep';
 
 const metresField = numberField({ unit: 'm', min: 0.0001, max: 1000, slider: [0.01, 2] });
 const metres = (label: string, help: string, value: number, shown?: (p: Resolved) => boolean): NumberParam =>
@@ -137,8 +138,6 @@ export const phyllotaxis = defineStep({
   },
 });
 
-const ramp = (t: number): number => (t >= 1 ? 1 : t <= 0 ? 0 : t * t * (3 - 2 * t));
-
 async function florets(p: ParamsOf<typeof params>, context: StepContext): Promise<Points> {
   const endless = p.born === 'endless';
   const [first, last] = endless ? context.range : [0, 0];
@@ -170,7 +169,7 @@ async function florets(p: ParamsOf<typeof params>, context: StepContext): Promis
     points.positions.set(floret.position, 3 * k);
     points.turns.set(fromAxes(floret.along, floret.up), 4 * k);
     points.size[k] =
-      (p.swell > 0 ? ramp(age / p.swell) : 1) * (endless && p.fade > 0 ? ramp((total - age) / p.fade) : 1);
+      (p.swell > 0 ? smoothstep(age / p.swell) : 1) * (endless && p.fade > 0 ? smoothstep((total - age) / p.fade) : 1);
     points.ids[k] = endless ? modulo(birth, Math.max(1, p.births) * Math.ceil((total + 2) / Math.max(1, p.births))) : k;
     points.dice[k] = endless ? modulo(birth, Math.max(1, p.births)) : k;
     points.share[k] = share;

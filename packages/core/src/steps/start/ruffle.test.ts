@@ -2,7 +2,7 @@ import { nearestPlace } from '../../geometry/nearest';
 import { wholeMesh } from '../../geometry/copies';
 import { at, distance } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
-import { type ParamValue, type Scene, type Step } from '../../scene/schema';
+import type { ParamValue, Scene, Step } from '../../scene/schema';
 import { formOf, sceneOf } from '../../testing';
 import { form, grows, paths } from '../../../test/paths';
 

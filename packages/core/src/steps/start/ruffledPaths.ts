@@ -5,15 +5,15 @@ import { Histories } from '../../growing/history';
 import { type Ruffled, type Ruffling, ruffling } from '../../growing/ruffle';
 import { Within } from '../../growing/within';
 import { oneNumber } from '../../geometry/attributes';
-import { type Mesh } from '../../geometry/mesh';
+import type { Mesh } from '../../geometry/mesh';
 import { nearestPlace } from '../../geometry/nearest';
 import { type Paths, pathsFrom } from '../../geometry/paths';
 import { add, at, distance, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 import { lies } from './lies';
 import { pathsIn, skinIn } from './others';
-import { type RuffleParams } from './ruffle';
+import type { RuffleParams } from './ruffle';
 
 const histories = new Histories<Ruffled>();
 

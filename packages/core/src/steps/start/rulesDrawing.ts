@@ -1,5 +1,5 @@
-import { type Drawing } from '../../curves/rules/turtle';
-import { type RulesParams } from './rules';
+import type { Drawing } from '../../curves/rules/turtle';
+import type { RulesParams } from './rules';
 
 type Drawn = Pick<RulesParams, 'generations' | 'growing' | 'angle' | 'vary' | 'thinner' | 'rising' | 'marks'>;
 

@@ -1,7 +1,7 @@
 import { expanded } from '../../curves/rules/expand';
 import { readRules } from '../../curves/rules/parse';
 import { drawn } from '../../curves/rules/turtle';
-import { type StepPreset } from '../declare';
+import type { StepPreset } from '../declare';
 import { drawingOf } from './rulesDrawing';
 
 interface Ready {

@@ -1,4 +1,4 @@
-import { type Mesh } from '../../geometry/mesh';
+import type { Mesh } from '../../geometry/mesh';
 import { CHAINS, sizesOf } from '../../surfaces/chains';
 import { defineStep, type NumberParam, place, type Resolved, type StepContext, numberField } from '../declare';
 import { metres } from '../format';

@@ -1,4 +1,4 @@
-import { type Form } from '../../geometry/form';
+import type { Form } from '../../geometry/form';
 import { type Paths, joinPaths } from '../../geometry/paths';
 
 /** Adds the paths that a start step made to what is there: a growth can begin with several starts. */

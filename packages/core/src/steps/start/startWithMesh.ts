@@ -1,6 +1,6 @@
-import { type Form } from '../../geometry/form';
+import type { Form } from '../../geometry/form';
 import { withRiders } from '../../geometry/joinMeshes';
-import { type Mesh } from '../../geometry/mesh';
+import type { Mesh } from '../../geometry/mesh';
 
 const HERE = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], size: 1 } as const;
 

@@ -2,7 +2,7 @@ import { pathCount, type Paths } from '../../geometry/paths';
 import { at, distance, type Vec3 } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
 import { newGuide } from '../../scene/owners';
-import { type ParamValue, type Scene } from '../../scene/schema';
+import type { ParamValue, Scene } from '../../scene/schema';
 import { paths } from '../../../test/paths';
 
 const wander = (params: Record<string, ParamValue> = {}, change?: (scene: Scene) => void): Promise<Paths> =>

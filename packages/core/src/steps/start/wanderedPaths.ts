@@ -4,10 +4,10 @@ import { type Paths, pathsFrom } from '../../geometry/paths';
 import { add, byAxis, scale, unit, type Vec3 } from '../../geometry/vec';
 import { wandered } from '../../growing/wander';
 import { Problem } from '../../problem';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 import { beginningsOf } from './beginnings';
 import { skinIn } from './others';
-import { type WanderParams } from './wander';
+import type { WanderParams } from './wander';
 
 /** Tendrils as paths, one each. */
 export async function wanderedPaths(p: WanderParams, context: StepContext): Promise<Paths> {

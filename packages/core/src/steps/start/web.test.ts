@@ -1,7 +1,7 @@
 import { grownLength } from '../../curves/pathFrames';
 import { at, distance } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
-import { type ParamValue } from '../../scene/schema';
+import type { ParamValue } from '../../scene/schema';
 import { form, grows } from '../../../test/paths';
 
 const web = (params: Record<string, ParamValue>, frame = 1) => form([newStep('web', { count: 40, ...params })], frame);

@@ -22,11 +22,11 @@ import { NO_PARENT, type Paths, pathsFrom } from '../../geometry/paths';
 import { NO_TURN } from '../../geometry/turns';
 import { add, at, cross, distance, perpendicular, scale, sub, unit, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
-import { type StepContext } from '../declare';
+import type { StepContext } from '../declare';
 import { modulo } from '../place/turnPattern';
 import { progressOf } from '../shape/motion';
 import { startWith } from './startWith';
-import { type WebParams } from './web';
+import type { WebParams } from './web';
 
 /** Points of a link that is not straight. */
 const PIECES = 14;
