@@ -87,6 +87,42 @@ describe('carrying attributes over', () => {
     expect(all.result()).toEqual(each.result());
   });
 
+  test('elements that come later, halfway between those put before, are what they would be in arrays of their own', () => {
+    const from = points();
+    const growing = new Carrier(POINTS, from, 'point', 3);
+    growing.run(0, 3, 0);
+    let fixed: Points = from;
+    // Each round makes as many as there are, up to far beyond what there was room for.
+    for (let round = 0; round < 5; round++) {
+      const n = fixed.size.length;
+      const ends = Uint32Array.from({ length: 2 * n }, (_, k) => (k % 2 === 0 ? k >> 1 : n - 1 - (k >> 1)));
+      growing.grow(2 * n);
+      growing.halfway(ends, n, n);
+      const rows = new Carrier(POINTS, fixed, 'point', 2 * n);
+      rows.run(0, n, 0);
+      rows.mixPairs(ends, n, () => 0.5, n);
+      fixed = { ...fixed, ...rows.result() };
+      expect(growing.count).toBe(2 * n);
+      expect(growing.result()).toEqual(rows.result());
+    }
+    expect([...from.size]).toEqual([1, 2, 4]);
+  });
+
+  test('small arrays lie in one piece of memory and do not run into each other; large ones stand apart', () => {
+    const arrays = ({ positions, size, ids, named: { kind, wind } }: Points): (Float32Array | Uint32Array)[] => [
+      positions,
+      size,
+      ids,
+      kind.values,
+      wind.values,
+    ];
+    const small = { ...points(), ...picked(POINTS, points(), 'point', [0, 1, 2]) };
+    expect(small).toEqual(points());
+    expect(new Set(arrays(small).map(({ buffer }) => buffer)).size).toBe(1);
+    const many = { ...points(), ...picked(POINTS, points(), 'point', new Uint32Array(2000)) };
+    expect(new Set(arrays(many).map(({ buffer }) => buffer)).size).toBe(arrays(many).length);
+  });
+
   test('halfway between two turns lies half the angle, whichever sign they are held with', () => {
     for (const sign of [1, -1]) {
       const turns = points().turns.map((value, i) => (i >= 4 && i < 8 ? sign * value : value));
