@@ -1,7 +1,8 @@
 import { torus } from '../surfaces/solids';
 import { followedNormals } from '../surfaces/followedNormals';
 import { withSoftNormals } from '../surfaces/softNormals';
-import { subdivided, thickened } from '../surfaces/subdivide';
+import { subdivided } from '../surfaces/subdivide';
+import { thickened } from '../surfaces/thickened';
 import { newStep } from '../scene/make';
 import { formOf, sceneOf } from '../testing';
 import { meshWith } from './mesh';

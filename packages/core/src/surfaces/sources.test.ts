@@ -2,7 +2,8 @@ import { areaAndVolume, type Mesh } from '../geometry/mesh';
 import { weld } from '../geometry/weld';
 import { at, distance, norm, type Vec3 } from '../geometry/vec';
 import { ball, box, cylinder } from './solids';
-import { subdivided, thickened } from './subdivide';
+import { subdivided } from './subdivide';
+import { thickened } from './thickened';
 
 /** The vertex nearest to a place. */
 function nearest(mesh: Mesh, place: Vec3): Vec3 {

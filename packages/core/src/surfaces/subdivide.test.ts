@@ -7,7 +7,8 @@ import { at, distance, dot, type Vec3 } from '../geometry/vec';
 import { blade } from './blade';
 import { plateOf } from './plate';
 import { box, cylinder, platonic, torus } from './solids';
-import { subdivided, thickened } from './subdivide';
+import { subdivided } from './subdivide';
+import { thickened } from './thickened';
 import { angleBetween, withSoftNormals } from './softNormals';
 
 const places = (mesh: Mesh): Vec3[] => Array.from(weld(mesh).first, (i) => at(mesh.positions, i));
