@@ -1,3 +1,5 @@
+import { Batch, type Numbers } from './batch';
+
 const { sqrt } = Math;
 
 /** What an attribute belongs to. Meshes made of paths keep what belongs to a path as well. */
@@ -10,7 +12,7 @@ export type Domain = 'point' | 'path' | 'vertex' | 'face' | 'copy';
  */
 export type Blend = 'mix' | 'nearest' | 'sum' | 'rotate';
 
-export type Numbers = Float32Array | Uint32Array | Uint8Array;
+export type { Numbers };
 
 /** What an attribute is, apart from its values. */
 export interface AttributeType {
@@ -103,47 +105,6 @@ export const maybeIntegers = (domain: Domain, more: More = {}): Told<'integer', 
 
 /** An attribute of small whole numbers, flags mostly. */
 export const bytes = (domain: Domain, more: More = {}): Told<'byte', false> => declared('byte', false, domain, 1, more);
-
-const MAKE = {
-  float: (n: number): Numbers => new Float32Array(n),
-  integer: (n: number): Numbers => new Uint32Array(n),
-  byte: (n: number): Numbers => new Uint8Array(n),
-};
-
-/** Arrays that come to no more than so many bytes together share one buffer. */
-const SMALL = 16_384;
-
-/**
- * Makes several arrays. Small ones lie in one piece of memory: there may be hundreds of moments of as many little forms, and a buffer
- * each costs more to make, to count and to clear away than what is in it.
- */
-class Batch {
-  #bytes = 0;
-  readonly #wanted: [kind: keyof typeof MAKE, length: number][] = [];
-
-  /** Asks for one more. @returns its number */
-  add(kind: keyof typeof MAKE, length: number): number {
-    this.#bytes += (kind === 'byte' ? 1 : 4) * length;
-    return this.#wanted.push([kind, length]) - 1;
-  }
-
-  /** All that were asked for, full of zeros. */
-  make(): Numbers[] {
-    if (this.#bytes > SMALL) return this.#wanted.map(([kind, length]) => MAKE[kind](length));
-    const buffer = new ArrayBuffer(this.#bytes);
-    // Bytes come last, so that what is wider lies as it must.
-    let wide = 0;
-    let narrow = 0;
-    for (const [kind, length] of this.#wanted) if (kind !== 'byte') narrow += 4 * length;
-    return this.#wanted.map(([kind, length]) => {
-      if (kind === 'byte') return new Uint8Array(buffer, (narrow += length) - length, length);
-      wide += 4 * length;
-      return kind === 'float'
-        ? new Float32Array(buffer, wide - 4 * length, length)
-        : new Uint32Array(buffer, wide - 4 * length, length);
-    });
-  }
-}
 
 /** A geometry's attributes: by its table, and by name. */
 export type Attributed<T extends Table> = Columns<T> & { named: Named };
