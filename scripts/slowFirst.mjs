@@ -17,7 +17,7 @@ const rank = ({ path }) => {
 };
 
 export default class SlowFirst extends Sequencer {
-  sort(tests) {
-    return [...super.sort(tests)].sort((a, b) => rank(a) - rank(b));
+  async sort(tests) {
+    return [...(await super.sort(tests))].sort((a, b) => rank(a) - rank(b));
   }
 }

@@ -51,6 +51,7 @@ function runnable(
     .replaceAll(/^import .*$/gm, '')
     .replaceAll(/^(?!const )(.+?);? \/\/ → (.+)$/gm, 'check($1, $2);')
     .replaceAll(/^const (\w+)(.*?);? \/\/ → (.+)$/gm, 'const $1$2; check($1, $3);');
+  // oxlint-disable-next-line typescript/no-implied-eval
   return new Function(
     'names',
     'check',

@@ -147,7 +147,7 @@ function SheetGrid({ sheet, shaded }: { sheet: Sheet; shaded: string | null }) {
   useEffect(() => {
     // The mark stays with its element while the form moves.
     if (marked !== null) mark(marked < sheet.count ? marked : null);
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [sheet]);
   return (
     <DataGrid

@@ -248,7 +248,7 @@ function usePictures(stored: readonly StoredCutting[]): ReadonlyMap<string, stri
     setUrls(made);
     return () => made.forEach((url) => URL.revokeObjectURL(url));
     // By which there are: names that change make no new pictures.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [ids]);
   return urls;
 }

@@ -11,8 +11,8 @@ test('a light mesh is left as it is', () => {
   expect(lightened(cube, load(cube))).toBe(cube);
 });
 
-test('a ball keeps its shape with a small part of its faces, and none of them is folded up', async () => {
-  const whole = await ball(1, 64);
+test('a ball keeps its shape with a small part of its faces, and none of them is folded up', () => {
+  const whole = ball(1, 64);
   const light = lightened(whole, 700)!;
   expect(load(light)).toBeLessThanOrEqual(700);
   expect(load(light)).toBeGreaterThan(200);
@@ -47,8 +47,8 @@ test('a leaf becomes a few faces as long as it was; what leaves no shape is told
   expect(lightened(leaf, 2)).toBeNull();
 });
 
-test('colours and glow are those of the middle', async () => {
-  const whole = await ball(1, 48);
+test('colours and glow are those of the middle', () => {
+  const whole = ball(1, 48);
   const n = whole.positions.length / 3;
   // Red by height, as a straight line: it still is one, in the middle of each cell.
   const colors = new Float32Array(3 * n);

@@ -8,7 +8,7 @@ import type { Scene } from './schema';
 import { GrowthValues } from './values';
 
 /** JSON to be damaged in ways that no type allows. */
-// eslint-disable-next-line @typescript-eslint/no-explicit-any
+// oxlint-disable-next-line typescript/no-explicit-any
 type Json = any;
 
 const problemOf = (text: string): Problem => {
