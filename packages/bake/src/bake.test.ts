@@ -10,11 +10,8 @@ const root = resolve(__dirname, '../../..');
 /** Runs the real command, as a person would. */
 function run(...args: string[]): Promise<{ code: number; out: string; error: string }> {
   return new Promise((done) => {
-    execFile(
-      process.execPath,
-      ['--import', 'tsx', 'packages/bake/src/cli.ts', ...args],
-      { cwd: root },
-      (error, out, err) => done({ code: error ? Number(error.code) : 0, out, error: err }),
+    execFile(process.execPath, ['packages/bake/bake.mjs', ...args], { cwd: root }, (error, out, err) =>
+      done({ code: error ? Number(error.code) : 0, out, error: err }),
     );
   });
 }

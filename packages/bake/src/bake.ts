@@ -15,12 +15,14 @@ const NOTE = 2000;
 /**
  * Bakes a range of frames, spread over all cores. A manifest beside frame files tells which are done, so that a bake that was
  * broken off can be resumed.
+ * @param thread the file, as a URL, whose default export bakes a frame ({@link FrameJob}) in a thread
  * @param progress told after each frame
  * @returns the files of all frames, or the one table
  * @throws Problem on a scene that cannot be read, a growth that is not there, or a step that fails
  */
 export async function bake(
   options: BakeOptions,
+  thread: string,
   progress: (done: number, total: number) => void = () => {},
 ): Promise<string[]> {
   const packed = await sceneFrom(options.scene);
@@ -46,7 +48,7 @@ export async function bake(
 
   const threads = Math.max(1, Math.min(options.cores ?? availableParallelism(), left.length));
   const pool = new Piscina<FrameJob, FrameDone | { problem: string; advice: string }>({
-    filename: new URL('./thread.mjs', import.meta.url).href,
+    filename: thread,
     workerData: packed,
     minThreads: threads,
     maxThreads: threads,

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import type { Form } from '../geometry/form';
 import { newGrowth, newStep } from '../scene/make';
@@ -267,8 +268,8 @@ async function told(evaluator: Evaluator, scene: Scene, frame: number): Promise<
   return growths.map(({ id, form, share, notices }) => [id, form && wholeHash(form), share, notices]);
 }
 
-/** The hash of a form with what it was cut from. */
-const wholeHash = (form: Form): string => `${formHash(form)} ${form.pitch}`;
+/** The hash of a form with what it was cut from; by the machine's own hasher, since there are thousands. */
+const wholeHash = (form: Form): string => `${formHash(form, () => createHash('sha1'))} ${form.pitch}`;
 
 const frozen = <T>(value: T): T => {
   if (typeof value === 'object' && value !== null && !Object.isFrozen(value)) {
