@@ -113,7 +113,7 @@ test('faces know what is measured on them: a sheet of their own, and one colour 
   expect((await picture(page)).equals(plain)).toBe(false);
 });
 
-test('sea fern, as its lesson says; what is wrong in a rule is told with its line and column', async ({ page }) => {
+alike('sea fern, as its lesson says', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Branches');
   await hands.newGrowth('branching rules');
@@ -133,18 +133,26 @@ test('sea fern, as its lesson says; what is wrong in a rule is told with its lin
   await goTo(page, 128);
   await expect(page.getByTestId('statistics')).not.toHaveText(young!);
   await expect(page.locator('aside [role=alert]')).toHaveCount(0);
-  // A rule a row: Enter begins another, what is wrong is marked in its own row, and a row goes away by Backspace.
+});
+
+test('rules stand in rows; what is wrong in one is told with its line and column', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Branches');
+  await hands.newGrowth('branching rules');
+  const rules = await openStep(page, 'Branching rules');
+  // Enter begins another row, what is wrong is marked in its own, and a row goes away by its button.
   const own = rules.getByRole('group', { name: 'Rules' });
-  await expect(own.getByRole('textbox')).toHaveCount(3);
-  await own.getByRole('textbox', { name: 'Rule 3' }).press('End');
+  const before = await own.getByRole('textbox').count();
+  await own.getByRole('textbox', { name: `Rule ${before}`, exact: true }).press('End');
   await page.keyboard.press('Enter');
-  await expect(own.getByRole('textbox', { name: 'Rule 4' })).toBeFocused();
+  const added = `Rule ${before + 1}`;
+  await expect(own.getByRole('textbox', { name: added, exact: true })).toBeFocused();
   await page.keyboard.type('D(x) -> F(x)[+A(x / 2)');
-  await expect(page.locator('aside').getByRole('alert')).toContainText('line 4, column 13');
-  await expect(own.getByRole('textbox', { name: 'Rule 4' })).toHaveAttribute('aria-invalid', 'true');
+  await expect(page.locator('aside').getByRole('alert')).toContainText(`line ${before + 1}, column 13`);
+  await expect(own.getByRole('textbox', { name: added, exact: true })).toHaveAttribute('aria-invalid', 'true');
   await expect(own.getByRole('textbox', { name: 'Rule 1' })).not.toHaveAttribute('aria-invalid', 'true');
-  await own.getByRole('button', { name: 'Delete rule 4' }).click();
-  await expect(own.getByRole('textbox')).toHaveCount(3);
+  await own.getByRole('button', { name: `Delete rule ${before + 1}` }).click();
+  await expect(own.getByRole('textbox')).toHaveCount(before);
   await expect(page.locator('aside').getByRole('alert')).toHaveCount(0);
 });
 
@@ -176,7 +184,7 @@ alike('lantern vine, as its lesson says', async ({ page }) => {
   expect(await copies(page)).toBe(36);
 });
 
-test('plankton web, as its lesson says', async ({ page }) => {
+alike('plankton web, as its lesson says', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Plankton web');
   await hands.newGrowth('solid');

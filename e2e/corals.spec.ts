@@ -1,11 +1,11 @@
 import { expect } from '@playwright/test';
 import { Hands } from './hands';
 import { canvas, goTo, step } from './helpers';
-import { test } from './test';
+import { alike } from './test';
 
 const statistics = 'statistics';
 
-test('fan coral, as its lesson says', async ({ page }) => {
+alike('fan coral, as its lesson says', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Fan coral');
   await hands.draw([
@@ -41,7 +41,7 @@ test('fan coral, as its lesson says', async ({ page }) => {
   await expect(page.locator('aside [role=alert]')).toHaveCount(0);
 });
 
-test('lettuce coral, as its lesson says; a ruffled line goes the same way', async ({ page }) => {
+alike('lettuce coral, as its lesson says; a ruffled line goes the same way', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Lettuce coral');
   await hands.newGrowth('frill');

@@ -1,11 +1,13 @@
 import { expect } from '@playwright/test';
-import { canvas, openNamed, openStep, picture, pictureAt, setNumber } from './helpers';
+import { canvas, goTo, openNamed, openStep, picture, pictureAt, setNumber } from './helpers';
 import { test } from './test';
 
 declare global {
   interface Window {
     /** Programs of the graphics that have been made. */
     programs: number;
+    /** Pictures that have been drawn. */
+    drawings: number;
   }
 }
 
@@ -39,6 +41,23 @@ test('pictures that take turns have no program of the graphics made anew', async
   await expect(canvas(page)).toHaveAttribute('data-rest', 'true');
   await drawnAs('Draft');
   expect(await page.evaluate(() => window.programs)).toBe(made);
+});
+
+test('a picture that is as fine already is not drawn again when it has come to rest', async ({ page }) => {
+  await page.addInitScript(`
+    window.drawings = 0;
+    const { clear } = WebGL2RenderingContext.prototype;
+    WebGL2RenderingContext.prototype.clear = function (...what) {
+      window.drawings++;
+      return clear.apply(this, what);
+    };
+  `);
+  await openNamed(page, 'Turban shell');
+  await goTo(page, 60);
+  const drawings = await page.evaluate(() => window.drawings);
+  await goTo(page, 61);
+  await goTo(page, 62);
+  expect(await page.evaluate(() => window.drawings)).toBe(drawings + 2);
 });
 
 test('lost graphics are told, and the picture comes back with them', async ({ page }) => {

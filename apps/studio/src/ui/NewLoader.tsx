@@ -1,6 +1,9 @@
 'use client';
 
 import dynamic from 'next/dynamic';
+import { useEffect } from 'react';
+import { startEarly } from '@/worker/early';
+import './loadStudio';
 import { Waiting } from './Waiting';
 
 // Scenes are made in the browser alone: that is where they are kept.
@@ -10,5 +13,7 @@ const NewScene = dynamic(() => import('@/library/NewScene').then((module) => mod
 });
 
 export function NewLoader({ starter }: { starter: string | null }) {
+  // The studio, which comes next, takes it over.
+  useEffect(startEarly, []);
   return <NewScene starter={starter} />;
 }

@@ -15,6 +15,18 @@ import { drawnBySoftware, pixelRatioOf, prepareRenderer, type Rendering } from '
 import { aim, type Picture, Rig } from './rig';
 import type { shaded } from './shading';
 
+/** How a picture is drawn: how finely, in how many pixels, how much of the copies at once; and of how many faces it is. */
+interface Manner {
+  rendering: Rendering;
+  ratio: number;
+  share: number;
+  faces: number;
+}
+
+/** Manners that come to the same picture have the same text. */
+const asText = ({ rendering: { quality, light, copies }, ratio }: Manner): string =>
+  JSON.stringify([quality, light, copies, ratio]);
+
 /** Rest after which an automatic picture is drawn finely, milliseconds. */
 const SETTLE = 300;
 
@@ -35,6 +47,8 @@ export class Stage {
   #asked = 0;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #settled = false;
+  /** How the picture on the screen was drawn, as a text. */
+  #drawnAs = '';
   /** The camera is held by the pointer. */
   #held = false;
   /** What resting pictures of a quality took, and of how many faces. */
@@ -220,8 +234,28 @@ export class Stage {
     this.#timer = setTimeout(() => {
       if (this.#held || this.#settled || useView.getState().playing || !useResults.getState().record) return;
       this.#settled = true;
-      this.#ask();
+      // What was drawn while it moved may be as fine already.
+      if (this.#asked === 0 && this.#drawnAs === asText(this.#manner())) this.canvas.dataset.rest = String(isCurrent());
+      else this.#ask();
     }, SETTLE);
+  }
+
+  /** How the picture is drawn now: how finely, and how much of the copies at once. */
+  #manner(): Manner {
+    const { quality, playing } = useView.getState();
+    const { record, onScreen } = useResults.getState();
+    const faces = record?.growths.reduce((sum, { counts }) => sum + counts.faces, 0) ?? 0;
+    const rest = this.#settled && !playing;
+    const software = drawnBySoftware();
+    const rendering: Rendering = {
+      quality: quality === 'auto' ? automatic(software, rest, this.#costs, faces) : quality,
+      rest,
+    };
+    // Many copies the processor draws by stand-ins while things move, and bit by bit when there is time.
+    const { share, light } = rendering.quality === 'draft' && software ? sharingOf(onScreen) : { share: 1, light: 0 };
+    if (share < 1 && rest) rendering.copies = { from: 0, to: share };
+    else if (share < 1) rendering.light = light;
+    return { rendering, ratio: pixelRatioOf(rendering, window.devicePixelRatio), share, faces };
   }
 
   #ask(): void {
@@ -236,7 +270,7 @@ export class Stage {
   #draw(): void {
     const { scene } = useDocument.getState();
     const view = useView.getState();
-    const { look, overlay, quality, playing, ghosts, shade } = view;
+    const { look, overlay, playing, ghosts, shade } = view;
     const chosen = chosenIn(view);
     const alone = view.alone && chosen.length > 0 ? chosen : null;
     const { record, onScreen: plain, lost } = useResults.getState();
@@ -244,25 +278,14 @@ export class Stage {
     const { width, height } = this.#size;
     // An empty picture first would only delay the real one: shaders are made while nothing else can run.
     if ((!record && !lost) || width === 0) return;
-    const faces = record?.growths.reduce((sum, { counts }) => sum + counts.faces, 0) ?? 0;
-    const rest = this.#settled && !playing;
-    const rendering: Rendering = {
-      quality: quality === 'auto' ? automatic(drawnBySoftware(), rest, this.#costs, faces) : quality,
-      rest,
-    };
-    // Many copies the processor draws by stand-ins while things move, and bit by bit when there is time.
-    const { share, light } =
-      rendering.quality === 'draft' && drawnBySoftware() ? sharingOf(onScreen) : { share: 1, light: 0 };
-    const inBits = rest && share < 1;
-    if (inBits) {
-      rendering.copies = { from: 0, to: share };
-      this.#cover.put(this.canvas);
-    } else {
-      this.#cover.take();
-      if (share < 1) rendering.light = light;
-    }
+    const manner = this.#manner();
+    const { rendering, ratio, share, faces } = manner;
+    const { rest } = rendering;
+    this.#drawnAs = asText(manner);
+    const inBits = rendering.copies !== undefined;
+    if (inBits) this.#cover.put(this.canvas);
+    else this.#cover.take();
     const renderer = this.#renderer;
-    const ratio = pixelRatioOf(rendering, window.devicePixelRatio);
     if (renderer.getPixelRatio() !== ratio) renderer.setPixelRatio(ratio);
     const started = performance.now();
     const frame = record?.frame ?? scene.range[0];
@@ -280,7 +303,7 @@ export class Stage {
     }
     this.canvas.dataset.drawn = rendering.quality;
     // What is still to come is no picture at rest.
-    this.canvas.dataset.rest = String(rest && isCurrent());
+    this.canvas.dataset.rest = String(!!rest && isCurrent());
     this.canvas.dataset.frame = String(record?.frame ?? '');
     useProjection.setState(({ drawn }) => ({
       camera: this.#camera,

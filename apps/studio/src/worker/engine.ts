@@ -1,6 +1,7 @@
 import * as Comlink from 'comlink';
 import type { GeometryFormatId } from '@uvrex/formats';
 import type { Scene, Seam, Sheet, Trail, TrailTarget } from '@uvrex/core';
+import { takeWorker } from './early';
 import type { EngineApi, EngineNews, FitReport, FramePayload } from './protocol';
 
 /** Where the worker was when it was last heard of. */
@@ -150,7 +151,7 @@ export class Engine {
 
   #start(): void {
     this.#starting = null;
-    const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module', name: 'uvrex-engine' });
+    const worker = takeWorker();
     worker.addEventListener('message', ({ data }: MessageEvent<EngineNews | object>) => {
       this.#heard = performance.now();
       this.#dumb = 0;
