@@ -41,9 +41,18 @@ export default {
   roots: ['<rootDir>/packages', '<rootDir>/apps/studio/src'],
   testSequencer: '<rootDir>/scripts/slowFirst.mjs',
   setupFiles: ['<rootDir>/jest.setup.ts'],
-  testMatch: ['**/*.test.ts'],
+  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   transform: {
-    '^.+\\.(m?[jt]sx?)$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' } }],
+    '^.+\\.(m?[jt]sx?)$': [
+      '@swc/jest',
+      {
+        jsc: {
+          parser: { syntax: 'typescript', tsx: true },
+          target: 'es2022',
+          transform: { react: { runtime: 'automatic' } },
+        },
+      },
+    ],
   },
   transformIgnorePatterns: [`/node_modules/(?!(${esm.join('|')})/)`],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/apps/studio/src/$1' },

@@ -15,6 +15,7 @@ const AREAS: Record<string, string> = {
   evaluate: 'packages/core/src/evaluate',
   place: 'packages/core/src/steps/place',
   state: 'apps/studio/src/state',
+  ui: 'apps/studio/src/ui',
 };
 /** A run that takes longer hangs, which is noticed: all tests take a fifth of it; seconds. */
 const LIMIT = 3600;
@@ -49,7 +50,7 @@ const filesIn = (folder: string): string[] =>
   readdirSync(join(root, folder)).flatMap((name) => {
     const path = join(folder, name);
     if (statSync(join(root, path)).isDirectory()) return filesIn(path);
-    return /\.tsx?$/.test(name) && !/\.test\.|\.d\.ts$/.test(name) ? [path] : [];
+    return /\.tsx?$/.test(name) && !/\.test\.|\.d\.ts$|testing\.tsx$/.test(name) ? [path] : [];
   });
 
 const SWAPPED: Partial<Record<ts.SyntaxKind, string>> = {
@@ -124,7 +125,9 @@ function copied(number: number): string {
 const passes = (folder: string, tests: string[]): Promise<boolean> =>
   new Promise((done) => {
     const jest = [join(root, 'node_modules/jest/bin/jest.js'), '--silent', '--bail=1', '--maxWorkers=1', ...tests];
-    const child = spawn(process.execPath, jest, { cwd: folder, stdio: 'ignore' });
+    // What is quick may have noticed by the time that what is slow would begin; fewer series notice what is gross.
+    const env = { ...process.env, UNIT_ORDER: 'quick-first', EDIT_SERIES: '150' };
+    const child = spawn(process.execPath, jest, { cwd: folder, env, stdio: 'ignore' });
     const timer = setTimeout(() => child.kill('SIGKILL'), 1000 * LIMIT);
     child.on('close', (code) => {
       clearTimeout(timer);

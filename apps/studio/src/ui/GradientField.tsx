@@ -1,9 +1,10 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
+import { type KeyboardEvent, useRef, useState } from 'react';
 import { gradientTable, srgbOf, type Stop } from '@uvrex/core';
 import { Row, Swatch } from './fields';
+import { handShare, usePointDrag } from './pointDrag';
 import { evenly, GRADIENT_PRESETS } from './presetLists';
 import { Presets } from './Presets';
 import { INK } from './theme';
@@ -30,13 +31,12 @@ interface Props {
 /** Colours along something: click the bar to add one, drag to move, Delete to remove; the swatch colours the chosen one. */
 export function GradientField({ label, help, value, onChange }: Props) {
   const bar = useRef<HTMLDivElement>(null);
-  const dragged = useRef<number | null>(null);
   const [chosen, setChosen] = useState(0);
   const current = value[Math.min(chosen, value.length - 1)];
 
   const positionOf = (event: { clientX: number }): number => {
     const box = bar.current!.getBoundingClientRect();
-    return Math.round(1000 * Math.min(1, Math.max(0, (event.clientX - box.left) / box.width))) / 1000;
+    return handShare((event.clientX - box.left) / box.width);
   };
   const change = (i: number, part: Partial<Stop>, live: boolean): void =>
     onChange(
@@ -53,15 +53,16 @@ export function GradientField({ label, help, value, onChange }: Props) {
   };
   const onKey = (event: KeyboardEvent, i: number): void => {
     const by = { ArrowLeft: -0.01, ArrowRight: 0.01 }[event.key];
-    if (by) change(i, { at: Math.min(1, Math.max(0, value[i].at + by)) }, false);
+    if (by) change(i, { at: handShare(value[i].at + by) }, false);
     else if (event.key === 'Delete' || event.key === 'Backspace') remove(i);
     else return;
     event.preventDefault();
     event.stopPropagation();
   };
-  const onMove = (event: PointerEvent): void => {
-    if (dragged.current !== null) change(dragged.current, { at: positionOf(event) }, true);
-  };
+  const dragOf = usePointDrag(
+    (i, event) => change(i, { at: positionOf(event) }, true),
+    () => onChange([...value], false),
+  );
 
   return (
     <>
@@ -97,20 +98,7 @@ export function GradientField({ label, help, value, onChange }: Props) {
                 onKeyDown={(event) => onKey(event, i)}
                 onFocus={() => setChosen(i)}
                 onDoubleClick={(event) => event.stopPropagation()}
-                onPointerDown={(event) => {
-                  event.currentTarget.setPointerCapture(event.pointerId);
-                  dragged.current = i;
-                  setChosen(i);
-                }}
-                onPointerMove={onMove}
-                onPointerUp={() => {
-                  dragged.current = null;
-                  onChange([...value], false);
-                }}
-                onPointerCancel={() => {
-                  dragged.current = null;
-                  onChange([...value], false);
-                }}
+                {...dragOf(i)}
                 sx={{
                   position: 'absolute',
                   top: -3,

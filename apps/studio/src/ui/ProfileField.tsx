@@ -6,6 +6,7 @@ import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import { PROFILE_SHAPES, profileCurve, type ProfileParam, type ProfilePoint, type ProfileShape } from '@uvrex/core';
 import { Row } from './fields';
+import { handShare, usePointDrag } from './pointDrag';
 import { PROFILE_PRESETS } from './presetLists';
 import { Presets } from './Presets';
 import { INK } from './theme';
@@ -25,18 +26,19 @@ interface Props {
 /** A value drawn along something: drag points, double-click to add one, Delete to remove the focused one. */
 export function ProfileField({ spec, value, onChange, accent }: Props) {
   const svg = useRef<SVGSVGElement>(null);
-  const dragged = useRef<number | null>(null);
   const [chosen, setChosen] = useState(0);
   const current = Math.min(chosen, value.length - 1);
   const { min, max } = spec;
   const x = (at: number): number => at * WIDTH;
   const y = (v: number): number => HEIGHT - ((v - min) / (max - min)) * HEIGHT;
+  /** The value at a share of the height, to a thousandth. */
+  const valueAt = (share: number): number =>
+    Math.round(1000 * (min + (max - min) * Math.min(1, Math.max(0, share)))) / 1000;
   const pointOf = (event: { clientX: number; clientY: number }): ProfilePoint => {
     const box = svg.current!.getBoundingClientRect();
-    const share = (v: number): number => Math.min(1, Math.max(0, v));
     return {
-      at: Math.round(1000 * share((event.clientX - box.left) / box.width)) / 1000,
-      value: Math.round(1000 * (min + (max - min) * (1 - share((event.clientY - box.top) / box.height)))) / 1000,
+      at: handShare((event.clientX - box.left) / box.width),
+      value: valueAt(1 - (event.clientY - box.top) / box.height),
     };
   };
   const change = (i: number, point: ProfilePoint, live: boolean): void =>
@@ -44,16 +46,16 @@ export function ProfileField({ spec, value, onChange, accent }: Props) {
       value.map((old, k) => (k === i ? { ...old, ...point } : { ...old })),
       live,
     );
+  const dragOf = usePointDrag(
+    (i, event) => change(i, pointOf(event), true),
+    () => onChange([...value], false),
+  );
 
   const onKey = (event: KeyboardEvent, i: number): void => {
     const by = { ArrowLeft: [-0.01, 0], ArrowRight: [0.01, 0], ArrowUp: [0, 0.01], ArrowDown: [0, -0.01] }[event.key];
     if (by) {
       const { at, value: v } = value[i];
-      change(
-        i,
-        { at: Math.min(1, Math.max(0, at + by[0])), value: Math.min(max, Math.max(min, v + by[1] * (max - min))) },
-        false,
-      );
+      change(i, { at: handShare(at + by[0]), value: valueAt((v - min) / (max - min) + by[1]) }, false);
     } else if ((event.key === 'Delete' || event.key === 'Backspace') && value.length > 1)
       onChange(
         value.filter((_, k) => k !== i),
@@ -108,19 +110,7 @@ export function ProfileField({ spec, value, onChange, accent }: Props) {
               onFocus={() => setChosen(i)}
               onKeyDown={(event) => onKey(event, i)}
               onDoubleClick={(event) => event.stopPropagation()}
-              onPointerDown={(event) => {
-                event.currentTarget.setPointerCapture(event.pointerId);
-                dragged.current = i;
-              }}
-              onPointerMove={(event) => dragged.current === i && change(i, pointOf(event), true)}
-              onPointerUp={() => {
-                dragged.current = null;
-                onChange([...value], false);
-              }}
-              onPointerCancel={() => {
-                dragged.current = null;
-                onChange([...value], false);
-              }}
+              {...dragOf(i)}
             />
           ))}
         </Box>

@@ -99,7 +99,11 @@ describe('a large mesh', () => {
   const bytesOf = (of: object): unknown[] =>
     Object.entries(of).map(([name, value]) => [
       name,
-      ArrayBuffer.isView(value) ? createHash('sha256').update(value).digest('hex') : value,
+      ArrayBuffer.isView(value)
+        ? createHash('sha256')
+            .update(new Uint8Array(value.buffer, value.byteOffset, value.byteLength))
+            .digest('hex')
+        : value,
     ]);
   /** Counts breaths, and breaks off at one of them. */
   const lungs = (last = Infinity) => {
