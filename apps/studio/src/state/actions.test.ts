@@ -144,6 +144,23 @@ test('on a growth that runs late, keys lie on its own clock', () => {
   expect(trackOf('tube', 'radius').keys[0].frame).toBe(20);
 });
 
+test('one value set after another is an entry of undo each, unless they belong to one hand', () => {
+  const { id } = growth();
+  const step = stepOfKind('line').id;
+  const entries = (): number => useDocument.getState().history.past.length;
+  const before = entries();
+  setParam(id, step, 'toY', 3);
+  setParam(id, step, 'toY', 4);
+  expect(entries()).toBe(before + 2);
+  setParam(id, step, 'toY', 5, 'drag');
+  setParam(id, step, 'toY', 6, 'drag');
+  setParam(id, step, 'toX', 1, 'drag');
+  expect(entries()).toBe(before + 4);
+  travel('undo');
+  travel('undo');
+  expect(stepOfKind('line').params.toY).toBe(4);
+});
+
 test('moving several keys at once runs over none of them', () => {
   const address = (frame: number) => ({ growth: growth().id, step: stepOfKind('grow').id, param: 'to', frame });
   const [a, b] = trackOf('grow', 'to').keys.map(({ frame }) => frame);

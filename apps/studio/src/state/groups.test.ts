@@ -116,6 +116,14 @@ test('copies of several refer to one another as their originals do, and to other
   expect(chosenIn(useView.getState())).toEqual(made);
 });
 
+test('what is deleted alone is named in the entry of undo, several are counted', () => {
+  deleteGrowths(['a']);
+  const last = () => useDocument.getState().history.past.at(-1)!.label;
+  expect(last()).toBe('Delete a');
+  deleteGrowths(['b', 'c']);
+  expect(last()).toBe('Delete 2 growths');
+});
+
 test('deleting several says who used them', () => {
   addGrowth({ ...newGrowth('Chain', 0, [newStep('line'), newStep('along', { growth: 'a' })]), id: 'e' });
   deleteGrowths(['a', 'b']);

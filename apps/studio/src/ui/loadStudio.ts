@@ -1,5 +1,5 @@
 /** The studio's own script, which is most of it. */
-export const loadStudio = (): Promise<typeof import('./Studio')> => import('./Studio');
+export const loadStudio = () => import('./Studio');
 
 // It is on its way while React still wakes up; whether it comes at all is told where it is waited for.
 if (typeof window !== 'undefined') loadStudio().catch(() => undefined);

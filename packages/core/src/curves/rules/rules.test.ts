@@ -37,6 +37,20 @@ const lengthOf = ({ positions, offsets }: Paths): number => {
   return sum;
 };
 
+test.each([1, 2, 3])(
+  'a line that is rewritten while it grows (over %d generations) goes on as long as it was',
+  async (growing) => {
+    for (const generation of [1, 2, 3, 4]) {
+      const at = async (generations: number): Promise<number> =>
+        lengthOf(
+          (await draw(await grow('A', 'A -> F[+A]F\nF -> FF', generations, { growing }), generation, { growing }))
+            .paths,
+        );
+      expect(await at(generation + 1)).toBeCloseTo(await at(generation), 5);
+    }
+  },
+);
+
 // The Algorithmic Beauty of Plants (Prusinkiewicz and Lindenmayer, 1990); sections are named beside each check, words and rules
 // are given from memory of the book.
 describe('strings of published systems', () => {
