@@ -31,6 +31,10 @@ test('from key to key, and keys on everything that is animated', () => {
   runCommand('keyAll');
   const to = selectedGrowth()!.steps[1].params.to;
   expect(isTrack(to) && to.keys.map(({ frame }) => frame)).toEqual([1, 40, 115]);
+  // Where there is one already it stays, and what is not animated stays so.
+  runCommand('keyAll');
+  const animated = selectedGrowth()!.steps.flatMap(({ params }) => Object.values(params).filter(isTrack));
+  expect(animated).toEqual([to]);
   runCommand('keyAfter');
   expect(useView.getState().frame).toBe(115);
   runCommand('keyBefore');

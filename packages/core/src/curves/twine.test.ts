@@ -99,3 +99,14 @@ test('feeling tips leave the course only near the growing end, circle, and close
   const [first, end] = [(await twine(post(), {}, 1, whole)).paths!, (await twine(post(), {}, 145, whole)).paths!];
   expect(distance(at(first.positions, first.s.length - 1), at(end.positions, end.s.length - 1))).toBeLessThan(1e-5);
 });
+
+test('it begins and ends where it is told to, of the way along the post', async () => {
+  const { positions } = (await twine(post(), { pitch: 0.5, clearance: 0.04, from: 0.25, to: 0.75 })).paths!;
+  const heights = Array.from({ length: positions.length / 3 }, (_, i) => positions[3 * i + 1]);
+  expect(heights[0]).toBeCloseTo(0.5, 3);
+  expect(heights.at(-1)).toBeCloseTo(1.5, 3);
+  expect(grownLength((await twine(post(), { pitch: 0.5, clearance: 0.04, from: 0.25, to: 0.75 })).paths)).toBeCloseTo(
+    2 * Math.hypot(2 * Math.PI * 0.14, 0.5),
+    1,
+  );
+});

@@ -3,7 +3,7 @@ import { emptyForm, boundsOf, countsOf, type Copies, type Form } from '../../geo
 import { areaAndVolume } from '../../geometry/mesh';
 import { SeatList } from '../../geometry/seats';
 import { about, turnedBy } from '../../geometry/turns';
-import { at, distance, dot, unit, type Vec3 } from '../../geometry/vec';
+import { add, at, distance, dot, sub, unit, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
 import { newGuide } from '../../scene/owners';
 import type { ParamValue } from '../../scene/schema';
@@ -44,6 +44,26 @@ describe('chains', () => {
       distance(at(copies!.positions, k), at(copies!.positions, (k + 1) % copies!.ids.length)),
     );
     expect(Math.max(...gaps) / Math.min(...gaps)).toBeLessThan(1.01);
+  });
+});
+
+describe('standing on the path', () => {
+  test.each(['middle', 'origin'])('by its %s, each copy lies on it, the way it goes', async (stands) => {
+    const rod = [newStep('line', { toY: 0.3, points: 5 }), newStep('tube', { radius: 0.02, swell: 0 })];
+    const path = newStep('helix', { points: 2000, turns: 2, height: 1.5 });
+    const { paths, copies } = await placed([path], { stands, by: 'count', count: 40, size: 1.7 }, rod);
+    const n = paths!.positions.length / 3;
+    for (let k = 0; k < copies!.ids.length; k++) {
+      const turn = turnOf(copies!, k);
+      const up = stands === 'middle' ? 0.15 * copies!.sizes[3 * k] : 0;
+      const lies = add(at(copies!.positions, k), turnedBy(turn, [0, up, 0]));
+      const gaps = Array.from({ length: n }, (_, i) => distance(at(paths!.positions, i), lies));
+      const near = gaps.indexOf(Math.min(...gaps));
+      expect(gaps[near]).toBeLessThan(2e-3);
+      const [before, after] = [Math.max(0, near - 1), Math.min(n - 1, near + 1)];
+      const along = unit(sub(at(paths!.positions, after), at(paths!.positions, before)));
+      expect(dot(turnedBy(turn, [0, 1, 0]), along)).toBeGreaterThan(0.999);
+    }
   });
 });
 

@@ -52,6 +52,25 @@ describe('points scattered on a skin', () => {
     });
   });
 
+  // On a ball both are known: a place's height is that of its y, and its slope is the angle of the way from the middle.
+  test.each([
+    ['height', (y: number) => y / 2],
+    ['slope', (y: number) => Math.acos(Math.min(1, Math.max(-1, y - 1))) / Math.PI],
+  ] as const)('are as dense as is drawn, by %s', async (denser, share) => {
+    const density = [
+      { at: 0, value: 0, shape: 'step' as const },
+      { at: 0.3, value: 1, shape: 'step' as const },
+      { at: 0.6, value: 0 },
+    ];
+    const made = await points([ball(), scatter({ count: 200, spread: 'random', denser, density })]);
+    expect(made.ids.length).toBeGreaterThan(150);
+    for (let k = 0; k < made.ids.length; k++) {
+      const at01 = share(at(made.positions, k)[1]);
+      expect(at01).toBeGreaterThan(0.27);
+      expect(at01).toBeLessThan(0.63);
+    }
+  });
+
   test.each(['even', 'random'])('a count that is animated moves none that stand: %s', async (spread) => {
     const some = (count: number): Promise<Points> => points([ball(), scatter({ count, spread })]);
     const [few, more] = [await some(40.25), await some(700)];

@@ -1,0 +1,38 @@
+import { type Bursting, burst } from './burst';
+
+const HOW: Bursting = {
+  count: 10,
+  varyCount: 0,
+  spread: Math.PI,
+  childSpread: 1,
+  children: 3,
+  generations: 1,
+  length: 1,
+  varyLength: 0,
+  shorter: 0.5,
+  droop: 0,
+  curve: 0,
+  fades: false,
+  thinner: 1,
+  points: 4,
+  seed: 1,
+  most: 100,
+};
+const members = (more: Partial<Bursting>): number | null => {
+  const made = burst([{ place: [0, 0, 0], way: [0, 1, 0] }], { ...HOW, ...more });
+  return made && made.offsets.length - 1;
+};
+
+test('there are as many members as are asked for, in each generation', () => {
+  expect(members({})).toBe(10);
+  expect(members({ generations: 2 })).toBe(10 + 10 * 3);
+  expect(members({ generations: 3, most: 130 })).toBe(10 + 30 + 90);
+});
+
+test('one more than there may be is none at all, in whichever generation it comes', () => {
+  expect(members({ most: 10 })).toBe(10);
+  expect(members({ most: 9 })).toBeNull();
+  expect(members({ generations: 3, most: 129 })).toBeNull();
+  // So many more that nothing is begun.
+  expect(members({ generations: 3, most: 5 })).toBeNull();
+});
