@@ -71,6 +71,12 @@ describe('points scattered on a skin', () => {
     }
   });
 
+  test('know how far along the skin they are', async () => {
+    const stem = [newStep('line', { toY: 2, points: 21 }), newStep('tube', { radius: 0.05, swell: 0, end: 'flat' })];
+    const made = await points([...stem, scatter({ count: 100 })]);
+    for (let k = 0; k < 100; k++) expect(made.share[k]).toBeCloseTo(at(made.positions, k)[1] / 2, 1);
+  });
+
   test.each(['even', 'random'])('a count that is animated moves none that stand: %s', async (spread) => {
     const some = (count: number): Promise<Points> => points([ball(), scatter({ count, spread })]);
     const [few, more] = [await some(40.25), await some(700)];
