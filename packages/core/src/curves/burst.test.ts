@@ -1,3 +1,5 @@
+import { NO_PARENT } from '../geometry/paths';
+import { at, distance, type Vec3 } from '../geometry/vec';
 import { type Bursting, burst } from './burst';
 
 const HOW: Bursting = {
@@ -35,4 +37,18 @@ test('one more than there may be is none at all, in whichever generation it come
   expect(members({ generations: 3, most: 129 })).toBeNull();
   // So many more that nothing is begun.
   expect(members({ generations: 3, most: 5 })).toBeNull();
+});
+
+test('what bursts from an end begins there, and names whose end it is', () => {
+  const made = burst([{ place: [0, 1, 0], way: [0, 1, 0] }], { ...HOW, generations: 3, points: 5, most: 200 })!;
+  const point = (i: number): Vec3 => at(made.positions, i);
+  const count = made.offsets.length - 1;
+  let named = 0;
+  for (let p = 0; p < count; p++) {
+    const parent = made.parent![p];
+    const from = parent === NO_PARENT ? ([0, 1, 0] as const) : point(made.offsets[parent + 1] - 1);
+    expect(distance(point(made.offsets[p]), from)).toBeLessThan(1e-6);
+    if (parent !== NO_PARENT) named++;
+  }
+  expect(named).toBe(30 + 90);
 });

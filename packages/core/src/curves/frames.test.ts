@@ -1,5 +1,5 @@
 import { helixPoints } from './helix';
-import { pathNormals, tangents, transport } from './frames';
+import { carryNormals, pathNormals, tangents, transport } from './frames';
 import { at, cross, dot, type Vec3 } from '../geometry/vec';
 
 /*
@@ -113,3 +113,37 @@ describe('frames without twist', () => {
     expect(Math.abs(normalsOf(points, true, new Float64Array(300)))).toBeLessThan(1e-9);
   });
 });
+
+test.each([false, true])(
+  'frames that are twisted at rest stand as they stood where nothing has moved, closed: %s',
+  (closed) => {
+    const n = 60;
+    const { positions: open } = exactHelix(n);
+    // Closed, a ring that goes up and down.
+    const ring = Float64Array.from({ length: 3 * (n + 1) }, (_, i) => {
+      const t = (2 * Math.PI * Math.floor(i / 3)) / (n + 1);
+      return [Math.cos(t), 0.3 * Math.sin(2 * t), Math.sin(t)][i % 3];
+    });
+    const positions = closed ? ring : open;
+    const t = new Float64Array(positions.length);
+    tangents(positions, 0, n + 1, closed, t);
+    const normals = new Float64Array(positions.length);
+    pathNormals(positions, 0, n + 1, closed, normals, t);
+    // A whole turn over its length, however it began.
+    for (let i = 0; i <= n; i++) {
+      const [way, side] = [at(t, i), at(normals, i)];
+      const across = cross(way, side);
+      const angle = 0.4 + (2 * Math.PI * i) / (n + (closed ? 1 : 0));
+      normals.set(
+        [0, 1, 2].map((k) => side[k] * Math.cos(angle) + across[k] * Math.sin(angle)),
+        3 * i,
+      );
+    }
+    const moved = positions.map((x, i) => x + [2, -1, 0.5][i % 3]);
+    const now = { positions: moved, tangents: t, normals: new Float64Array(positions.length) };
+    carryNormals({ positions, tangents: t, normals }, now, 0, n + 1, closed);
+    // Closed, the twist is spread evenly over the length.
+    for (let i = 0; i <= n; i++)
+      expect(dot(at(now.normals, i), at(normals, i))).toBeGreaterThan(closed ? 0.98 : 1 - 1e-9);
+  },
+);

@@ -67,6 +67,19 @@ describe('standing on the path', () => {
   });
 });
 
+test('copies of whorls on several paths have numbers of their own, and keep them when a path gets longer', async () => {
+  const strands = newStep('strands', { count: 3 });
+  const numbers = async (length: number): Promise<number[]> => {
+    const { copies } = await placed([line(length), strands], { whorl: 3, by: 'distance', distance: 0.2 });
+    return [...copies!.ids];
+  };
+  const [short, long] = [await numbers(1), await numbers(1.6)];
+  expect(new Set(short).size).toBe(short.length);
+  expect(new Set(long).size).toBe(long.length);
+  expect(long.length).toBeGreaterThan(short.length);
+  expect(short.every((id) => long.includes(id))).toBe(true);
+});
+
 describe('turn patterns', () => {
   test('an angle more each time turns on without drifting', async () => {
     const { copies } = await placed([line(20)], { turns: '+137.508', by: 'count', count: 300 });
