@@ -155,7 +155,7 @@ const Field = memo(function Field(props: FieldProps) {
     <Marked
       label={label}
       on={props.differs}
-      middle={spec.type !== 'number'}
+      middle={spec.type !== 'number' && spec.type !== 'gradient'}
       back={() => resetParam(growth, step, name)}
     >
       {spec.type === 'number' ? <NumberParamField {...props} spec={spec} /> : <ParamField {...props} spec={spec} />}

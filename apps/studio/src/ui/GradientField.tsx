@@ -109,6 +109,8 @@ export function GradientField({ label, help, value, onChange }: Props) {
                   bgcolor: stop.color,
                   border: `2px solid ${i === chosen ? INK.text : INK.deep}`,
                   cursor: 'grab',
+                  // Others that stand close do not hide it.
+                  zIndex: i === chosen ? 1 : undefined,
                 }}
               />
             ))}
