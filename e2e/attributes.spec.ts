@@ -142,6 +142,7 @@ test('rules stand in rows; what is wrong in one is told with its line and column
   const rules = await openStep(page, 'Branching rules');
   // Enter begins another row, what is wrong is marked in its own, and a row goes away by its button.
   const own = rules.getByRole('group', { name: 'Rules' });
+  await expect(own.getByRole('textbox').first()).toBeVisible();
   const before = await own.getByRole('textbox').count();
   await own.getByRole('textbox', { name: `Rule ${before}`, exact: true }).press('End');
   await page.keyboard.press('Enter');

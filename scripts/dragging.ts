@@ -46,10 +46,24 @@ const WATCH = `
         return value.apply(this, args);
       };
   }
+  // Reading a picture back, and making room for one, are the graphics' work too.
+  const { drawImage } = CanvasRenderingContext2D.prototype;
+  CanvasRenderingContext2D.prototype.drawImage = function ${DRAWN}(...args) {
+    return drawImage.apply(this, args);
+  };
+  for (const side of ['width', 'height']) {
+    const { get, set } = Object.getOwnPropertyDescriptor(HTMLCanvasElement.prototype, side);
+    const ${DRAWN} = function (value) {
+      set.call(this, value);
+    };
+    Object.defineProperty(HTMLCanvasElement.prototype, side, { get, set: ${DRAWN} });
+  }
 `;
-/** The browser's own record holds everything up as it begins, milliseconds. */
+/** The browser's own record holds everything up as it begins, milliseconds; how long differs, so that the drag is marked. */
 const BEGINS = 1500;
+const DRAG = 'the drag begins';
 const CATEGORIES = [
+  'blink.user_timing',
   'devtools.timeline',
   'disabled-by-default-devtools.timeline',
   'disabled-by-default-v8.cpu_profiler',
@@ -93,7 +107,7 @@ function samplesOf(events: readonly Traced[]): Sampled[] {
 /** How long each of the page's pieces of work took, drawing aside, milliseconds. */
 function pieces(events: readonly Traced[]): number[] {
   const page = events.find(({ name, args }) => name === 'thread_name' && args.name === 'CrRendererMain')!;
-  const begun = Math.min(...events.flatMap(({ ts }) => (ts > 0 ? [ts] : [])));
+  const begun = events.find(({ name }) => name === DRAG)!.ts;
   const own = events.filter(({ pid, tid }) => pid === page.pid && tid === page.tid);
   const profile = events.find(({ name, pid, tid }) => name === 'Profile' && pid === page.pid && tid === page.tid);
   const samples = samplesOf(
@@ -101,7 +115,7 @@ function pieces(events: readonly Traced[]): number[] {
   );
   const within = ({ ts, dur = 0 }: Traced, time: number): boolean => time >= ts && time < ts + dur;
   return own
-    .filter(({ name, ts, dur = 0 }) => name === 'RunTask' && dur > 20_000 && ts > begun + 1000 * (BEGINS - 200))
+    .filter(({ name, ts, dur = 0 }) => name === 'RunTask' && dur > 20_000 && ts > begun)
     .map((task) => {
       const script = samples.reduce((sum, { at, took, counts }) => sum + (counts && within(task, at) ? took : 0), 0);
       const besides = own.reduce(
@@ -176,6 +190,7 @@ try {
       await wait(1000);
       await browser.startTracing(page, { categories: CATEGORIES });
       await wait(BEGINS);
+      await page.evaluate((name) => performance.mark(name), DRAG);
       await drag(page, { x: box.x + box.width / 2, y: box.y + box.height / 2 }, SECONDS);
       await wait(500);
       const { traceEvents } = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: Traced[] };

@@ -89,9 +89,18 @@ export function duplicateGrowth(id: string): void {
   if (done) setView({ growth: copy.id });
 }
 
+/** What each growth refers to: asked after every change, and the same for all growths but the changed one. */
+const referred = new WeakMap<Growth, readonly string[]>();
+
+function referredBy(growth: Growth): readonly string[] {
+  let ids = referred.get(growth);
+  if (!ids) referred.set(growth, (ids = references(growth)));
+  return ids;
+}
+
 /** The growths that refer to one: that copy it, ride with it, take over its paths or its skin. */
 export const usersOf = ({ growths }: Scene, id: string): Growth[] =>
-  growths.filter((other) => other.id !== id && references(other).includes(id));
+  growths.filter((other) => other.id !== id && referredBy(other).includes(id));
 
 export function deleteGrowth(id: string): void {
   const { growths } = scene();

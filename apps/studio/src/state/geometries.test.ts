@@ -14,7 +14,8 @@ const shownOf = (megabytes: number): Shown => ({
     u: new Float32Array(2),
   },
   copies: [],
-  copiesSphere: null,
+  copiesBall: null,
+  tips: null,
   dots: null,
   dotIds: null,
   surface: null,
@@ -40,4 +41,32 @@ test('reading counts as use', () => {
   geometries.get('a');
   geometries.add('c', shownOf(200), new Set());
   expect(dropped).toEqual(['b']);
+});
+
+test('every array counts, whatever it is an array of, and nothing but arrays', () => {
+  const empty = shownOf(0);
+  const floats = (megabytes: number): Float32Array => new Float32Array((megabytes * MB) / 4);
+  const few = new Uint32Array(1);
+  const skin = { normals: floats(1), indices: few, colors: null, glow: null, ball: null };
+  const all: Record<string, Shown> = {
+    skin: { ...empty, mesh: { ...skin, positions: floats(500), ball: { centre: [0, 0, 0], radius: 1 }, flat: true } },
+    copies: { ...empty, copies: [{ item: 'a', matrices: floats(500), tints: null, ids: few }] },
+    'copy numbers': {
+      ...empty,
+      copies: [{ item: 'a', matrices: floats(0), tints: null, ids: new Uint32Array((500 * MB) / 4) }],
+    },
+    points: { ...empty, dots: floats(500) },
+    'point numbers': { ...empty, dotIds: new Uint32Array((500 * MB) / 4) },
+    tips: { ...empty, tips: { positions: floats(500), strengths: floats(0) } },
+  };
+  for (const [name, shown] of Object.entries(all)) {
+    const geometries = new Geometries();
+    const dropped: string[] = [];
+    geometries.onDrop = (keys) => dropped.push(...keys);
+    geometries.add(name, shown, new Set());
+    geometries.add('small', { ...empty, mesh: { ...skin, positions: floats(2) } }, new Set());
+    expect(dropped).toEqual([]);
+    geometries.add('more', shownOf(100), new Set());
+    expect(dropped).toEqual([name]);
+  }
 });

@@ -46,11 +46,9 @@ export class Geometries {
   }
 }
 
-function sizeOf({ mesh, paths, copies, dots }: Shown): number {
-  let bytes = 256 + (dots?.byteLength ?? 0);
-  for (const { matrices, tints } of copies) bytes += matrices.byteLength + (tints?.byteLength ?? 0);
-  for (const part of [mesh, paths]) {
-    for (const array of Object.values(part ?? {})) if (array) bytes += (array as Float32Array).byteLength;
-  }
+function sizeOf({ mesh, paths, copies, dots, dotIds, tips }: Shown): number {
+  let bytes = 256;
+  for (const part of [mesh, paths, tips, { dots, dotIds }, ...copies])
+    for (const held of Object.values(part ?? {})) if (ArrayBuffer.isView(held)) bytes += held.byteLength;
   return bytes;
 }

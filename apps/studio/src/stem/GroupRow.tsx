@@ -4,9 +4,9 @@ import ExpandMore from '@mui/icons-material/ExpandMore';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
-import { useState } from 'react';
-import type { Growth, GrowthGroup } from '@uvrex/core';
+import { memo, useState } from 'react';
 import { changeGroup, foldGroup, ungroup } from '@/state/groups';
+import { useDocument } from '@/state/document';
 import { chosenIn, setView, useView } from '@/state/view';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';
@@ -15,25 +15,28 @@ import { CUT, Eye, rowStyle } from './listStyle';
 import { useRowDrag } from './SortableRows';
 
 interface Props {
-  group: GrowthGroup;
-  members: readonly Growth[];
+  group: string;
+  /** The growths that are in it. */
+  members: readonly string[];
 }
 
 /** A group in the list: its name chooses all that is in it, its arrow folds them away. */
-export function GroupRow({ group, members }: Props) {
+export const GroupRow = memo(function GroupRow({ group: id, members }: Props) {
+  const group = useDocument(({ scene }) => scene.groups.find((one) => one.id === id));
   const [naming, setNaming] = useState(false);
-  const drag = useRowDrag(group.id);
-  const folded = useView((view) => view.folded.includes(group.id));
+  const drag = useRowDrag(id);
+  const folded = useView((view) => view.folded.includes(id));
   const whole = useView((view) => {
     const chosen = chosenIn(view);
-    return chosen.length === members.length && members.every(({ id }) => chosen.includes(id));
+    return chosen.length === members.length && members.every((member) => chosen.includes(member));
   });
+  if (!group) return null;
   return (
     <Box ref={drag.ref} sx={{ ...rowStyle(group.hue, whole), gap: 0.5, pl: 1 }} style={drag.style}>
       <IconButton
         aria-label={folded ? `Show what is in ${group.name}` : `Fold ${group.name}`}
         aria-expanded={!folded}
-        onClick={() => foldGroup(group.id)}
+        onClick={() => foldGroup(id)}
         sx={{ p: 0.25, color: group.hue }}
       >
         <ExpandMore sx={{ fontSize: 18, transform: folded ? 'rotate(-90deg)' : 'none' }} />
@@ -44,15 +47,15 @@ export function GroupRow({ group, members }: Props) {
           label="Name of the group"
           done={(name) => {
             setNaming(false);
-            if (name) changeGroup(group.id, 'Rename group', { name });
+            if (name) changeGroup(id, 'Rename group', { name });
           }}
         />
       ) : (
         <ButtonBase
           {...drag.handle}
-          data-row={group.id}
+          data-row={id}
           aria-pressed={whole}
-          onClick={() => setView({ growth: members[0].id, chosen: members.map(({ id }) => id), keys: [] })}
+          onClick={() => setView({ growth: members[0], chosen: [...members], keys: [] })}
           onDoubleClick={() => setNaming(true)}
           sx={{
             flex: 1,
@@ -74,17 +77,16 @@ export function GroupRow({ group, members }: Props) {
       <Eye
         name={group.name}
         visible={group.visible}
-        toggle={() => changeGroup(group.id, group.visible ? 'Hide group' : 'Show group', { visible: !group.visible })}
+        toggle={() => changeGroup(id, group.visible ? 'Hide group' : 'Show group', { visible: !group.visible })}
       />
       <MoreMenu
         of={group.name}
         items={[
           { label: 'Rename', run: () => setNaming(true) },
-          { label: 'Ungroup', run: () => ungroup(group.id) },
+          { label: 'Ungroup', run: () => ungroup(id) },
           {
             label: 'Delete with its growths',
-            run: () =>
-              void import('@/state/several').then(({ deleteGrowths }) => deleteGrowths(members.map(({ id }) => id))),
+            run: () => void import('@/state/several').then(({ deleteGrowths }) => deleteGrowths(members)),
           },
         ]}
       >
@@ -92,7 +94,7 @@ export function GroupRow({ group, members }: Props) {
           <HueRow
             value={group.hue}
             pick={(hue) => {
-              changeGroup(group.id, 'Change hue', { hue });
+              changeGroup(id, 'Change hue', { hue });
               close();
             }}
           />
@@ -100,4 +102,4 @@ export function GroupRow({ group, members }: Props) {
       </MoreMenu>
     </Box>
   );
-}
+});

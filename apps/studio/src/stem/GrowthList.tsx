@@ -6,8 +6,8 @@ import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
 import InputBase from '@mui/material/InputBase';
-import { type MouseEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { isShown } from '@uvrex/core';
+import { memo, type MouseEvent, useCallback, useMemo, useState } from 'react';
+import { isShown, type Scene } from '@uvrex/core';
 import { titleOf } from '@/state/actions';
 import { useDocument } from '@/state/document';
 import { moveRow } from '@/state/groups';
@@ -23,26 +23,9 @@ import { SortableRows } from './SortableRows';
 
 /** The scene, its groups and its growths; each with a small pod of how it grows over the range. */
 export function GrowthList() {
-  const growths = useDocument((state) => state.scene.growths);
-  const groups = useDocument((state) => state.scene.groups);
-  const folded = useView((state) => state.folded);
   const scene = useView((state) => state.growth === SCENE_ENTRY);
   const height = useSizes((sizes) => sizes.list);
   const [find, setFind] = useState<string | null>(null);
-  const rows = useMemo(() => {
-    const wanted = find?.trim() ?? '';
-    return wanted === ''
-      ? rowsOf({ growths, groups }, folded)
-      : foundRows(rowsOf({ growths, groups }, []), wanted, ({ steps }) => steps.map(titleOf));
-  }, [growths, groups, folded, find]);
-  const now = useRef<ListRow[]>(rows);
-  useEffect(() => void (now.current = rows), [rows]);
-  // The same from one time to the next: rows need not be drawn again for it.
-  const choose = useCallback((id: string, event: MouseEvent): void => {
-    if (event.ctrlKey || event.metaKey) addToChosen(id);
-    else if (event.shiftKey) chooseUpTo(now.current, id);
-    else select(id);
-  }, []);
   return (
     <Box
       sx={{ ...ONE_CELL, position: 'relative', flexShrink: 0, maxHeight: '38%', minHeight: 0 }}
@@ -92,33 +75,71 @@ export function GrowthList() {
           <Dot hue="#7fb4ff" />
           Scene, light and camera
         </ButtonBase>
-        {find !== null && rows.length === 0 && (
-          <Box sx={{ px: 1.75, py: 0.5, fontSize: 12.5, color: 'text.secondary' }}>No growth is called so.</Box>
-        )}
-        <SortableRows
-          rows={rows}
-          // What is not shown cannot be put in order.
-          onMove={(from, to) => (find?.trim() ? undefined : moveRow(now.current, from, to))}
-        >
-          {rows.map((row) =>
-            'group' in row ? (
-              <GroupRow key={row.id} group={row.group} members={row.members} />
-            ) : (
-              <GrowthRow
-                key={row.id}
-                growth={row.growth}
-                inGroup={row.within !== null}
-                shown={isShown({ groups }, row.growth)}
-                choose={choose}
-              />
-            ),
-          )}
-        </SortableRows>
+        <Rows wanted={find?.trim() ?? ''} />
       </Box>
       <Divider part="list" label="Height of the list of growths" edge="bottom" />
     </Box>
   );
 }
+
+/** A line of the list by its ids alone, which stay while what is in a growth changes. */
+type Listed = { group: string; members: string[] } | { growth: string; inGroup: boolean; shown: boolean };
+
+/** What the list shows: all, or where something is wanted what is called so. */
+function listNow(scene: Scene, folded: readonly string[], wanted: string): ListRow[] {
+  return wanted === ''
+    ? rowsOf(scene, folded)
+    : foundRows(rowsOf(scene, []), wanted, ({ steps }) => steps.map(titleOf));
+}
+
+const listedOf = (rows: readonly ListRow[], groups: Scene['groups']): Listed[] =>
+  rows.map((row) =>
+    'group' in row
+      ? { group: row.id, members: row.members.map(({ id }) => id) }
+      : { growth: row.id, inGroup: row.within !== null, shown: isShown({ groups }, row.growth) },
+  );
+
+function Rows({ wanted }: { wanted: string }) {
+  const folded = useView((state) => state.folded);
+  const told = useDocument(({ scene }) => JSON.stringify(listedOf(listNow(scene, folded, wanted), scene.groups)));
+  const listed = useMemo(() => JSON.parse(told) as Listed[], [told]);
+  if (wanted !== '' && listed.length === 0)
+    return <Box sx={{ px: 1.75, py: 0.5, fontSize: 12.5, color: 'text.secondary' }}>No growth is called so.</Box>;
+  return <Listing listed={listed} wanted={wanted} />;
+}
+
+/** The rows, made anew where another is listed. */
+const Listing = memo(function Listing({ listed, wanted }: { listed: readonly Listed[]; wanted: string }) {
+  const ids = useMemo(() => listed.map((row) => ('group' in row ? row.group : row.growth)), [listed]);
+  const now = useCallback(
+    (): ListRow[] => listNow(useDocument.getState().scene, useView.getState().folded, wanted),
+    [wanted],
+  );
+  const choose = useCallback(
+    (id: string, event: MouseEvent): void => {
+      if (event.ctrlKey || event.metaKey) addToChosen(id);
+      else if (event.shiftKey) chooseUpTo(now(), id);
+      else select(id);
+    },
+    [now],
+  );
+  return (
+    <SortableRows
+      ids={ids}
+      nameOf={(id) => now().find((row) => row.id === id)?.name ?? ''}
+      // What is not shown cannot be put in order.
+      onMove={(from, to) => (wanted ? undefined : moveRow(now(), from, to))}
+    >
+      {listed.map((row) =>
+        'group' in row ? (
+          <GroupRow key={row.group} group={row.group} members={row.members} />
+        ) : (
+          <GrowthRow key={row.growth} growth={row.growth} inGroup={row.inGroup} shown={row.shown} choose={choose} />
+        ),
+      )}
+    </SortableRows>
+  );
+});
 
 /** Adds a growth to the chosen ones, or takes it from them. */
 function addToChosen(id: string): void {

@@ -5,10 +5,11 @@ import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
 import { memo, type MouseEvent, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import type { Growth } from '@uvrex/core';
 import { changeGrowth, deleteGrowth, duplicateGrowth } from '@/state/actions';
 import { withClips } from '@/state/clipsLater';
-import { useDocument } from '@/state/document';
+import { growthIn, useDocument } from '@/state/document';
 import { groupGrowths, takeOutOfGroup } from '@/state/groups';
 import { askToKeep } from '@/state/keepAsked';
 import { useResults } from '@/state/results';
@@ -22,19 +23,20 @@ import { CUT, Dot, Eye, rowStyle } from './listStyle';
 import { useRowDrag } from './SortableRows';
 
 /** Measured frame by frame; the row around it need not be drawn anew each time. */
-function SmallPod({ growth }: { growth: Growth }) {
-  const shares = useResults((state) => state.shares.get(growth.id));
+function SmallPod({ growth, hue, visible }: { growth: string; hue: string; visible: boolean }) {
+  const shares = useResults((state) => state.shares.get(growth));
   return (
     shares && (
       <svg width="84" height="18" aria-hidden>
-        <PodShape shares={shares} width={84} height={18} hue={growth.hue} opacity={growth.visible ? 0.85 : 0.3} />
+        <PodShape shares={shares} width={84} height={18} hue={hue} opacity={visible ? 0.85 : 0.3} />
       </svg>
     )
   );
 }
 
 interface Props {
-  growth: Growth;
+  /** Which growth, not the growth itself, which is another after each change of a step of it. */
+  growth: string;
   /** It is in a group. */
   inGroup: boolean;
   /** Neither it nor its group is hidden. */
@@ -42,30 +44,43 @@ interface Props {
   choose: (growth: string, event: MouseEvent) => void;
 }
 
+const growthNow = (id: string): Growth => growthIn(useDocument.getState().scene, id)!;
+
+/** What the row shows of a growth. */
+const headOf = ({ name, hue, visible, locked }: Growth) => ({ name, hue, visible, locked });
+
 /** A growth in the list: a click selects it, with Ctrl or Shift several. */
-export const GrowthRow = memo(function GrowthRow({ growth, inGroup, shown, choose }: Props) {
+export const GrowthRow = memo(function GrowthRow({ growth: id, inGroup, shown, choose }: Props) {
+  const head = useDocument(
+    useShallow(({ scene }) => {
+      const growth = growthIn(scene, id);
+      return growth ? headOf(growth) : null;
+    }),
+  );
   const [naming, setNaming] = useState(false);
-  const drag = useRowDrag(growth.id);
-  const selected = useView((view) => chosenIn(view).includes(growth.id));
-  const failed = useResults((state) => state.record?.growths.some(({ id, failed: bad }) => id === growth.id && bad));
+  const drag = useRowDrag(id);
+  const selected = useView((view) => chosenIn(view).includes(id));
+  const failed = useResults((state) => state.record?.growths.some((one) => one.id === id && one.failed));
+  if (!head) return null;
+  const { name, hue, visible, locked } = head;
   return (
-    <Box ref={drag.ref} sx={{ ...rowStyle(growth.hue, selected), ...(inGroup && { pl: 3.75 }) }} style={drag.style}>
-      <Dot hue={growth.hue} hollow={!shown} />
+    <Box ref={drag.ref} sx={{ ...rowStyle(hue, selected), ...(inGroup && { pl: 3.75 }) }} style={drag.style}>
+      <Dot hue={hue} hollow={!shown} />
       {naming ? (
         <RenameInput
-          value={growth.name}
+          value={name}
           label="Name of the growth"
-          done={(name) => {
+          done={(given) => {
             setNaming(false);
-            if (name) changeGrowth(growth.id, 'Rename growth', { name });
+            if (given) changeGrowth(id, 'Rename growth', { name: given });
           }}
         />
       ) : (
         <ButtonBase
           {...drag.handle}
-          data-row={growth.id}
+          data-row={id}
           aria-pressed={selected}
-          onClick={(event) => choose(growth.id, event)}
+          onClick={(event) => choose(id, event)}
           onDoubleClick={() => setNaming(true)}
           sx={{
             flex: 1,
@@ -78,46 +93,44 @@ export const GrowthRow = memo(function GrowthRow({ growth, inGroup, shown, choos
           }}
         >
           <Box component="span" sx={CUT}>
-            {growth.name}
+            {name}
           </Box>
-          <SmallPod growth={growth} />
+          <SmallPod growth={id} hue={hue} visible={visible} />
         </ButtonBase>
       )}
-      {growth.locked && (
+      {locked && (
         <IconButton
-          aria-label={`Unlock ${growth.name}`}
-          onClick={() => changeGrowth(growth.id, 'Unlock growth', { locked: false })}
+          aria-label={`Unlock ${name}`}
+          onClick={() => changeGrowth(id, 'Unlock growth', { locked: false })}
           sx={{ p: 0.25, color: 'text.secondary' }}
         >
           <Lock sx={{ fontSize: 15 }} />
         </IconButton>
       )}
       <Eye
-        name={growth.name}
-        visible={growth.visible}
-        toggle={() =>
-          changeGrowth(growth.id, growth.visible ? 'Hide growth' : 'Show growth', { visible: !growth.visible })
-        }
+        name={name}
+        visible={visible}
+        toggle={() => changeGrowth(id, visible ? 'Hide growth' : 'Show growth', { visible: !visible })}
       />
       <MoreMenu
-        of={growth.name}
+        of={name}
         items={[
           { label: 'Rename', run: () => setNaming(true) },
-          { label: 'Duplicate', run: () => duplicateGrowth(growth.id) },
-          { label: 'Copy', run: () => withClips(({ copyGrowth }) => copyGrowth(growth)) },
-          { label: 'Keep as a cutting', run: () => askToKeep({ growths: [growth.id] }) },
-          { label: 'Copy tracks', run: () => withClips(({ copyTracks }) => copyTracks(growth)) },
+          { label: 'Duplicate', run: () => duplicateGrowth(id) },
+          { label: 'Copy', run: () => withClips(({ copyGrowth }) => copyGrowth(growthNow(id))) },
+          { label: 'Keep as a cutting', run: () => askToKeep({ growths: [id] }) },
+          { label: 'Copy tracks', run: () => withClips(({ copyTracks }) => copyTracks(growthNow(id))) },
           inGroup
-            ? { label: 'Take out of the group', run: () => takeOutOfGroup(growth.id) }
-            : { label: 'Put into a new group', run: () => groupGrowths([growth.id]) },
-          growth.locked
-            ? { label: 'Unlock', run: () => changeGrowth(growth.id, 'Unlock growth', { locked: false }) }
-            : { label: 'Lock', run: () => changeGrowth(growth.id, 'Lock growth', { locked: true }) },
+            ? { label: 'Take out of the group', run: () => takeOutOfGroup(id) }
+            : { label: 'Put into a new group', run: () => groupGrowths([id]) },
+          locked
+            ? { label: 'Unlock', run: () => changeGrowth(id, 'Unlock growth', { locked: false }) }
+            : { label: 'Lock', run: () => changeGrowth(id, 'Lock growth', { locked: true }) },
           {
             label: 'Delete',
             run: () => {
-              const next = rowBeside(useDocument.getState().scene.growths, growth.id);
-              deleteGrowth(growth.id);
+              const next = rowBeside(useDocument.getState().scene.growths, id);
+              deleteGrowth(id);
               focusRow(next);
             },
           },
@@ -125,9 +138,9 @@ export const GrowthRow = memo(function GrowthRow({ growth, inGroup, shown, choos
       >
         {(close) => (
           <HueRow
-            value={growth.hue}
-            pick={(hue) => {
-              changeGrowth(growth.id, 'Change hue', { hue });
+            value={hue}
+            pick={(next) => {
+              changeGrowth(id, 'Change hue', { hue: next });
               close();
             }}
           />

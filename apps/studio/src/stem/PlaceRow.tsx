@@ -3,9 +3,20 @@
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import dynamic from 'next/dynamic';
-import { baseOf, type Growth, GrowthValues, growthPlace, isTrack, placeOwner, Problem } from '@uvrex/core';
+import { memo } from 'react';
+import {
+  baseOf,
+  type Clock,
+  type Growth,
+  GrowthValues,
+  growthPlace,
+  isTrack,
+  placeOwner,
+  Problem,
+  type Step,
+} from '@uvrex/core';
 import { ownFrame } from '@/state/actions';
-import { useDocument } from '@/state/document';
+import { growthIn, type Holder, useDocument } from '@/state/document';
 import { setView, useView } from '@/state/view';
 import { StepIcon } from '@/ui/StepIcon';
 import { FieldsBox } from './FieldsBox';
@@ -13,23 +24,41 @@ import { INK } from '@/ui/theme';
 
 const ParamFields = dynamic(() => import('./ParamFields').then((module) => module.ParamFields), { ssr: false });
 
-/** Where a growth stands as a whole, after all its steps. */
-export function PlaceRow({ growth }: { growth: Growth }) {
-  const name = `place of ${growth.id}`;
-  const open = useView((state) => state.openSteps.includes(name));
-  const frame = useView((state) => ownFrame(growth, state.frame));
-  const fps = useDocument((state) => state.scene.fps);
-  const range = useDocument((state) => state.scene.range);
+/** A growth with its place among its owners of numbers. */
+function withPlace(growth: Growth): { holder: Holder; owner: Step } {
   const owner = placeOwner(growth);
-  const holder = { ...growth, steps: [...growth.steps, owner] };
-  const summary = (): string => {
-    try {
-      return growthPlace.summary(new GrowthValues(holder, { fps, range }, frame).of(growthPlace, owner) as never);
-    } catch (error) {
-      return error instanceof Problem ? 'a formula has no value' : 'nothing to tell yet';
-    }
-  };
-  const animated = Object.values(growth.place).some((value) => isTrack(baseOf(value)));
+  return { holder: { ...growth, steps: [...growth.steps, owner] }, owner };
+}
+
+/** One line on where a growth stands now. */
+function summaryOf(growth: Growth, clock: Clock, frame: number): string {
+  const { holder, owner } = withPlace(growth);
+  try {
+    return growthPlace.summary(new GrowthValues(holder, clock, frame).of(growthPlace, owner) as never);
+  } catch (error) {
+    return error instanceof Problem ? 'a formula has no value' : 'nothing to tell yet';
+  }
+}
+
+function Fields({ growth: id }: { growth: string }) {
+  const growth = useDocument(({ scene }) => growthIn(scene, id));
+  if (!growth) return null;
+  const { holder, owner } = withPlace(growth);
+  return <ParamFields growth={holder} step={owner} declaration={growthPlace} />;
+}
+
+/** Where a growth stands as a whole, after all its steps. */
+export const PlaceRow = memo(function PlaceRow({ growth: id }: { growth: string }) {
+  const name = `place of ${id}`;
+  const open = useView((state) => state.openSteps.includes(name));
+  const frame = useView((state) => state.frame);
+  const summary = useDocument(({ scene }) => {
+    const growth = growthIn(scene, id);
+    return growth && summaryOf(growth, scene, ownFrame(growth, frame));
+  });
+  const animated = useDocument(({ scene }) =>
+    Object.values(growthIn(scene, id)?.place ?? {}).some((value) => isTrack(baseOf(value))),
+  );
   return (
     <Box role="group" aria-label={growthPlace.label} sx={{ px: 1.75, pt: 1.5 }}>
       <ButtonBase
@@ -54,14 +83,14 @@ export function PlaceRow({ growth }: { growth: Growth }) {
           )}
         </Box>
         <Box component="span" sx={{ display: 'block', fontSize: 12, color: 'text.secondary' }}>
-          {summary()}
+          {summary}
         </Box>
       </ButtonBase>
       {open && (
         <FieldsBox>
-          <ParamFields growth={holder} step={owner} declaration={growthPlace} />
+          <Fields growth={id} />
         </FieldsBox>
       )}
     </Box>
   );
-}
+});

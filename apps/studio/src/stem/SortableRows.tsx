@@ -9,7 +9,6 @@ import {
   type Ref,
   useContext,
   useEffect,
-  useMemo,
 } from 'react';
 import { create } from 'zustand';
 import { focusRow } from '@/ui/focusRow';
@@ -67,17 +66,16 @@ export function useRowDrag(id: string): RowDrag {
 }
 
 interface Props {
-  rows: readonly { id: string; name: string }[];
+  ids: readonly string[];
+  nameOf: (id: string) => string;
   onMove: (from: number, to: number) => void;
   children: ReactNode;
 }
 
 /** Rows that are put in another order by dragging, or by Alt with an arrow key: Enter and Space open them. */
-export function SortableRows({ rows, onMove, children }: Props) {
+export function SortableRows({ ids, nameOf, onMove, children }: Props) {
   const sorting = useLoaded((state) => state.sorting);
   useEffect(loadSoon, []);
-  const joined = rows.map(({ id }) => id).join('\n');
-  const ids = useMemo(() => joined.split('\n'), [joined]);
   const onKeyDown = (event: KeyboardEvent): void => {
     const by = { ArrowUp: -1, ArrowDown: 1 }[event.key];
     const row = (event.target as Element).closest('[data-row]')?.getAttribute('data-row');
@@ -92,9 +90,7 @@ export function SortableRows({ rows, onMove, children }: Props) {
     <div onKeyDown={onKeyDown}>
       {sorting ? (
         <Loaded value={sorting}>
-          <sorting.Sorting ids={ids} nameOf={(id) => rows.find((row) => row.id === id)?.name ?? ''} onMove={onMove}>
-            {children}
-          </sorting.Sorting>
+          <sorting.Sorting {...{ ids, nameOf, onMove }}>{children}</sorting.Sorting>
         </Loaded>
       ) : (
         children

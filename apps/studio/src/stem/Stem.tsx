@@ -3,10 +3,11 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import ButtonBase from '@mui/material/ButtonBase';
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import type { Growth, Notice, NumberParam } from '@uvrex/core';
 import { changeGrowth, moveStep, titleOf, usersOf } from '@/state/actions';
-import { endEdit, useDocument } from '@/state/document';
+import { endEdit, growthIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { select, setView } from '@/state/view';
 import { NumberField } from '@/ui/NumberField';
@@ -41,34 +42,46 @@ const LATE: NumberParam = {
 /** What steps without notices are given: always the same, so that their rows need not be drawn again. */
 const NONE: Notice[] = [];
 
+const nameOfStep = (growth: Growth, id: string): string => {
+  const step = growth.steps.find((one) => one.id === id);
+  return step ? titleOf(step) : '';
+};
+
+/** What is shown of a growth besides its steps: alone, since it is the same while a number of a step is dragged. */
+const headOf = ({ name, hue, locked }: Growth) => ({ name, hue, locked });
+
 /** The steps of a growth from first to last, along a drawn line. */
-export function Stem({ growth }: { growth: Growth }) {
+export const Stem = memo(function Stem({ growth: id }: { growth: string }) {
+  const head = useDocument(
+    useShallow(({ scene }) => {
+      const growth = growthIn(scene, id);
+      return growth ? headOf(growth) : null;
+    }),
+  );
   // As text, which is the same from frame to frame unless something else is told.
   const told = useResults((state) =>
-    JSON.stringify(state.record?.growths.find(({ id }) => id === growth.id)?.notices ?? NONE),
+    JSON.stringify(state.record?.growths.find((one) => one.id === id)?.notices ?? NONE),
   );
   const lost = useResults((state) => state.lost);
   const { notices, ofSteps } = useMemo(() => {
-    const notices = [...(JSON.parse(told) as Notice[]), ...(lost?.place.growth === growth.id ? [lost] : [])];
+    const notices = [...(JSON.parse(told) as Notice[]), ...(lost?.place.growth === id ? [lost] : [])];
     const ofSteps = new Map<string, Notice[]>();
     for (const notice of notices)
       if (notice.place.step) ofSteps.set(notice.place.step, [...(ofSteps.get(notice.place.step) ?? []), notice]);
     return { notices, ofSteps };
-  }, [told, lost, growth.id]);
-  const set = (part: 'seed' | 'shift', label: string) => (value: number, live: boolean) => {
-    changeGrowth(growth.id, label, { [part]: value }, `${part}:${growth.id}`);
-    if (!live) endEdit();
-  };
+  }, [told, lost, id]);
+  if (!head) return null;
+  const { name, hue, locked } = head;
 
   return (
     <Box
       component="section"
-      aria-label={`${growth.name}, step by step`}
+      aria-label={`${name}, step by step`}
       sx={{ flex: 1, minHeight: 0, overflowY: 'auto', pb: 3 }}
     >
-      <Box sx={{ px: 1.75, pt: 1.25, pb: 0.5, fontSize: 12, color: 'text.secondary' }}>{growth.name}, step by step</Box>
-      <UsedBy growth={growth} />
-      {growth.locked && <Locked growth={growth} />}
+      <Box sx={{ px: 1.75, pt: 1.25, pb: 0.5, fontSize: 12, color: 'text.secondary' }}>{name}, step by step</Box>
+      <UsedBy growth={id} />
+      {locked && <Locked growth={id} />}
       {notices
         .filter(({ place }) => !place.step)
         .map((notice) => (
@@ -77,7 +90,7 @@ export function Stem({ growth }: { growth: Growth }) {
           </Box>
         ))}
       {/* What is locked can be read and not changed. */}
-      <div inert={growth.locked} style={growth.locked ? { opacity: 0.6 } : undefined}>
+      <div inert={locked} style={locked ? { opacity: 0.6 } : undefined}>
         <Box
           sx={{
             position: 'relative',
@@ -88,54 +101,96 @@ export function Stem({ growth }: { growth: Growth }) {
               top: 18,
               bottom: 20,
               width: 2,
-              bgcolor: growth.hue,
+              bgcolor: hue,
               opacity: 0.45,
             },
           }}
         >
-          <SortableRows
-            rows={growth.steps.map((step) => ({ id: step.id, name: titleOf(step) }))}
-            onMove={(from, to) => moveStep(growth.id, from, to)}
-          >
-            {growth.steps.map((step) => (
-              <StepRow
-                key={step.id}
-                growth={growth.id}
-                hue={growth.hue}
-                step={step}
-                notices={ofSteps.get(step.id) ?? NONE}
-              />
-            ))}
-          </SortableRows>
+          <StepRows growth={id} hue={hue} ofSteps={ofSteps} />
           <Box sx={{ pl: '46px', pr: 1.75, pt: 0.5 }}>
             <Button
               color="inherit"
-              sx={{ color: growth.hue, border: `1px dashed ${INK.line}`, width: '100%' }}
+              sx={{ color: hue, border: `1px dashed ${INK.line}`, width: '100%' }}
               onClick={() => setView({ palette: 'steps' })}
             >
               Add a step
             </Button>
           </Box>
         </Box>
-        <PlaceRow growth={growth} />
+        <PlaceRow growth={id} />
         <Box sx={{ px: 1.75, pt: 2 }}>
-          <NumberField spec={SEED} value={growth.seed} accent={growth.hue} onChange={set('seed', 'Change the seed')} />
-          <NumberField spec={LATE} value={growth.shift} accent={growth.hue} onChange={set('shift', 'Shift in time')} />
+          <OwnNumber growth={id} hue={hue} part="seed" spec={SEED} label="Change the seed" />
+          <OwnNumber growth={id} hue={hue} part="shift" spec={LATE} label="Shift in time" />
         </Box>
       </div>
     </Box>
   );
+});
+
+/** The rows of a growth's steps, made anew where their order, or what is wrong with one, is another. */
+const StepRows = memo(function StepRows({
+  growth,
+  hue,
+  ofSteps,
+}: {
+  growth: string;
+  hue: string;
+  ofSteps: ReadonlyMap<string, Notice[]>;
+}) {
+  const ids = useDocument(useShallow(({ scene }) => growthIn(scene, growth)?.steps.map(({ id }) => id) ?? []));
+  return (
+    <SortableRows
+      ids={ids}
+      nameOf={(id) => {
+        const whole = growthIn(useDocument.getState().scene, growth);
+        return whole ? nameOfStep(whole, id) : '';
+      }}
+      onMove={(from, to) => moveStep(growth, from, to)}
+    >
+      {ids.map((id) => (
+        <StepRow key={id} growth={growth} hue={hue} step={id} notices={ofSteps.get(id) ?? NONE} />
+      ))}
+    </SortableRows>
+  );
+});
+
+/** A number of the growth itself. */
+function OwnNumber({
+  growth,
+  hue,
+  part,
+  spec,
+  label,
+}: {
+  growth: string;
+  hue: string;
+  part: 'seed' | 'shift';
+  spec: NumberParam;
+  label: string;
+}) {
+  const value = useDocument(({ scene }) => growthIn(scene, growth)?.[part] ?? 0);
+  return (
+    <NumberField
+      spec={spec}
+      value={value}
+      accent={hue}
+      onChange={(next, live) => {
+        changeGrowth(growth, label, { [part]: next }, `${part}:${growth}`);
+        if (!live) endEdit();
+      }}
+    />
+  );
 }
 
 /** Says that a growth is locked, and unlocks it. */
-function Locked({ growth }: { growth: Growth }) {
+function Locked({ growth }: { growth: string }) {
   return (
     <Box sx={{ mx: 1.75, my: 0.5, display: 'flex', alignItems: 'center', gap: 1, fontSize: 12.5 }}>
       <Box sx={{ flex: 1 }}>Locked, so that nothing of it is changed by mistake.</Box>
       <Button
         variant="outlined"
         color="inherit"
-        onClick={() => changeGrowth(growth.id, 'Unlock growth', { locked: false })}
+        onClick={() => changeGrowth(growth, 'Unlock growth', { locked: false })}
       >
         Unlock
       </Button>
@@ -144,9 +199,9 @@ function Locked({ growth }: { growth: Growth }) {
 }
 
 /** Who copies a growth or takes something of it over; a click goes there. */
-function UsedBy({ growth }: { growth: Growth }) {
+function UsedBy({ growth }: { growth: string }) {
   const told = useDocument(({ scene }) =>
-    JSON.stringify(usersOf(scene, growth.id).map(({ id, name }): [string, string] => [id, name])),
+    JSON.stringify(usersOf(scene, growth).map(({ id, name }): [string, string] => [id, name])),
   );
   const users = JSON.parse(told) as [id: string, name: string][];
   if (users.length === 0) return null;

@@ -18,8 +18,9 @@ import {
   type StepDeclaration,
   stepOf,
 } from '@uvrex/core';
+import { useShallow } from 'zustand/react/shallow';
 import { deleteStep, duplicateStep, ownFrame, renameStep, titleOf, toggleStep } from '@/state/actions';
-import { growthIn, useDocument } from '@/state/document';
+import { growthIn, stepIn, useDocument } from '@/state/document';
 import { withClips } from '@/state/clipsLater';
 import { askToKeep } from '@/state/keepAsked';
 import { useResults } from '@/state/results';
@@ -38,14 +39,22 @@ const StepHelp = dynamic(() => import('./StepHelp').then((module) => module.Step
 const ParamFields = dynamic(() => import('./ParamFields').then((module) => module.ParamFields), { ssr: false });
 
 interface Props {
-  /** Which growth it is of, not the growth itself: a change of another of its steps draws this row not anew. */
+  /** Which growth and step, not they themselves, which are others after each change: a row hangs on what it shows. */
   growth: string;
   hue: string;
-  step: Step;
+  step: string;
   notices: Notice[];
 }
 
 const grown = (id: string): Growth | undefined => growthIn(useDocument.getState().scene, id);
+
+/** What the head of a step's row shows of it. */
+const headOf = (step: Step) => ({
+  kind: step.kind,
+  on: step.on,
+  title: titleOf(step),
+  animated: Object.values(step.params).some((value) => isTrack(baseOf(value))),
+});
 
 /** One line on what a step does now. */
 function summaryOf(growth: Growth, step: Step, declaration: StepDeclaration, clock: Clock, frame: number): string {
@@ -59,42 +68,46 @@ function summaryOf(growth: Growth, step: Step, declaration: StepDeclaration, clo
 
 interface OfStep {
   growth: string;
-  step: Step;
+  step: string;
   declaration: StepDeclaration;
 }
 
 /** What a step does at the playhead; formulas read its neighbours, so it hangs on the whole growth. */
-function Summary({ growth: id, step, declaration }: OfStep) {
-  const growth = useDocument((state) => growthIn(state.scene, id));
-  const frame = useView((state) => (growth ? ownFrame(growth, state.frame) : 0));
-  const fps = useDocument((state) => state.scene.fps);
-  const range = useDocument((state) => state.scene.range);
-  return growth && summaryOf(growth, step, declaration, { fps, range }, frame);
+function Summary({ growth: id, step: stepId, declaration }: OfStep) {
+  const frame = useView((state) => state.frame);
+  return useDocument(({ scene }) => {
+    const growth = growthIn(scene, id);
+    const step = stepIn(scene, id, stepId);
+    return growth && step && summaryOf(growth, step, declaration, scene, ownFrame(growth, frame));
+  });
 }
 
 /** How long a step took for the frame that is shown, where that is worth telling. */
 function Cost({ growth, step }: { growth: string; step: string }) {
-  const milliseconds = useResults(
-    ({ record }) =>
-      record?.growths.find(({ id }) => id === growth)?.costs.find((cost) => cost.step === step)?.milliseconds ?? 0,
-  );
-  if (milliseconds < 1) return null;
+  const told = useResults(({ record }) => {
+    const took =
+      record?.growths.find(({ id }) => id === growth)?.costs.find((cost) => cost.step === step)?.milliseconds ?? 0;
+    return took < 1 ? null : took.toFixed(1);
+  });
+  if (told === null) return null;
   return (
     <Tooltip title="Time this step took for this frame">
       <Box
         component="span"
         sx={{ ml: 'auto', fontFamily: MONO, fontWeight: 400, fontSize: 11, color: 'text.secondary' }}
       >
-        {milliseconds.toFixed(1)} ms
+        {told} ms
       </Box>
     </Tooltip>
   );
 }
 
-function Fields({ growth: id, step, declaration }: OfStep) {
+function Fields({ growth: id, step: stepId, declaration }: OfStep) {
   const growth = useDocument((state) => growthIn(state.scene, id));
+  const step = growth?.steps.find((one) => one.id === stepId);
   return (
-    growth && (
+    growth &&
+    step && (
       <ParamFields
         growth={{ ...growth, steps: [...growth.steps, placeOwner(growth)] }}
         step={step}
@@ -105,18 +118,23 @@ function Fields({ growth: id, step, declaration }: OfStep) {
 }
 
 /** One step on the stem: its bud, what it does now, and opened in place, its fields. */
-export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Props) {
-  const declaration = stepOf(step.kind);
-  const open = useView((state) => state.openSteps.includes(step.id));
+export const StepRow = memo(function StepRow({ growth, hue, step: id, notices }: Props) {
+  const head = useDocument(
+    useShallow(({ scene }) => {
+      const step = stepIn(scene, growth, id);
+      return step ? headOf(step) : null;
+    }),
+  );
+  const open = useView((state) => state.openSteps.includes(id));
   const [naming, setNaming] = useState(false);
-  const drag = useRowDrag(step.id);
+  const drag = useRowDrag(id);
+  const declaration = head && stepOf(head.kind);
   if (!declaration) return null;
 
-  const title = titleOf(step);
-  const animated = Object.values(step.params).some((value) => isTrack(baseOf(value)));
+  const { on, title, animated } = head;
   const toggleOpen = (): void =>
     setView(({ openSteps }) => ({
-      openSteps: open ? openSteps.filter((id) => id !== step.id) : [...openSteps, step.id],
+      openSteps: open ? openSteps.filter((other) => other !== id) : [...openSteps, id],
     }));
   return (
     <Box
@@ -134,11 +152,11 @@ export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Pro
         borderRadius: 2,
       }}
     >
-      <Tooltip title={step.on ? 'Switch off (B)' : 'Switch on (B)'}>
+      <Tooltip title={on ? 'Switch off (B)' : 'Switch on (B)'}>
         <ButtonBase
-          aria-label={`Switch ${title} ${step.on ? 'off' : 'on'}`}
-          aria-pressed={step.on}
-          onClick={() => toggleStep(growth, step.id)}
+          aria-label={`Switch ${title} ${on ? 'off' : 'on'}`}
+          aria-pressed={on}
+          onClick={() => toggleStep(growth, id)}
           sx={{
             position: 'absolute',
             left: 16,
@@ -147,8 +165,8 @@ export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Pro
             height: 20,
             borderRadius: '60% 0 60% 60%',
             transform: 'rotate(45deg)',
-            bgcolor: step.on ? hue : INK.panel,
-            border: `2px solid ${step.on ? hue : INK.mute}`,
+            bgcolor: on ? hue : INK.panel,
+            border: `2px solid ${on ? hue : INK.mute}`,
           }}
         />
       </Tooltip>
@@ -159,17 +177,17 @@ export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Pro
             label="Name of the step"
             done={(name) => {
               setNaming(false);
-              if (name !== null) renameStep(growth, step.id, name);
+              if (name !== null) renameStep(growth, id, name);
             }}
           />
         ) : (
           <ButtonBase
             {...drag.handle}
-            data-row={step.id}
+            data-row={id}
             aria-expanded={open}
             onClick={toggleOpen}
             onDoubleClick={() => setNaming(true)}
-            onFocus={() => setView({ focusStep: step.id })}
+            onFocus={() => setView({ focusStep: id })}
             sx={{
               flex: 1,
               minWidth: 0,
@@ -188,7 +206,7 @@ export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Pro
                 alignItems: 'center',
                 fontSize: 13.5,
                 fontWeight: 650,
-                color: step.on ? 'text.primary' : 'text.secondary',
+                color: on ? 'text.primary' : 'text.secondary',
               }}
             >
               <Tooltip title={<StepHelp declaration={declaration} />} placement="right" enterDelay={500}>
@@ -204,10 +222,10 @@ export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Pro
                   sx={{ width: 6, height: 6, borderRadius: 3, bgcolor: INK.front, alignSelf: 'center' }}
                 />
               )}
-              <Cost growth={growth} step={step.id} />
+              <Cost growth={growth} step={id} />
             </Box>
             <Box component="span" sx={{ display: 'block', fontSize: 12, color: 'text.secondary' }}>
-              {step.on ? <Summary growth={growth} step={step} declaration={declaration} /> : 'off'}
+              {on ? <Summary growth={growth} step={id} declaration={declaration} /> : 'off'}
             </Box>
           </ButtonBase>
         )}
@@ -215,15 +233,22 @@ export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Pro
           of={title}
           items={[
             { label: 'Rename', run: () => setNaming(true) },
-            { label: 'Duplicate', run: () => duplicateStep(growth, step.id) },
-            { label: 'Copy', run: () => withClips(({ copyStep }) => copyStep(grown(growth)!, step)) },
-            { label: 'Keep as a cutting', run: () => askToKeep({ growths: [growth], steps: [step.id] }) },
-            { label: step.on ? 'Switch off' : 'Switch on', run: () => toggleStep(growth, step.id) },
+            { label: 'Duplicate', run: () => duplicateStep(growth, id) },
+            {
+              label: 'Copy',
+              run: () => {
+                const whole = grown(growth)!;
+                const step = whole.steps.find((one) => one.id === id)!;
+                withClips(({ copyStep }) => copyStep(whole, step));
+              },
+            },
+            { label: 'Keep as a cutting', run: () => askToKeep({ growths: [growth], steps: [id] }) },
+            { label: on ? 'Switch off' : 'Switch on', run: () => toggleStep(growth, id) },
             {
               label: 'Delete',
               run: () => {
-                const next = rowBeside(grown(growth)!.steps, step.id) ?? growth;
-                deleteStep(growth, step.id);
+                const next = rowBeside(grown(growth)!.steps, id) ?? growth;
+                deleteStep(growth, id);
                 focusRow(next);
               },
             },
@@ -246,7 +271,7 @@ export const StepRow = memo(function StepRow({ growth, hue, step, notices }: Pro
       ))}
       {open && (
         <FieldsBox>
-          <Fields growth={growth} step={step} declaration={declaration} />
+          <Fields growth={growth} step={id} declaration={declaration} />
         </FieldsBox>
       )}
     </Box>

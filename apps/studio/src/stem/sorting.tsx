@@ -12,7 +12,7 @@ const BY_POINTER = { activationConstraint: { distance: 5 } };
 const MODIFIERS = [restrictToVerticalAxis];
 
 interface Props {
-  ids: string[];
+  ids: readonly string[];
   nameOf: (id: string) => string;
   onMove: (from: number, to: number) => void;
   children: ReactNode;
@@ -41,7 +41,7 @@ export function Sorting({ ids, nameOf, onMove, children }: Props) {
         if (over && active.id !== over.id) onMove(ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
       }}
     >
-      <SortableContext items={ids} strategy={verticalListSortingStrategy}>
+      <SortableContext items={ids as string[]} strategy={verticalListSortingStrategy}>
         {children}
       </SortableContext>
     </DndContext>

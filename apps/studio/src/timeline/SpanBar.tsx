@@ -2,12 +2,13 @@
 
 import Box from '@mui/material/Box';
 import Slider from '@mui/material/Slider';
+import { memo } from 'react';
 import { setView, useView } from '@/state/view';
 import { INK } from '@/ui/theme';
 import { LABELS } from './scale';
 
 /** Which frames the timeline shows: drag either end to come nearer, the middle to go along. */
-export function SpanBar({ range }: { range: readonly [number, number] }) {
+export const SpanBar = memo(function SpanBar({ range }: { range: readonly [number, number] }) {
   const span = useView((state) => state.span);
   return (
     <Box sx={{ pl: `${LABELS}px`, pr: '18px', height: 16, flexShrink: 0 }}>
@@ -33,4 +34,4 @@ export function SpanBar({ range }: { range: readonly [number, number] }) {
       />
     </Box>
   );
-}
+});

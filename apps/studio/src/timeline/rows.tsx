@@ -198,8 +198,13 @@ const CYCLE_SIGNS: Record<Cycle, string> = {
   'repeat-offset': 'repeats onwards',
 };
 
+interface ValueRowProps extends RowProps {
+  row: TrackRow;
+  top: number;
+}
+
 /** The curve of one animated value with its keys; what its cycles make of it past them is drawn broken. */
-export function ValueRow({ row, top, scale, openEasing }: RowProps & { row: TrackRow; top: number }) {
+export const ValueRow = memo(function ValueRow({ row, top, scale, openEasing }: ValueRowProps) {
   const { track, shift } = row;
   const curve = curveOf(track, shift, scale, top);
   const marks = marksOf(
@@ -261,6 +266,17 @@ export function ValueRow({ row, top, scale, openEasing }: RowProps & { row: Trac
         />
       ))}
     </g>
+  );
+}, sameValueRow);
+
+/** Rows are listed anew after each change; one is drawn anew where it tells something else. */
+function sameValueRow(a: ValueRowProps, b: ValueRowProps): boolean {
+  const told = Object.keys(a.row) as (keyof TrackRow)[];
+  return (
+    a.top === b.top &&
+    a.scale === b.scale &&
+    a.openEasing === b.openEasing &&
+    told.every((key) => a.row[key] === b.row[key])
   );
 }
 

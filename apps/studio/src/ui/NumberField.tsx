@@ -94,7 +94,12 @@ export function NumberField({
         }}
       >
         <Box sx={{ display: 'flex', alignItems: 'center', minWidth: 0 }}>
-          <Tooltip title={held ? '' : spec.help} placement="left">
+          <Tooltip
+            title={held ? '' : spec.help}
+            placement="left"
+            // While it fades it is placed anew with each change, for which the page is laid out on the spot.
+            slotProps={held ? { popper: { transition: false } } : undefined}
+          >
             <Box
               component="label"
               htmlFor={id}

@@ -226,10 +226,10 @@ function call(event: KeyboardEvent, id: string | undefined): void {
   if (id) runCommand(id);
 }
 
-/** The steps of the chosen growth, or what the scene has of its own; alone in hanging on every change of it. */
+/** The steps of the chosen growth, or what the scene has of its own. */
 function Chosen() {
   const selected = useView((state) => state.growth);
-  const growth = useDocument((state) => growthIn(state.scene, selected));
+  const growth = useDocument((state) => growthIn(state.scene, selected)?.id);
   const several = useView(useShallow((view) => chosenIn(view)));
   if (several.length > 1)
     return (
@@ -238,7 +238,7 @@ function Chosen() {
       </Guarded>
     );
   return (
-    <Guarded key={growth?.id} what="The steps">
+    <Guarded key={growth} what="The steps">
       {growth ? <Stem growth={growth} /> : <ScenePanel />}
     </Guarded>
   );

@@ -7,7 +7,7 @@ import { memo, type ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { SCENE_ID } from '@uvrex/core';
 import { setParams } from '@/state/actions';
-import { endEdit, useDocument } from '@/state/document';
+import { endEdit, growthIn, useDocument } from '@/state/document';
 import { runCommand } from '@/state/commands';
 import { stopPainting } from '@/state/painting';
 import { axes } from '@/state/guides';
@@ -275,10 +275,9 @@ const compact = (n: number): string =>
 function Statistics() {
   const record = useResults((state) => state.record);
   const busy = useResults((state) => state.busy);
-  const scene = useDocument((state) => state.scene);
   const complete = useProjection((state) => state.complete);
   if (busy) {
-    const growth = scene.growths.find(({ id }) => id === busy.stage?.growth);
+    const growth = growthIn(useDocument.getState().scene, busy.stage?.growth ?? null);
     const seconds = ((performance.now() - busy.since) / 1000).toFixed(1);
     return (
       <Bar label="At work">

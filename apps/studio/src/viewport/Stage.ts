@@ -112,7 +112,7 @@ export class Stage {
         new Promise((taken) => {
           this.#pictures.push(taken);
           // Where drawing is slow the last picture is still there, unless one is being made.
-          if (drawnBySoftware() && this.canvas.dataset.drawn && this.#asked === 0) this.#hand();
+          if (drawnBySoftware() && this.canvas.dataset.drawn && this.#asked === 0 && this.#settled) this.#hand();
           else this.#ask();
         }),
     );
@@ -235,7 +235,8 @@ export class Stage {
       if (this.#held || this.#settled || useView.getState().playing || !useResults.getState().record) return;
       this.#settled = true;
       // What was drawn while it moved may be as fine already.
-      if (this.#asked === 0 && this.#drawnAs === asText(this.#manner())) this.canvas.dataset.rest = String(isCurrent());
+      if (this.#asked === 0 && this.#pictures.length === 0 && this.#drawnAs === asText(this.#manner()))
+        this.canvas.dataset.rest = String(isCurrent());
       else this.#ask();
     }, SETTLE);
   }
@@ -345,7 +346,8 @@ export class Stage {
     this.canvas.dataset.complete = String(Math.floor(100 * complete));
     this.#cover.fade(complete);
     if (complete < 1) this.#ask();
-    else this.#hand();
+    // Reading it back holds the page: while something moves it waits until it rests.
+    else if (this.#settled || useView.getState().playing || !useResults.getState().record) this.#hand();
   }
 
   /** Gives the picture to whoever waits for one. */

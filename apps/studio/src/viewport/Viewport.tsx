@@ -89,6 +89,33 @@ function usePlaced(): { growth: Growth; step: Step; param: string } | null {
   return null;
 }
 
+/** What is taken hold of in the picture; hangs on every change of the chosen growth. */
+function Handles() {
+  const painting = useView((state) => state.tool === 'paint');
+  const shaping = useHandled('falloff');
+  const drawn = useHandled('anchors');
+  const weaving = useHandled('web');
+  const laid = useHandled('copies');
+  const moved = useMoved();
+  const placed = usePlaced();
+  const started = useStart();
+  // Guides are handled while the scene itself is selected.
+  const guiding = useView((state) => state.growth === SCENE_ENTRY && !state.playing && state.tool === 'look');
+  return (
+    <>
+      {drawn && <AnchorHandles growth={drawn.growth} step={drawn.step} />}
+      {started && <StartHandles growth={started.growth} step={started.step} />}
+      {laid && <AlongHandles growth={laid.growth} step={laid.step} />}
+      {moved && <PlaceHandles growth={moved} />}
+      {weaving && <WebHandles growth={weaving.growth} step={weaving.step} />}
+      {placed && <PlaceLayer growth={placed.growth} step={placed.step} param={placed.param} />}
+      {painting && <PaintLayer />}
+      {guiding && <GuideHandles />}
+      {shaping && <FalloffHandles growth={shaping.growth} step={shaping.step} />}
+    </>
+  );
+}
+
 /** The picture and what lies over it. */
 export function Viewport() {
   const drawing = useView((state) => state.tool === 'draw');
@@ -103,18 +130,8 @@ export function Viewport() {
   const empty = useDocument((state) => state.scene.growths.length === 0);
   const table = useView((state) => state.table);
   const shaded = useView((state) => state.shade !== null);
-  const painting = useView((state) => state.tool === 'paint');
   const lost = useResults((state) => state.lost !== null);
   const resting = useView((state) => !state.playing && state.tool === 'look');
-  const shaping = useHandled('falloff');
-  const drawn = useHandled('anchors');
-  const weaving = useHandled('web');
-  const laid = useHandled('copies');
-  const moved = useMoved();
-  const placed = usePlaced();
-  const started = useStart();
-  // Guides are handled while the scene itself is selected.
-  const guiding = useView((state) => state.growth === SCENE_ENTRY && !state.playing && state.tool === 'look');
   return (
     <Box
       component="section"
@@ -138,15 +155,7 @@ export function Viewport() {
       <Box sx={{ position: 'relative', minWidth: 0, minHeight: 0, overflow: 'hidden' }}>
         <Surface />
         {grid && <GridNames />}
-        {drawn && <AnchorHandles growth={drawn.growth} step={drawn.step} />}
-        {started && <StartHandles growth={started.growth} step={started.step} />}
-        {laid && <AlongHandles growth={laid.growth} step={laid.step} />}
-        {moved && <PlaceHandles growth={moved} />}
-        {weaving && <WebHandles growth={weaving.growth} step={weaving.step} />}
-        {placed && <PlaceLayer growth={placed.growth} step={placed.step} param={placed.param} />}
-        {painting && <PaintLayer />}
-        {guiding && <GuideHandles />}
-        {shaping && <FalloffHandles growth={shaping.growth} step={shaping.step} />}
+        <Handles />
         {resting && seen && <Chosen />}
         {pinned && <Pins />}
         {trailing && <TrailLine />}

@@ -143,7 +143,7 @@ export class CopySet {
   }
 
   /** An item's object, with room for so many copies: made in doubling steps, so that it seldom changes. */
-  #object(item: string, mesh: NonNullable<Shown['mesh']>, count: number, tinted: boolean): InstancedMesh {
+  #object(item: string, mesh: Drawable, count: number, tinted: boolean): InstancedMesh {
     const known = this.#objects.get(item);
     // The last used comes last.
     this.#objects.delete(item);

@@ -14,7 +14,7 @@ import {
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js';
-import { FAR, NEAR, type Surface } from '@uvrex/core';
+import type { Surface } from '@uvrex/core';
 import type { OnScreen } from '@/state/results';
 import type { Look } from '@/state/view';
 import type { Shown } from '@/worker/protocol';
@@ -59,8 +59,8 @@ export function partsOf(
       },
     };
     const parts = [skin];
-    const tips = surface && surface.glowReach > 0 && !rendering.ghost && !mesh.flat && tipsOf(growth.shown);
-    if (tips) {
+    const { tips } = growth.shown;
+    if (tips && surface && !rendering.ghost && !mesh.flat) {
       parts.push({
         kind: 'halos',
         geometry: () => points(tips.positions).setAttribute('strength', new BufferAttribute(tips.strengths, 1)),
@@ -159,21 +159,6 @@ function thickLines(geometry: BufferGeometry, color: string, materials: Material
   const object = new LineSegments2(geometry as LineSegmentsGeometry, material);
   if (inFront) object.renderOrder = 10;
   return object;
-}
-
-/** The growing ends of a growth's paths, with the strongest light that its skin gives off; null where nothing glows. */
-function tipsOf({ paths, mesh }: Shown): { positions: Float32Array; strengths: Float32Array } | null {
-  if (!paths || !mesh?.glow) return null;
-  const ends: number[] = [];
-  for (let p = 0; p < paths.offsets.length - 1; p++) {
-    const [a, b] = [paths.offsets[p], paths.offsets[p + 1]];
-    if (b - a < 2 || paths.closed[p]) continue;
-    if (paths.fronts[p] & FAR) ends.push(...paths.positions.subarray(3 * b - 3, 3 * b));
-    if (paths.fronts[p] & NEAR) ends.push(...paths.positions.subarray(3 * a, 3 * a + 3));
-  }
-  const strongest = mesh.glow.reduce((top, glow) => Math.max(top, glow), 0);
-  if (ends.length === 0 || strongest < 0.01) return null;
-  return { positions: Float32Array.from(ends), strengths: new Float32Array(ends.length / 3).fill(strongest) };
 }
 
 /** A soft light about each tip: the glow as water scatters it. */

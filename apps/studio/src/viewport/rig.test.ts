@@ -2,6 +2,7 @@ import { Mesh, type MeshStandardMaterial, Points, Raycaster, Vector3 } from 'thr
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { newScene } from '@uvrex/core';
 import type { OnScreen } from '@/state/results';
+import { ballRound } from '@/worker/ball';
 import type { Shown } from '@/worker/protocol';
 import { type Picture, Rig } from './rig';
 
@@ -18,9 +19,11 @@ const sheet = (id: string, z = 0, more: Partial<Shown> = {}): OnScreen => ({
       indices: Uint32Array.of(0, 1, 2, 0, 2, 3),
       colors: null,
       glow: null,
+      ball: ballRound([-1, 0, z, 1, 2, z]),
     },
     copies: [],
-    copiesSphere: null,
+    copiesBall: null,
+    tips: null,
     dots: null,
     dotIds: null,
     paths: {
@@ -127,4 +130,19 @@ test('its ball holds all that is shown, ghosts left aside', () => {
   expect(radius).toBeCloseTo(Math.SQRT2, 6);
   expect(rig.boundsOf('a')!.radius).toBeCloseTo(Math.SQRT2, 6);
   expect(rig.boundsOf('b')).toBeNull();
+});
+
+test('what shines at its growing ends has a soft light about each of them', () => {
+  const rig = new Rig();
+  const tips = { positions: Float32Array.of(0, 2, 0), strengths: Float32Array.of(0.5) };
+  const surface = { roughness: 0.4, glowColor: [1, 0.5, 0.3] as [number, number, number], glowReach: 0.2 };
+  const lights = () => {
+    const found: Points[] = [];
+    rig.three.traverse((object) => object instanceof Points && found.push(object));
+    return found.filter(({ geometry }) => geometry.hasAttribute('strength'));
+  };
+  rig.show(picture([sheet('a', 0, { tips, surface })]));
+  expect(lights().map(({ geometry }) => [...geometry.getAttribute('position').array])).toEqual([[0, 2, 0]]);
+  rig.show(picture([sheet('b', 0, { surface })]));
+  expect(lights()).toEqual([]);
 });

@@ -315,7 +315,7 @@ class Entry {
       if (!first.geometry.boundingSphere) first.geometry.computeBoundingSphere();
       if (first.geometry.boundingSphere) spheres.push(first.geometry.boundingSphere.clone());
     }
-    const around = this.#growth?.shown.copiesSphere;
+    const around = this.#growth?.shown.copiesBall;
     if (around) spheres.push(new Sphere(new Vector3(...around.centre), around.radius));
     const solid = spheres.filter(({ radius }) => radius >= 0);
     return solid.length > 0 ? solid.reduce((whole, sphere) => whole.union(sphere)) : null;

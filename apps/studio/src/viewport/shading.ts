@@ -74,7 +74,7 @@ function recoloured(growth: OnScreen, shade: Shade, column: SheetColumn, sheet: 
 
 /** A skin whose corners are each a face's own, in the colours of its faces. */
 function facesApart(
-  { positions, normals, indices }: NonNullable<OnScreen['shown']['mesh']>,
+  { positions, normals, indices, ball }: NonNullable<OnScreen['shown']['mesh']>,
   colours: Float32Array,
 ): OnScreen['shown']['mesh'] {
   const own = (from: Float32Array, at: (corner: number) => number): Float32Array =>
@@ -85,6 +85,7 @@ function facesApart(
     indices: mapped(Uint32Array, indices, (_, corner) => corner),
     colors: own(colours, (corner) => Math.floor(corner / 3)),
     glow: null,
+    ball,
     flat: true,
   };
 }

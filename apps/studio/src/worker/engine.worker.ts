@@ -22,8 +22,10 @@ import {
   type Wanted,
 } from '@uvrex/core';
 import { db } from '@/state/db';
+import { type Ball, ballRound } from './ball';
 import { matricesOf } from './matrices';
 import type { EngineApi, EngineNews, FitReport, GrowthPayload, Shown } from './protocol';
+import { tipsOf } from './tips';
 
 declare const self: DedicatedWorkerGlobalScope;
 
@@ -228,7 +230,7 @@ function itemsOf(form: Form | null, buffers: ArrayBuffer[]): { key: string; show
   });
 }
 
-function sphereOf(copies: Copies | null): Shown['copiesSphere'] {
+function ballOf(copies: Copies | null): Ball | null {
   const bounds = copies && boundsOf({ ...emptyForm(), copies });
   if (!bounds) return null;
   const { min, max } = bounds;
@@ -255,6 +257,7 @@ function shownOf({ mesh, paths, points, surface, copies }: Form, buffers: ArrayB
       indices: copy(mesh.indices),
       colors: mesh.colors && copy(mesh.colors),
       glow: mesh.glow && copy(mesh.glow),
+      ball: ballRound(mesh.positions),
     },
     paths: paths && {
       positions: copy(paths.positions),
@@ -265,9 +268,10 @@ function shownOf({ mesh, paths, points, surface, copies }: Form, buffers: ArrayB
       u: copy(paths.u),
     },
     copies: placed,
-    copiesSphere: sphereOf(copies),
+    copiesBall: ballOf(copies),
     dots: points && copy(points.positions),
     dotIds: points && copy(points.ids),
+    tips: mesh && surface && surface.glowReach > 0 ? tipsOf(paths, mesh.glow) : null,
     surface,
   };
 }

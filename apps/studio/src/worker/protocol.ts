@@ -12,6 +12,8 @@ import type {
   Trail,
   TrailTarget,
 } from '@uvrex/core';
+import type { Ball } from './ball';
+import type { Tips } from './tips';
 
 /** What the screen needs of a growth's form, in arrays that are handed over. */
 export interface Shown {
@@ -21,6 +23,8 @@ export interface Shown {
     indices: Uint32Array;
     colors: Float32Array | null;
     glow: Float32Array | null;
+    /** A ball round it, as drawing it asks for one; null where it is empty. */
+    ball: Ball | null;
     /** Its colours are values to be read: no light falls on them. Put in by the page. */
     flat?: boolean;
   } | null;
@@ -30,7 +34,7 @@ export interface Shown {
    */
   copies: { item: string; matrices: Float32Array; tints: Float32Array | null; ids: Uint32Array }[];
   /** A ball round all copies. */
-  copiesSphere: { centre: [number, number, number]; radius: number } | null;
+  copiesBall: Ball | null;
   /** Places of loose points. */
   dots: Float32Array | null;
   /** Their stable numbers. */
@@ -38,6 +42,8 @@ export interface Shown {
   paths: Pick<Paths, 'positions' | 'offsets' | 'closed' | 'fronts' | 'ids' | 'u'> | null;
   /** Colours of points in which they are shown, loose ones or those of paths, 3 each, linear; put in by the page. */
   pointColors?: Float32Array;
+  /** Ends of its paths that grow and shine. */
+  tips: Tips | null;
   surface: Surface | null;
 }
 
