@@ -87,6 +87,7 @@ export { stepOf, STEPS } from './steps/index';
 export { growthPlace } from './steps/shape/growthPlace';
 
 // From a scene and a frame to forms
+export { coarsened } from './evaluate/coarse';
 export { Evaluator } from './evaluate/evaluator';
 export { references } from './evaluate/plan';
 export type { FrameResult, GrowthResult, Notice, StepCost, Wanted } from './evaluate/results';

@@ -11,6 +11,8 @@ class FakeEngine {
   asked: number[] = [];
   forgotten: string[] = [];
   cancelled = 0;
+  /** Evaluations that took too long. */
+  cut = 0;
   loaded: Scene[] = [];
   stage = null;
   #answer: ((payload: FramePayload | null) => void) | null = null;
@@ -22,9 +24,15 @@ class FakeEngine {
   load(scene: Scene): void {
     this.loaded.push(scene);
   }
-  evaluate(frame: number): Promise<FramePayload | null> {
+  evaluate(frame: number, limit?: number): Promise<FramePayload | null> {
     this.asked.push(frame);
     return new Promise((answer, fail) => {
+      if (limit)
+        setTimeout(() => {
+          if (answer !== this.#answer) return;
+          this.cut++;
+          answer(null);
+        }, limit);
       this.#answer = answer;
       this.#fail = fail;
     });
@@ -39,7 +47,7 @@ class FakeEngine {
   dispose(): void {}
 
   /** Answers the running request. */
-  async answer(growths: Partial<GrowthPayload>[], items: FramePayload['items'] = []): Promise<void> {
+  async answer(growths: Partial<GrowthPayload>[], items: FramePayload['items'] = [], wait = 200): Promise<void> {
     const full = growths.map((growth): GrowthPayload => ({
       id: 'g',
       key: 'k',
@@ -57,7 +65,7 @@ class FakeEngine {
       ...growth,
     }));
     this.#answer?.({ frame: this.asked.at(-1)!, milliseconds: 1, growths: full, items });
-    await settle();
+    await settle(wait);
   }
   async lose(stage: { growth: string; step: string } | null): Promise<void> {
     this.restarted();
@@ -96,9 +104,9 @@ const something = (): Shown => ({
 });
 
 /** Lets promises and the short timers of the background run. */
-const settle = async (): Promise<void> => {
+const settle = async (milliseconds = 200): Promise<void> => {
   for (let i = 0; i < 6; i++) await Promise.resolve();
-  jest.advanceTimersByTime(200);
+  jest.advanceTimersByTime(milliseconds);
   for (let i = 0; i < 6; i++) await Promise.resolve();
 };
 
@@ -268,4 +276,80 @@ test('items of copies are held by key; a frame whose item is not there is asked 
   await engine().answer([{ key: 'chain 2', items: ['item:lost'] }]);
   expect(engine().forgotten).toContain('item:lost');
   expect(engine().asked.length).toBeGreaterThan(asked);
+});
+
+describe('what takes long after a change', () => {
+  const frill = newStep('frill', { piece: 0.02 });
+  const costs = (milliseconds: number) => [{ step: frill.id, milliseconds, kept: false }];
+  const raise = (height: number): boolean =>
+    edit('Height', (scene) => void (scene.growths[0].steps[0].params.height = height));
+  const pieceAsked = (): unknown => engine().loaded.at(-1)!.growths[0].steps[0].params.piece;
+  beforeEach(() => setView({ ahead: false }));
+
+  async function opened(milliseconds: number): Promise<void> {
+    edit('Frill', (scene) => void (scene.growths[0].steps = [frill]));
+    await settle(1000);
+    await engine().answer([{ key: 'first', costs: costs(milliseconds) }]);
+    await settle(1000);
+  }
+
+  test('is given up and shown coarsely first, then whole', async () => {
+    await opened(900);
+    raise(0.7);
+    await settle(100);
+    expect([engine().cut, pieceAsked()]).toEqual([0, 0.02]);
+    await settle(60);
+    expect(engine().cut).toBe(1);
+    expect(pieceAsked()).toBeCloseTo(0.06, 9);
+    await engine().answer([{ key: 'coarse', costs: costs(60) }]);
+    expect(useResults.getState().record!.coarse).toBe(true);
+    expect(useResults.getState().onScreen.map(({ key }) => key)).toEqual(['coarse']);
+    expect([isCurrent(), useResults.getState().ready.size]).toEqual([false, 0]);
+    expect(pieceAsked()).toBe(0.02);
+    await engine().answer([{ key: 'whole', costs: costs(900) }]);
+    expect([useResults.getState().record!.coarse, isCurrent()]).toEqual([false, true]);
+  });
+
+  test('is shown coarsely all along a drag, and whole when that has come to rest', async () => {
+    await opened(900);
+    raise(0.5);
+    await settle(160);
+    for (const height of [0.52, 0.54, 0.56]) {
+      raise(height);
+      await settle(20);
+      expect(pieceAsked()).toBeCloseTo(0.06, 9);
+      await engine().answer([{ key: `coarse ${height}`, costs: costs(60) }], [], 30);
+    }
+    expect(engine().loaded.at(-1)!.growths[0].steps[0].params.height).toBe(0.56);
+    await engine().answer([{ key: 'last', costs: costs(60) }], [], 10);
+    expect(pieceAsked()).toBeCloseTo(0.06, 9);
+    await settle(300);
+    expect(pieceAsked()).toBe(0.02);
+    // Whoever goes on does not wait for the whole.
+    const { cancelled } = engine();
+    raise(0.58);
+    await settle(0);
+    expect(engine().cancelled).toBe(cancelled + 1);
+    expect(pieceAsked()).toBeCloseTo(0.06, 9);
+  });
+
+  test('is waited for where no step is known to be slow, and at first', async () => {
+    edit('Frill', (scene) => void (scene.growths[0].steps = [frill]));
+    await settle(1000);
+    await settle(5000);
+    await engine().answer([{ key: 'first', costs: costs(20) }]);
+    raise(0.7);
+    await settle(5000);
+    expect([engine().cut, pieceAsked()]).toEqual([0, 0.02]);
+  });
+
+  test('stays whole while it plays', async () => {
+    await opened(900);
+    setView({ playing: true });
+    await settle(0);
+    raise(0.7);
+    await settle(1000);
+    expect([engine().cut, pieceAsked()]).toEqual([0, 0.02]);
+    setView({ playing: false });
+  });
 });

@@ -1,14 +1,20 @@
 import { create } from 'zustand';
-import { isShown, type Notice, type Scene } from '@uvrex/core';
-import { Engine, EngineLost, type Stage } from '@/worker/engine';
+import { coarsened, isShown, type Notice, type Scene } from '@uvrex/core';
+import { Engine, type Stage } from '@/worker/engine';
 import type { FramePayload, GrowthPayload, Shown } from '@/worker/protocol';
-import { growthIn, stepIn, useDocument } from './document';
+import { growthIn, useDocument } from './document';
 import { Geometries } from './geometries';
 import { useInspection, wantedGrowth } from './inspection';
+import { lostNotice } from './lostNotice';
+import { measured } from './measured';
 import { useView } from './view';
 
 /** What is known of one evaluated frame. */
-export type FrameRecord = Omit<FramePayload, 'growths' | 'items'> & { growths: Omit<GrowthPayload, 'shown'>[] };
+export type FrameRecord = Omit<FramePayload, 'growths' | 'items'> & {
+  growths: Omit<GrowthPayload, 'shown'>[];
+  /** It stands for one that takes longer. */
+  coarse: boolean;
+};
 
 /** A growth as it stands on screen: its geometry, from this frame or the last good one. */
 export interface OnScreen {
@@ -73,6 +79,12 @@ const STREAM = 400;
  */
 const PATIENCE = { least: 350, most: 1500 };
 
+/**
+ * What takes longer than this after a change, in milliseconds, is first shown coarsely, where steps can be; the whole follows when
+ * nothing has changed for a moment. Steps that took less than some of that are not the reason.
+ */
+const COARSE = { after: 150, step: 40, rest: 250 };
+
 /** Whether all frames of the range are wanted, not only the one at the playhead: the checks go by what all of them measure. */
 const wantsAll = ({ ahead, playing, checks }: { ahead: boolean; playing: boolean; checks: boolean }): boolean =>
   ahead || playing || checks;
@@ -101,6 +113,16 @@ class Director {
   /** When the evaluation at work began, and how long the last one took that ended. */
   #since = -Infinity;
   #took = 0;
+  /** The scene of which a frame was last shown whole, and what steps took for that, milliseconds. */
+  #whole: Scene | null = null;
+  readonly #costs = new Map<string, number>();
+  /** A whole frame was given up for a coarse one: the changes that follow begin with that. */
+  #coarse = false;
+  /** What is at work is a coarse one. */
+  #atCoarse = false;
+  /** The scene of which a coarse frame is shown. */
+  #coarseOf: Scene | null = null;
+  #rest: ReturnType<typeof setTimeout> | null = null;
   /** Records whose readiness and measures are not published yet. */
   readonly #untold: FrameRecord[] = [];
   #teller: ReturnType<typeof setTimeout> | null = null;
@@ -133,6 +155,7 @@ class Director {
     for (const stop of this.#stop) stop();
     if (this.#idle) clearTimeout(this.#idle);
     if (this.#teller) clearTimeout(this.#teller);
+    if (this.#rest) clearTimeout(this.#rest);
     this.#engine.dispose();
     useResults.setState({
       record: null,
@@ -160,6 +183,7 @@ class Director {
     this.#streaming = now - this.#changed < STREAM;
     this.#changed = now;
     this.#poisoned = false;
+    if (this.#rest) clearTimeout(this.#rest);
     this.#records.clear();
     this.#untold.length = 0;
     const known = new Set(scene.growths.map(({ id }) => id));
@@ -183,7 +207,10 @@ class Director {
       // What is at work is worth finishing only when it is the frame that is wanted, of the scene as it is or as it was a moment ago.
       this.#again = true;
       const asWanted =
-        this.#loaded === this.#scene || (this.#streaming && performance.now() - this.#since < this.#patience);
+        this.#loaded === this.#scene ||
+        (performance.now() - this.#since < this.#patience &&
+          // A whole one, when coarse ones are what can follow the changes, is not waited for.
+          (this.#atCoarse || (this.#streaming && !this.#coarse)));
       if (!record && (this.#evaluating !== frame || !asWanted)) this.#engine.cancel();
       return;
     }
@@ -201,7 +228,7 @@ class Director {
       do {
         this.#again = false;
         const { frame } = useView.getState();
-        if (!this.#records.has(frame) && !this.#poisoned) await this.#evaluate(frame);
+        if (!this.#records.has(frame) && !this.#poisoned) await this.#show(frame);
         if (!this.#again && !this.#poisoned) await this.#inspect(frame);
       } while (this.#again);
     } finally {
@@ -226,7 +253,7 @@ class Director {
       this.#again = false;
       const before = this.#records.size;
       try {
-        await this.#evaluate(next);
+        await this.#evaluate(next, this.#scene);
       } finally {
         this.#running = false;
       }
@@ -262,13 +289,43 @@ class Director {
     }
   }
 
-  async #evaluate(frame: number): Promise<void> {
+  /** Makes the frame that is looked at: what takes long after a change coarsely first, and whole when nothing changes any more. */
+  async #show(frame: number): Promise<void> {
     const scene = this.#scene;
+    const coarse = this.#coarser(scene);
+    if (coarse) {
+      if (!this.#coarse && (await this.#evaluate(frame, scene, { limit: COARSE.after }))) return;
+      if (this.#again || this.#poisoned || this.#disposed) return;
+      if (await this.#evaluate(frame, coarse, { coarse: true })) this.#coarseOf = scene;
+      if (this.#again || this.#poisoned || this.#disposed) return;
+      const still = performance.now() - this.#changed;
+      if (this.#streaming && still < COARSE.rest) {
+        this.#rest = setTimeout(() => this.#wake(), COARSE.rest - still);
+        return;
+      }
+    }
+    await this.#evaluate(frame, scene);
+  }
+
+  /** The scene with the slow ones of its changed steps made coarse; null where none are, or where it has been shown so. */
+  #coarser(scene: Scene): Scene | null {
+    if (!this.#whole || this.#coarseOf === scene || useView.getState().playing) return null;
+    return coarsened(scene, this.#whole, (step) => (this.#costs.get(step) ?? Infinity) > COARSE.step);
+  }
+
+  /**
+   * Has a frame made and shows it.
+   * @param scene as it is, or a coarse one in its place
+   * @param how.limit milliseconds after which it is given up
+   * @returns whether there was an answer
+   */
+  async #evaluate(frame: number, scene: Scene, how: { limit?: number; coarse?: boolean } = {}): Promise<boolean> {
     if (this.#loaded !== scene) {
       this.#engine.load(scene);
       this.#loaded = scene;
     }
     this.#evaluating = frame;
+    this.#atCoarse = how.coarse ?? false;
     const since = performance.now();
     this.#since = since;
     // Work ahead of the playhead goes on quietly.
@@ -276,14 +333,16 @@ class Director {
       if (frame === useView.getState().frame) useResults.setState({ busy: { since, stage: this.#engine.stage } });
     }, 500);
     try {
-      const payload = await this.#engine.evaluate(frame);
+      const payload = await this.#engine.evaluate(frame, how.limit);
       if (payload) {
         this.#took = performance.now() - since;
-        this.#take(payload, scene === this.#scene);
-      }
+        this.#take(payload, scene, this.#atCoarse);
+      } else if (how.limit && performance.now() - since >= how.limit) this.#coarse = true;
+      return payload !== null;
     } catch (error) {
       this.#poisoned = true;
       if (!this.#disposed) useResults.setState({ lost: lostNotice(scene, error) });
+      return false;
     } finally {
       this.#evaluating = null;
       clearInterval(watch);
@@ -291,8 +350,8 @@ class Director {
     }
   }
 
-  /** @param current whether it is of the scene as it is; what is of a moment ago is shown and not kept */
-  #take(payload: FramePayload, current: boolean): void {
+  /** @param scene what it is of: where that is not the scene as it is, but of a moment ago or coarse, it is shown and not kept */
+  #take(payload: FramePayload, scene: Scene, coarse: boolean): void {
     const onScreen = new Set(useResults.getState().onScreen.flatMap(({ key, items }) => [key, ...items.keys()]));
     for (const { key, shown } of payload.items) this.#geometries.add(key, shown, onScreen);
     for (const growth of payload.growths) if (growth.shown) this.#geometries.add(growth.key, growth.shown, onScreen);
@@ -300,6 +359,7 @@ class Director {
       frame: payload.frame,
       milliseconds: payload.milliseconds,
       growths: payload.growths.map(({ shown, ...rest }) => rest),
+      coarse,
     };
     // The engine may still believe in a key that was dropped while its answer was on the way.
     const gone = record.growths
@@ -311,10 +371,16 @@ class Director {
       this.#again = true;
       return;
     }
-    if (!current) {
+    if (!coarse) {
+      this.#coarse = false;
+      for (const { costs } of payload.growths)
+        for (const { step, milliseconds, kept } of costs) if (!kept) this.#costs.set(step, milliseconds);
+    }
+    if (scene !== this.#scene) {
       if (payload.frame === useView.getState().frame && !this.#disposed) this.#present(record);
       return;
     }
+    this.#whole = scene;
     this.#records.set(payload.frame, record);
     this.#untold.push(record);
     if (payload.frame === useView.getState().frame) {
@@ -381,58 +447,6 @@ class Director {
     }
     useResults.setState({ ready: new Set(this.#records.keys()) });
   }
-}
-
-/**
- * Measures a growth and frame, with those of some frames put in. Arrays in which one is another are made anew, so that whoever shows
- * them sees the change; all others stay as they are.
- */
-function measured(
-  known: ReadonlyMap<string, Float32Array>,
-  records: readonly FrameRecord[],
-  [first, last]: readonly [number, number],
-  measure: (growth: FrameRecord['growths'][number]) => number,
-): Map<string, Float32Array> {
-  const next = new Map(known);
-  const fresh = new Set<string>();
-  for (const { frame, growths } of records) {
-    const index = frame - first;
-    if (!Number.isInteger(index) || index < 0 || frame > last) continue;
-    for (const growth of growths) {
-      const { id } = growth;
-      const value = Math.fround(measure(growth));
-      const there = next.get(id);
-      if (there?.length === last - first + 1 && Object.is(there[index], value)) continue;
-      if (!fresh.has(id)) {
-        const array = new Float32Array(last - first + 1).fill(NaN);
-        array.set((next.get(id) ?? array).subarray(0, array.length));
-        next.set(id, array);
-        fresh.add(id);
-      }
-      next.get(id)![index] = value;
-    }
-  }
-  return next;
-}
-
-function lostNotice(scene: Scene, error: unknown): Notice {
-  if (!(error instanceof EngineLost) || error.dead)
-    return {
-      level: 'error',
-      what: error instanceof EngineLost ? error.message : `The engine could not answer: ${String(error)}.`,
-      advice: 'The scene is kept. Load the page again; where that does not help, close other tabs.',
-      place: {},
-    };
-  const { stage } = error;
-  const growth = stage && growthIn(scene, stage.growth);
-  const step = stage && stepIn(scene, stage.growth, stage.step);
-  const where = growth && step ? ` in step ${step.name || step.kind} of “${growth.name}”` : '';
-  return {
-    level: 'error',
-    what: `The engine stopped${where} and was started again.`,
-    advice: "The last good picture stays. Lower that step's numbers or switch it off, then go on.",
-    place: stage ?? {},
-  };
 }
 
 let director: Director | null = null;

@@ -305,6 +305,10 @@ function Statistics() {
           <Box component="span" sx={{ color: INK.front }}>
             drawing, {Math.floor(100 * complete)} %
           </Box>
+        ) : record.coarse ? (
+          <Box component="span" sx={{ color: INK.front }}>
+            coarse while it changes
+          </Box>
         ) : (
           `${record.milliseconds.toFixed(1)} ms`
         )}

@@ -67,11 +67,12 @@ export class Engine {
 
   /**
    * Evaluates one frame. To be called again only after the one before has ended or was cancelled and ended.
-   * @returns null when cancelled, or when the engine was disposed of
+   * @param limit milliseconds after which it gives itself up
+   * @returns null when cancelled or given up, or when the engine was disposed of
    * @throws EngineLost
    */
-  evaluate(frame: number): Promise<FramePayload | null> {
-    return this.#run((api, ticket) => api.evaluate(ticket, frame));
+  evaluate(frame: number, limit?: number): Promise<FramePayload | null> {
+    return this.#run((api, ticket) => api.evaluate(ticket, frame, limit));
   }
 
   /** What a frame is, or adds, in a format of geometry, under the same rules. */

@@ -97,7 +97,7 @@ function shipped(name: string): Promise<Uint8Array> {
 }
 
 let scene: Scene | null = null;
-const tickets = new Map<number, { aborted: boolean }>();
+const tickets = new Map<number, Ticket>();
 const held = new Set<string>();
 
 const api: EngineApi = {
@@ -105,8 +105,8 @@ const api: EngineApi = {
     // What has not changed is what it was, though every message brings a copy.
     scene = settled(next, scene ?? undefined);
   },
-  async evaluate(ticket, frame) {
-    const result = await evaluated(ticket, frame);
+  async evaluate(ticket, frame, limit) {
+    const result = await evaluated(ticket, frame, limit);
     if (!result) return null;
     const buffers: ArrayBuffer[] = [];
     const growths = result.growths.map((growth) => payload(growth, buffers));
@@ -154,8 +154,7 @@ const api: EngineApi = {
     );
   },
   cancel(ticket) {
-    const wanted = tickets.get(ticket);
-    if (wanted) wanted.aborted = true;
+    tickets.get(ticket)?.cancel();
   },
   forget(keys) {
     for (const key of keys) held.delete(key);
@@ -175,13 +174,35 @@ function breathing(wanted: Wanted): (share: number) => void | Promise<void> {
 }
 
 /** One evaluation under its ticket; null when it was given up. */
-const evaluated = (ticket: number, frame: number): Promise<FrameResult | null> =>
-  under(ticket, (of, wanted) => evaluator.evaluate(of, frame, wanted));
+const evaluated = (ticket: number, frame: number, limit?: number): Promise<FrameResult | null> =>
+  under(ticket, (of, wanted) => evaluator.evaluate(of, frame, wanted), limit);
+
+/** Whether work goes on: until it is cancelled, or has taken too long. By this thread's own clock, as the page's may be held. */
+class Ticket implements Wanted {
+  #cancelled = false;
+  readonly #until: number;
+
+  constructor(limit = Infinity) {
+    this.#until = performance.now() + limit;
+  }
+
+  cancel(): void {
+    this.#cancelled = true;
+  }
+
+  get aborted(): boolean {
+    return this.#cancelled || performance.now() > this.#until;
+  }
+}
 
 /** Work on the loaded scene under a ticket; null when it was given up. */
-async function under<T>(ticket: number, work: (scene: Scene, wanted: Wanted) => Promise<T>): Promise<T | null> {
+async function under<T>(
+  ticket: number,
+  work: (scene: Scene, wanted: Wanted) => Promise<T>,
+  limit?: number,
+): Promise<T | null> {
   if (!scene) return null;
-  const wanted = { aborted: false };
+  const wanted = new Ticket(limit);
   tickets.set(ticket, wanted);
   try {
     return await work(scene, wanted);

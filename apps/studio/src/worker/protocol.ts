@@ -88,8 +88,8 @@ export interface FramePayload {
 /** The engine in its worker. Tickets rise; cancelling one gives up that evaluation. */
 export interface EngineApi {
   load(scene: Scene): void;
-  /** Null when it was given up. */
-  evaluate(ticket: number, frame: number): Promise<FramePayload | null>;
+  /** Null when it was given up, by whoever asked or past a limit, milliseconds. */
+  evaluate(ticket: number, frame: number, limit?: number): Promise<FramePayload | null>;
   /** A geometry file of one frame; null when it was given up. Throws a plain error with the problem's text. */
   file(ticket: number, frame: number, format: GeometryFormatId): Promise<Uint8Array | null>;
   /** How the range closes. Null when it was given up. */

@@ -270,6 +270,8 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   paced?: string;
   /** The parameter that says how many frames after one another its paths begin. */
   staggered?: string;
+  /** By what its numbers are multiplied for a quick, coarse form of it, while something of it changes and that takes long. */
+  coarse?: Readonly<Partial<Record<keyof S & string, number>>>;
   /** The sound that it goes by, as its parameters stand in the document; null where it goes by none. */
   hears?: (params: Readonly<Record<string, unknown>>) => { file: string; repeat: boolean } | null;
   /** The parameter that names the growth whose paths it takes over, with what later steps want of them. */

@@ -64,6 +64,14 @@ export class PlacesGrid {
     const following = this.#next;
     const r2 = radius * radius;
     const per = this.#per;
+    // Where there is one it is most often in the point's own cube.
+    const own = this.#slot(floor(x * per + ASKEW), floor(y * per + ASKEW), floor(z * per + ASKEW));
+    for (let n = heads[own]; n >= 0; n = following[n]) {
+      const dx = p[3 * n] - x;
+      const dy = p[3 * n + 1] - y;
+      const dz = p[3 * n + 2] - z;
+      if (dx * dx + dy * dy + dz * dz < r2) return true;
+    }
     const i1 = floor((x + radius) * per + ASKEW);
     const j1 = floor((y + radius) * per + ASKEW);
     const k1 = floor((z + radius) * per + ASKEW);
@@ -71,13 +79,16 @@ export class PlacesGrid {
     const k0 = floor((z - radius) * per + ASKEW);
     for (let i = floor((x - radius) * per + ASKEW); i <= i1; i++)
       for (let j = j0; j <= j1; j++)
-        for (let k = k0; k <= k1; k++)
-          for (let n = heads[this.#slot(i, j, k)]; n >= 0; n = following[n]) {
+        for (let k = k0; k <= k1; k++) {
+          const slot = this.#slot(i, j, k);
+          if (slot === own) continue;
+          for (let n = heads[slot]; n >= 0; n = following[n]) {
             const dx = p[3 * n] - x;
             const dy = p[3 * n + 1] - y;
             const dz = p[3 * n + 2] - z;
             if (dx * dx + dy * dy + dz * dz < r2) return true;
           }
+        }
     return false;
   }
 

@@ -118,6 +118,7 @@ export const scatter = defineStep({
   help: 'Points on a skin: evenly spread, at random, so far apart, or at its corners, faces and edges. More of them move none that stand, and they ride on the skin however it moves. Put copies on them with On the points.',
   takes: ['mesh'],
   gives: ['points'],
+  coarse: { count: 0.3, spacing: 2 },
   parts: {
     Limits: ['lowest', 'highest', 'flattest', 'steepest'],
     Standing: ['upright', 'sink'],

@@ -10,6 +10,7 @@ export const subdivide = defineStep({
   help: 'Rounds a solid by splitting its faces in four, again and again; edges sharper than the crease angle stay.',
   takes: ['mesh'],
   gives: ['mesh'],
+  coarse: { levels: 0.5 },
   params: {
     levels: {
       type: 'number',

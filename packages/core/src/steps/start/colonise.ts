@@ -129,6 +129,7 @@ export const colonise = defineStep({
   help: 'Branches that grow towards places until all are reached: trees, corals, veins, roots. It is grown once; Grow runs through it, and joints wait for the front.',
   takes: [],
   gives: ['paths'],
+  coarse: { count: 0.3 },
   parts: {
     Root: ['rootX', 'rootY', 'rootZ', 'roots'],
   },

@@ -112,6 +112,7 @@ export const frill = defineStep({
   params,
   thin: 0.008,
   paced: 'grown',
+  coarse: { piece: 3 },
   writes: () => ['rim'],
   summary: (p) => `${metres(p.height)}, rim ${factor(p.ruffle)}, ${percent(p.grown)} grown`,
   async run(form, p, context) {

@@ -56,6 +56,7 @@ export const rock = defineStep({
   help: 'A boulder that lies on the ground: broken sides, edges sharp or worn, lumps and fine relief. Another seed is another boulder.',
   takes: [],
   gives: ['mesh'],
+  coarse: { pieces: 0.5 },
   params,
   dress: { roughness: 0.85, colors: ['#232b30', '#59635f', '#aeb09a'] },
   summary: (p) => `${metres(p.width)} × ${metres(p.depth)}, ${metres(p.height)} high`,

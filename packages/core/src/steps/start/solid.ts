@@ -26,6 +26,7 @@ export const solid = defineStep({
   help: 'A ball, box, sheet, ring, cylinder, cone, crystal, chain link, letters or one of the five Platonic solids: to be copied along paths, to ride at tips, or to lend its edges.',
   takes: [],
   gives: ['mesh'],
+  coarse: { pieces: 0.5, sides: 0.5 },
   params: {
     which: {
       type: 'choice',

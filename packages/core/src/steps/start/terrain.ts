@@ -10,6 +10,7 @@ export const terrain = defineStep({
   help: 'Ground with hills or ridges, running out to level at its rim: for things to grow on.',
   takes: [],
   gives: ['mesh'],
+  coarse: { pieces: 0.5 },
   dress: { roughness: 0.9, colors: ['#2b3238', '#6b6a58', '#c8bd95'] },
   params: {
     width: {
