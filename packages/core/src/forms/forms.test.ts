@@ -1,3 +1,4 @@
+import { topologyOf } from '../geometry/topology';
 import { Document, WebIO } from '@gltf-transform/core';
 import fc from 'fast-check';
 import { BufferAttribute, type BufferGeometry, Mesh as ThreeMesh, TorusKnotGeometry } from 'three';
@@ -208,6 +209,20 @@ test('a form in another unit with another axis up stands on the ground, as large
     expect(Math.max(...[0, 1, 2].map((c) => Math.max(...side(c)) - Math.min(...side(c))))).toBeCloseTo(2, 4);
     expect(areaAndVolume(mesh).volume / (volume * (2 / extentOf(raw)) ** 3)).toBeCloseTo(1, 3);
   }
+});
+
+test('taken again in another size it is the same form, with what is known of its faces; in another way it is another', async () => {
+  const raw = { ...(await readForm(utf8(new OBJExporter().parse(knot())))), normals: null };
+  const as = (unit: number, soft: number, up: 'x' | 'y' = 'y') =>
+    taken(raw, { up, unit, soft, ground: false }, async () => undefined);
+  const [small, large] = [await as(1, 1), await as(3, 1)];
+  expect(Array.from(large.positions)).toEqual(Array.from(small.positions, (x) => Math.fround(3 * x)));
+  expect(large.normals).toBe(small.normals);
+  expect(topologyOf(large)).toBe(topologyOf(small));
+  const hard = await as(1, 0);
+  expect(hard.positions.length).toBeGreaterThan(small.positions.length);
+  const over = await as(1, 1, 'x');
+  expect(over.positions[1]).toBeCloseTo(small.positions[0], 6);
 });
 
 test('reduced, a form lies nowhere further from the whole one than the bound', async () => {

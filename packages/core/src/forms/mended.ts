@@ -1,7 +1,7 @@
-import { filled } from '../geometry/filled';
+import { filled, mapped } from '../geometry/filled';
 import { type Attribute, NO_NAMED } from '../geometry/attributes';
 import { type Mesh, meshWith } from '../geometry/mesh';
-import { topologyOf } from '../geometry/topology';
+import { keepTopology, topologyInTime, topologyOf } from '../geometry/topology';
 import { withSoftNormals } from '../surfaces/softNormals';
 import type { Breathe, RawForm } from './raw';
 import { boxAround, middleOf, sidesOf } from '../geometry/box';
@@ -18,20 +18,34 @@ export interface Taking {
   ground: boolean;
 }
 
+/** Forms upright in their own units, as they were last taken: only their size may be another. */
+const uprights = new WeakMap<RawForm, { as: string; mesh: Mesh }>();
+
 /** A form from a file as a mesh: doubled vertices made one, upright, in metres. */
 export async function taken(raw: RawForm, { up, unit, soft, ground }: Taking, breathe: Breathe): Promise<Mesh> {
+  const as = `${up} ${soft}`;
+  let known = uprights.get(raw);
+  if (known?.as !== as) uprights.set(raw, (known = { as, mesh: await upright(raw, up, soft, breathe) }));
+  const { mesh } = known;
+  await topologyInTime(mesh, breathe);
+  const positions = mapped(Float32Array, mesh.positions, (x) => unit * x);
+  if (ground) stand(positions);
+  keepTopology(mesh, positions);
+  return { ...mesh, positions };
+}
+
+async function upright(raw: RawForm, up: Taking['up'], soft: number, breathe: Breathe): Promise<Mesh> {
   const welded = raw.normals ? raw : weldedForm(raw);
-  const turned = (flat: Float32Array, by: number): Float32Array => {
+  const turned = (flat: Float32Array): Float32Array => {
     const out = new Float32Array(flat.length);
     for (let i = 0; i < flat.length; i += 3) {
-      const [x, y, z] = [by * flat[i], by * flat[i + 1], by * flat[i + 2]];
+      const [x, y, z] = [flat[i], flat[i + 1], flat[i + 2]];
       // Turned, not mirrored.
       out.set(up === 'y' ? [x, y, z] : up === 'z' ? [x, z, -y] : [-y, x, z], i);
     }
     return out;
   };
-  const positions = turned(welded.positions, unit);
-  if (ground) stand(positions);
+  const positions = turned(welded.positions);
   const n = positions.length / 3;
   const part: Attribute | null = welded.parts && {
     domain: 'vertex',
@@ -42,7 +56,7 @@ export async function taken(raw: RawForm, { up, unit, soft, ground }: Taking, br
   };
   const mesh = meshWith({
     positions,
-    normals: welded.normals ? turned(welded.normals, 1) : new Float32Array(3 * n),
+    normals: welded.normals ? turned(welded.normals) : new Float32Array(3 * n),
     uvs: welded.uvs ?? new Float32Array(2 * n),
     indices: withoutNothing(welded.indices, positions),
     colors: welded.colors,

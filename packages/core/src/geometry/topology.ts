@@ -125,6 +125,12 @@ export function topologyOf(mesh: Pick<Mesh, 'positions' | 'indices'>): Topology 
   return remembered(mesh, null) ?? remembered(mesh, weld(mesh))!;
 }
 
+/** Says that a mesh which was moved, turned or scaled as a whole has the topology that it had: what is known of it holds on. */
+export function keepTopology(before: Pick<Mesh, 'positions' | 'indices'>, positions: Mesh['positions']): void {
+  const topology = remembered(before, null);
+  if (topology) known.get(before.indices)!.set(positions, topology);
+}
+
 /** The same with breaths while it is made: a million vertices take half a second. */
 export async function topologyInTime(
   mesh: Pick<Mesh, 'positions' | 'indices'>,

@@ -1,11 +1,22 @@
 import { mapped } from '../geometry/filled';
 import type { Mesh } from '../geometry/mesh';
-import { topologyOf } from '../geometry/topology';
+import { type Topology, topologyOf } from '../geometry/topology';
 import { counted } from '../steps/format';
+
+/** What was said of each topology: it is asked for after every change of a form's size. */
+const said = new WeakMap<Topology, string | null>();
 
 /** What keeps a mesh from being a closed solid, in words; null where nothing does. */
 export function opennessOf(mesh: Pick<Mesh, 'positions' | 'indices'>): string | null {
-  const { weld, edges } = topologyOf(mesh);
+  const topology = topologyOf(mesh);
+  const known = said.get(topology);
+  if (known !== undefined) return known;
+  const told = opennessSaid(topology);
+  said.set(topology, told);
+  return told;
+}
+
+function opennessSaid({ weld, edges }: Topology): string | null {
   const { count, ends, there, back } = edges;
   // Open edges hang together in borders: places of one border have one head.
   const head = mapped(Int32Array, weld.first, (_, i) => i);
