@@ -1,7 +1,7 @@
-import { expect } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { Hands } from './hands';
-import { canvas, goTo, step } from './helpers';
-import { alike } from './test';
+import { canvas, goTo, openStep, pictureAt, step } from './helpers';
+import { alike, test } from './test';
 
 const statistics = 'statistics';
 
@@ -70,4 +70,39 @@ alike('lettuce coral, as its lesson says; a ruffled line goes the same way', asy
   await goTo(page, 100);
   await expect(canvas(page)).toHaveAttribute('data-rest', 'true');
   await expect(page.locator('aside [role=alert]')).toHaveCount(0);
+});
+
+/** How many faces the statistics tell of. */
+async function faces(page: Page): Promise<number> {
+  const [, figure, thousands] = /([\d.,]+)(k?) faces/.exec((await page.getByTestId(statistics).textContent())!)!;
+  return Number(figure.replace(',', '')) * (thousands ? 1000 : 1);
+}
+
+test('a frill that takes long is shown coarsely while a number of it is dragged, and whole when it rests', async ({
+  page,
+}) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Slow coral');
+  await hands.newGrowth('frill');
+  await hands.set('Frill', { Piece: '0.02' });
+  await goTo(page, 144);
+  const told = page.getByTestId(statistics);
+  const whole = await faces(page);
+  const frill = await openStep(page, 'Frill');
+  const label = frill.getByText('Radius', { exact: true });
+  await label.scrollIntoViewIfNeeded();
+  const at = (await label.boundingBox())!;
+  await page.mouse.move(at.x + 10, at.y + 8);
+  await page.mouse.down();
+  await expect(async () => {
+    for (const by of [12, 18, 15]) await page.mouse.move(at.x + 10 + by, at.y + 8);
+    await expect(told).toContainText('coarse while it changes', { timeout: 2000 });
+  }).toPass({ timeout: 60_000 });
+  const coarse = await faces(page);
+  expect(coarse).toBeLessThan(whole / 2);
+  await expect(canvas(page)).toHaveAttribute('data-rest', 'false');
+  await page.mouse.up();
+  await pictureAt(page, 144);
+  await expect(told).not.toContainText('coarse');
+  expect(await faces(page)).toBeGreaterThan(2 * coarse);
 });

@@ -89,8 +89,8 @@ test.describe('the starter', () => {
     await expect(tube.getByLabel('Radius', { exact: true })).not.toHaveValue('0.066');
     const drawn = await page.evaluate(() => window.mostDrawn);
     expect(drawn).toBeGreaterThan(20);
-    // Of some 3,000 components that the studio has then; those that let rows be dragged are among them.
-    expect(drawn).toBeLessThan(540);
+    // Of some 3,000 components that the studio has then: the field, what tells of its step, and the time line.
+    expect(drawn).toBeLessThan(220);
     await page.mouse.move(label.x + 60, label.y + 8, { steps: 10 });
     await page.mouse.up();
     const value = Number(await tube.getByLabel('Radius', { exact: true }).inputValue());
