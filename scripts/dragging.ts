@@ -1,6 +1,7 @@
 // How long the page is held while numbers are dragged, starter by starter, drawing aside: `npm run bench:drag -- [name …]`, from the
 // built application. Script, styles and layout of each piece of work of the page's own thread are counted, by the browser's own record;
-// what passes within calls to the graphics is not, nor waiting for them: without a graphics card that is the processor's work too.
+// what passes within calls to the graphics is not, nor waiting for them: without a graphics card that is the processor's work too. What
+// goes to collecting garbage is told for itself: it comes when it comes.
 import { spawn } from 'node:child_process';
 import { setTimeout as wait } from 'node:timers/promises';
 import { chromium, type Page } from '@playwright/test';
@@ -37,6 +38,7 @@ interface ProfileNode {
 
 /** Calls to the graphics go through a function of this name, so that they can be told apart. */
 const DRAWN = 'drawnByGraphics';
+const GARBAGE = '(garbage collector)';
 const WATCH = `
   const prototype = WebGL2RenderingContext.prototype;
   for (const name of Object.getOwnPropertyNames(prototype)) {
@@ -76,6 +78,13 @@ interface Sampled {
   at: number;
   took: number;
   counts: boolean;
+  garbage: boolean;
+}
+
+/** A piece of work of the page's thread, milliseconds. */
+interface Piece {
+  own: number;
+  garbage: number;
 }
 
 /** Samples of a thread's script, and which of them are the page's own work. */
@@ -84,7 +93,7 @@ function samplesOf(events: readonly Traced[]): Sampled[] {
   const samples: Sampled[] = [];
   const counts = (id: number): boolean => {
     const name = nodes.get(id)?.callFrame.functionName;
-    if (name === '(program)' || name === '(idle)' || name === '(root)') return false;
+    if (['(program)', '(idle)', '(root)', GARBAGE].includes(name ?? '')) return false;
     for (let node = nodes.get(id); node; node = node.parent === undefined ? undefined : nodes.get(node.parent))
       if (node.callFrame.functionName === DRAWN) return false;
     return true;
@@ -98,14 +107,14 @@ function samplesOf(events: readonly Traced[]): Sampled[] {
     data?.cpuProfile?.samples?.forEach((id, k) => {
       const took = data.timeDeltas![k];
       at += took;
-      samples.push({ at, took, counts: counts(id) });
+      samples.push({ at, took, counts: counts(id), garbage: nodes.get(id)?.callFrame.functionName === GARBAGE });
     });
   }
   return samples;
 }
 
-/** How long each of the page's pieces of work took, drawing aside, milliseconds. */
-function pieces(events: readonly Traced[]): number[] {
+/** How long each of the page's pieces of work took, drawing aside. */
+function pieces(events: readonly Traced[]): Piece[] {
   const page = events.find(({ name, args }) => name === 'thread_name' && args.name === 'CrRendererMain')!;
   const begun = events.find(({ name }) => name === DRAG)!.ts;
   const own = events.filter(({ pid, tid }) => pid === page.pid && tid === page.tid);
@@ -117,12 +126,13 @@ function pieces(events: readonly Traced[]): number[] {
   return own
     .filter(({ name, ts, dur = 0 }) => name === 'RunTask' && dur > 20_000 && ts > begun)
     .map((task) => {
-      const script = samples.reduce((sum, { at, took, counts }) => sum + (counts && within(task, at) ? took : 0), 0);
+      const taken = (which: 'counts' | 'garbage'): number =>
+        samples.reduce((sum, one) => sum + (one[which] && within(task, one.at) ? one.took : 0), 0);
       const besides = own.reduce(
         (sum, one) => sum + (PAGE_WORK.has(one.name) && within(task, one.ts) ? (one.dur ?? 0) : 0),
         0,
       );
-      return (script + besides) / 1000;
+      return { own: (taken('counts') + besides) / 1000, garbage: taken('garbage') / 1000 };
     });
 }
 
@@ -176,7 +186,7 @@ try {
     await page.getByRole('button', { name: `Open the starter ${name}`, exact: true }).click();
     await page.locator('canvas[data-rest="true"]').first().waitFor({ timeout: 120_000 });
     await wait(1500);
-    const held: { longest: number; over: number; what: string }[] = [];
+    const held: { longest: number; garbage: number; over: number; what: string }[] = [];
     const steps = await page.locator('[role="group"][aria-label]:has([aria-expanded])').all();
     for (const step of steps.slice(0, MOST_STEPS)) {
       const head = step.locator('[aria-expanded]').first();
@@ -196,7 +206,12 @@ try {
       const { traceEvents } = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: Traced[] };
       const took = pieces(traceEvents);
       const what = `${await step.getAttribute('aria-label')}: ${await label.textContent()}`;
-      held.push({ longest: Math.max(0, ...took), over: took.filter((one) => one > 50).length, what });
+      held.push({
+        longest: Math.max(0, ...took.map(({ own }) => own)),
+        garbage: Math.max(0, ...took.map(({ garbage }) => garbage)),
+        over: took.filter(({ own }) => own > 50).length,
+        what,
+      });
       await head.click();
     }
     held.sort((a, b) => b.longest - a.longest);
@@ -204,6 +219,7 @@ try {
       starter: name,
       drags: held.length,
       'longest piece, ms': Math.round(held[0]?.longest ?? 0),
+      'garbage, longest, ms': Math.round(Math.max(0, ...held.map(({ garbage }) => garbage))),
       'pieces over 50 ms': held.reduce((sum, { over }) => sum + over, 0),
       'while dragging': held[0]?.what ?? '',
     });
