@@ -84,7 +84,7 @@ test('a frill that takes long is shown coarsely while a number of it is dragged,
   const hands = new Hands(page);
   await hands.emptyScene('Slow coral');
   await hands.newGrowth('frill');
-  await hands.set('Frill', { Piece: '0.02' });
+  await hands.set('Frill', { Piece: '0.024' });
   await goTo(page, 144);
   const told = page.getByTestId(statistics);
   const whole = await faces(page);

@@ -180,7 +180,9 @@ function SheetGrid({ sheet, shaded }: { sheet: Sheet; shaded: string | null }) {
         '& .MuiDataGrid-withBorderColor': { borderColor: INK.line },
         '& .shaded': { bgcolor: `${INK.sprout}14` },
         '& .MuiDataGrid-footerContainer': { minHeight: 34, maxHeight: 34 },
-        '& .MuiTablePagination-toolbar': { minHeight: 34 },
+        '& .MuiTablePagination-displayedRows': { my: 0 },
+        // It has a height of its own, as important as this.
+        '& .MuiDataGrid-footerContainer .MuiTablePagination-toolbar': { minHeight: '33px !important' },
       }}
     />
   );
