@@ -50,28 +50,14 @@ export class Hands {
       const chooser = open.getByRole('combobox', { name, exact: true });
       if (typeof wanted === 'boolean') await open.getByRole('switch', { name, exact: true }).setChecked(wanted);
       else if ((await chooser.count()) > 0) {
-        await this.#choose(chooser, name, wanted);
+        await chooser.click();
+        await this.page.getByRole('option', { name: wanted, exact: true }).click();
         await this.closed();
       } else {
         await setNumber(open.getByLabel(name, { exact: true }), wanted);
         await expect(open.getByRole('alert')).toHaveCount(0);
       }
     }
-  }
-
-  /** Chooses from a list; one that has gone before anything was chosen is opened again, as a person would, and told of. */
-  async #choose(chooser: Locator, name: string, wanted: string): Promise<void> {
-    const option = this.page.getByRole('option', { name: wanted, exact: true });
-    await chooser.click();
-    const there = await option.waitFor({ timeout: 8000 }).then(
-      () => true,
-      () => false,
-    );
-    if (!there && (await this.page.getByRole('listbox').count()) === 0) {
-      process.stderr.write(`The list of “${name}” did not stay open, and is opened again.\n`);
-      await chooser.click();
-    }
-    await option.click();
   }
 
   /** Waits until what was open over the studio has gone altogether: keys are its own until then. */

@@ -1,4 +1,5 @@
 import { createTheme } from '@mui/material/styles';
+import { STEADY_LIST } from './steadyList';
 
 /** The colours of the house; growth hues live with the growths. */
 export const INK = {
@@ -72,6 +73,7 @@ export const theme = createTheme({
         tooltip: { background: '#24363e', fontSize: 12, maxWidth: 280, border: `1px solid ${INK.line}` },
       },
     },
+    MuiSelect: { defaultProps: STEADY_LIST },
     MuiSlider: { defaultProps: { size: 'small' } },
   },
 });
