@@ -362,7 +362,9 @@ test.describe('keeping', () => {
   });
 });
 
-test('a menu that is asked for just before rows can be dragged opens all the same', async ({ page }) => {
+test('what has the focus in a row, and a menu that is asked for, stay when rows become such that can be dragged', async ({
+  page,
+}) => {
   const [sorting, later]: Route[][] = [[], []];
   let clicked = false;
   await page.route('**/_next/static/chunks/**', async (route) => {
@@ -373,13 +375,22 @@ test('a menu that is asked for just before rows can be dragged opens all the sam
   });
   await openStarter(page);
   await expect.poll(() => sorting.length).toBeGreaterThan(0);
+  const part = (await openStep(page, 'Tube')).locator('[data-part]').last();
+  await part.focus();
+  for (const route of sorting) await route.continue();
+  await page.waitForTimeout(1000);
+  await expect(part).toBeFocused();
+  await expect(part).toHaveAttribute('aria-expanded', 'true');
   clicked = true;
   await page.getByRole('button', { name: 'More for Kelp frond', exact: true }).click();
-  for (const route of sorting) await route.continue();
   await page.waitForTimeout(1000);
   clicked = false;
   for (const route of later) await route.continue();
   await expect(page.getByRole('menuitem', { name: 'Rename' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  // They become so once nothing stands in the way.
+  await page.getByRole('button', { name: 'Add a step' }).focus();
+  await expect(page.locator('[aria-roledescription=sortable]').first()).toBeVisible();
 });
 
 test('the sheet of shortcuts opens under ?', async ({ page }) => {

@@ -45,8 +45,9 @@ function loadSoon(): void {
   const load = (): void =>
     void import('./sorting').then((sorting) => {
       const { activeElement } = document;
-      const busy =
-        held || activeElement?.matches('input, textarea, [role="combobox"]') || document.querySelector(OPEN) !== null;
+      // A row gets the focus back; what is in one, and the parts of it that are folded, would be lost.
+      const within = activeElement?.closest('[data-rows]') && !activeElement.matches('[data-row]');
+      const busy = held || within || activeElement?.matches('input, textarea') || document.querySelector(OPEN) !== null;
       if (busy) return void setTimeout(load, SOON);
       for (const name of events) window.removeEventListener(name, hold, true);
       const row = activeElement?.getAttribute('data-row') ?? undefined;
@@ -87,7 +88,7 @@ export function SortableRows({ ids, nameOf, onMove, children }: Props) {
     if (to >= 0 && to < ids.length) onMove(from, to);
   };
   return (
-    <div onKeyDown={onKeyDown}>
+    <div data-rows onKeyDown={onKeyDown}>
       {sorting ? (
         <Loaded value={sorting}>
           <sorting.Sorting {...{ ids, nameOf, onMove }}>{children}</sorting.Sorting>
