@@ -108,6 +108,16 @@ function lattice(
   let a = 0;
   let b = 0;
   let c = 0;
+  // How each of them grows along x, y and z.
+  let ax = 0;
+  let ay = 0;
+  let az = 0;
+  let bx = 0;
+  let by = 0;
+  let bz = 0;
+  let cx = 0;
+  let cy = 0;
+  let cz = 0;
   for (let ct = 0; ct < 2; ct++) {
     const kt = gain * (ct ? wt : 1 - wt);
     if (kt === 0) continue;
@@ -126,41 +136,56 @@ function lattice(
     WEIGHTS[2] = kt * (1 - wx) * wy;
     WEIGHTS[3] = kt * wx * wy;
     for (let corner = 0; corner < 8; corner++) {
-      const cx = corner & 1;
-      const cy = (corner >> 1) & 1;
-      const cz = corner >> 2;
-      const kz = cz ? wz : 1 - wz;
+      const i = corner & 1;
+      const j = (corner >> 1) & 1;
+      const l = corner >> 2;
+      const kz = l ? wz : 1 - wz;
       const k = WEIGHTS[corner & 3] * kz;
       if (k === 0) continue;
-      const h = settled32(stir(COLUMNS[corner & 3], iz + cz));
-      const dx = fx - cx;
-      const dy = fy - cy;
-      const dz = fz - cz;
+      const h = settled32(stir(COLUMNS[corner & 3], iz + l));
+      const dx = fx - i;
+      const dy = fy - j;
+      const dz = fz - l;
       // Five bits of the hash choose each channel's gradient.
-      let g = 4 * (h & 31);
-      a += k * (GRADIENTS[g] * dx + GRADIENTS[g + 1] * dy + GRADIENTS[g + 2] * dz + GRADIENTS[g + 3] * dt);
+      const ga = 4 * (h & 31);
+      const va = GRADIENTS[ga] * dx + GRADIENTS[ga + 1] * dy + GRADIENTS[ga + 2] * dz + GRADIENTS[ga + 3] * dt;
+      a += k * va;
       if (one) continue;
-      g = 4 * ((h >>> 5) & 31);
-      b += k * (GRADIENTS[g] * dx + GRADIENTS[g + 1] * dy + GRADIENTS[g + 2] * dz + GRADIENTS[g + 3] * dt);
-      g = 4 * ((h >>> 10) & 31);
-      c += k * (GRADIENTS[g] * dx + GRADIENTS[g + 1] * dy + GRADIENTS[g + 2] * dz + GRADIENTS[g + 3] * dt);
+      const gb = 4 * ((h >>> 5) & 31);
+      const vb = GRADIENTS[gb] * dx + GRADIENTS[gb + 1] * dy + GRADIENTS[gb + 2] * dz + GRADIENTS[gb + 3] * dt;
+      b += k * vb;
+      const gc = 4 * ((h >>> 10) & 31);
+      const vc = GRADIENTS[gc] * dx + GRADIENTS[gc + 1] * dy + GRADIENTS[gc + 2] * dz + GRADIENTS[gc + 3] * dt;
+      c += k * vc;
       if (!slopes) continue;
       // Both the gradient's value and its weight change from place to place.
       const along = frequency * k;
-      const alongX = (cx ? sx : -sx) * kt * (cy ? wy : 1 - wy) * kz;
-      const alongY = (cy ? sy : -sy) * kt * (cx ? wx : 1 - wx) * kz;
-      const alongZ = (cz ? sz : -sz) * WEIGHTS[corner & 3];
-      for (let channel = 0; channel < 3; channel++) {
-        g = 4 * ((h >>> (5 * channel)) & 31);
-        const value = GRADIENTS[g] * dx + GRADIENTS[g + 1] * dy + GRADIENTS[g + 2] * dz + GRADIENTS[g + 3] * dt;
-        slopes[3 * channel] += along * GRADIENTS[g] + alongX * value;
-        slopes[3 * channel + 1] += along * GRADIENTS[g + 1] + alongY * value;
-        slopes[3 * channel + 2] += along * GRADIENTS[g + 2] + alongZ * value;
-      }
+      const alongX = (i ? sx : -sx) * kt * (j ? wy : 1 - wy) * kz;
+      const alongY = (j ? sy : -sy) * kt * (i ? wx : 1 - wx) * kz;
+      const alongZ = (l ? sz : -sz) * WEIGHTS[corner & 3];
+      ax += along * GRADIENTS[ga] + alongX * va;
+      ay += along * GRADIENTS[ga + 1] + alongY * va;
+      az += along * GRADIENTS[ga + 2] + alongZ * va;
+      bx += along * GRADIENTS[gb] + alongX * vb;
+      by += along * GRADIENTS[gb + 1] + alongY * vb;
+      bz += along * GRADIENTS[gb + 2] + alongZ * vb;
+      cx += along * GRADIENTS[gc] + alongX * vc;
+      cy += along * GRADIENTS[gc + 1] + alongY * vc;
+      cz += along * GRADIENTS[gc + 2] + alongZ * vc;
     }
   }
   out[0] += a;
   if (one) return;
   out[1] += b;
   out[2] += c;
+  if (!slopes) return;
+  slopes[0] += ax;
+  slopes[1] += ay;
+  slopes[2] += az;
+  slopes[3] += bx;
+  slopes[4] += by;
+  slopes[5] += bz;
+  slopes[6] += cx;
+  slopes[7] += cy;
+  slopes[8] += cz;
 }

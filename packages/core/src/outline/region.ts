@@ -14,7 +14,10 @@ export function doubleArea(points: Flat2): number {
 export function inside(points: Flat2, x: number, y: number): boolean {
   let within = false;
   for (let i = 0, n = points.length, j = n - 2; i < n; j = i, i += 2) {
-    const [xi, yi, xj, yj] = [points[i], points[i + 1], points[j], points[j + 1]];
+    const xi = points[i];
+    const yi = points[i + 1];
+    const xj = points[j];
+    const yj = points[j + 1];
     if (yi > y !== yj > y && x < ((xj - xi) * (y - yi)) / (yj - yi) + xi) within = !within;
   }
   return within;

@@ -6,7 +6,11 @@ import { faceNormal } from './softNormals';
 const { floor, max, min, sqrt } = Math;
 
 /** How likely a place is to be taken, 0..1, by its face and the weights of the face's corners there. */
-export type Density = (face: number, w0: number, w1: number, w2: number) => number;
+export interface Density {
+  (face: number, w0: number, w1: number, w2: number): number;
+  /** Whether faces have values of their own: a corner has one for each. */
+  jumps?: boolean;
+}
 
 /** Numbers 0 ≤ x < 1 of one element, drawn one after another. */
 export const fraction = (number: number): number => number / 4294967296;
@@ -59,6 +63,9 @@ export class Faces {
   readonly #sums: Float64Array;
   readonly #guide: Uint32Array;
   readonly #most: Float32Array | null;
+  readonly #density: Density | null;
+  /** Densities at vertices, once asked for; none where faces have values of their own. */
+  readonly #atVertices: Float64Array | null;
   /** The dart that was thrown last. */
   face = 0;
   w0 = 0;
@@ -76,11 +83,13 @@ export class Faces {
     const { positions: p, indices } = mesh;
     const n = indices.length / 3;
     const sums = new Float64Array(n);
+    this.#density = density;
+    this.#atVertices = density && !density.jumps ? new Float64Array(p.length / 3).fill(NaN) : null;
     this.#most = density && new Float32Array(n);
     const normal = new Float64Array(3);
     let sum = 0;
     for (let f = 0; f < n; f++) {
-      const most = density ? mostOn(density, f, n) : 1;
+      const most = density ? this.#mostOn(density, f, n) : 1;
       if (this.#most) this.#most[f] = most;
       sum += (faceNormal(p, indices, f, normal) / 2) * most;
       sums[f] = sum;
@@ -94,9 +103,34 @@ export class Faces {
     }
   }
 
-  /** The most that the density comes to on the face of the last dart. */
-  get most(): number {
-    return this.#most ? this.#most[this.face] : 1;
+  /** The most that the density comes to on a face. */
+  mostOn(face: number): number {
+    return this.#most ? this.#most[face] : 1;
+  }
+
+  /** The density at a corner, 0..2, of a face: most are corners of six, and are asked for once. */
+  densityAt(face: number, corner: number): number {
+    const density = this.#density;
+    if (!density) return 1;
+    const known = this.#atVertices;
+    if (!known) return density(face, Number(corner === 0), Number(corner === 1), Number(corner === 2));
+    const vertex = this.mesh.indices[3 * face + corner];
+    let value = known[vertex];
+    if (value !== value) {
+      value = density(face, Number(corner === 0), Number(corner === 1), Number(corner === 2));
+      known[vertex] = value;
+    }
+    return value;
+  }
+
+  /** The most that a density comes to on a face: where there is none no darts are thrown. Large faces are looked at more closely. */
+  #mostOn(density: Density, face: number, faces: number): number {
+    const n = faces < 5000 ? 8 : 2;
+    let most = max(this.densityAt(face, 0), this.densityAt(face, 1), this.densityAt(face, 2));
+    for (let i = 0; i < n; i++)
+      for (let j = 0; i + j <= n; j++)
+        if ((i > 0 || j > 0) && (i > 0 || j < n)) most = max(most, density(face, i / n, j / n, (n - i - j) / n));
+    return most;
   }
 
   /** Throws a dart evenly by area (Turk, Generating random points in triangles, Graphics Gems, 1990). */
@@ -135,13 +169,4 @@ export class Faces {
     this.y = w0 * p[a + 1] + w1 * p[b + 1] + w2 * p[c + 1];
     this.z = w0 * p[a + 2] + w1 * p[b + 2] + w2 * p[c + 2];
   }
-}
-
-/** The most that a density comes to on a face: where there is none no darts are thrown. Large faces are looked at more closely. */
-function mostOn(density: Density, face: number, faces: number): number {
-  const n = faces < 5000 ? 8 : 2;
-  let most = 0;
-  for (let i = 0; i <= n; i++)
-    for (let j = 0; i + j <= n; j++) most = max(most, density(face, i / n, j / n, (n - i - j) / n));
-  return most;
 }

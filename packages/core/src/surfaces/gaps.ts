@@ -11,9 +11,11 @@ const roomFactor = (density: number): number => (density >= 1 ? 1 : density > 1e
 /** The thinnest density that has room of its own: thinner ones have as much, so that what lies near is soon found. */
 const THINNEST = 4;
 
+const roomOf = (density: number): number => min(THINNEST, roomFactor(density));
+
 /** Room that a place needs, against one of full density; 0 where none may be. */
 export const roomAt = (density: Density | null, face: number, w0: number, w1: number, w2: number): number =>
-  density ? min(THINNEST, roomFactor(density(face, w0, w1, w2))) : 1;
+  density ? roomOf(density(face, w0, w1, w2)) : 1;
 
 /** Parts no larger than so many radii are tried. */
 const PART = 2.3;
@@ -77,6 +79,8 @@ function doubled(from: Float64Array): Float64Array<ArrayBuffer> {
 export class Gaps {
   // Parts by their corners in the plane of the face, six numbers each, the next one to be tried on top.
   readonly #open = new Float64Array(6 * 128);
+  /** Room needed at their corners, three numbers each. */
+  readonly #rooms = new Float64Array(3 * 128).fill(1);
   readonly #sizes = new Float64Array(128);
   /** Places whose discs may reach into what is looked at, and those that may reach into the part at hand. */
   readonly #around = new Flat();
@@ -102,12 +106,13 @@ export class Gaps {
     private readonly seed: number,
   ) {}
 
-  /** Fills one face. */
-  async fill(face: number, breathe: () => Promise<void>): Promise<void> {
+  /** Fills one face. @returns what to wait for, where it is a large one */
+  fill(face: number, breathe: () => Promise<void>): Promise<void> | null {
     const { positions: p, indices } = this.faces.mesh;
     const a = 3 * indices[3 * face];
     const b = 3 * indices[3 * face + 1];
     const c = 3 * indices[3 * face + 2];
+    if (this.#isCovered(face, a, b, c)) return null;
     const ux = p[b] - p[a];
     const uy = p[b + 1] - p[a + 1];
     const uz = p[b + 2] - p[a + 2];
@@ -115,13 +120,13 @@ export class Gaps {
     const vy = p[c + 1] - p[a + 1];
     const vz = p[c + 2] - p[a + 2];
     const length = sqrt(ux * ux + uy * uy + uz * uz);
-    if (!(length > 0)) return;
+    if (!(length > 0)) return null;
     const along = (ux * vx + uy * vy + uz * vz) / length;
     const wx = vx - (along / length) * ux;
     const wy = vy - (along / length) * uy;
     const wz = vz - (along / length) * uz;
     const height = sqrt(wx * wx + wy * wy + wz * wz);
-    if (!(height > 0)) return;
+    if (!(height > 0)) return null;
     const plane = this.#plane;
     plane[0] = p[a];
     plane[1] = p[a + 1];
@@ -138,12 +143,45 @@ export class Gaps {
     this.#cv = height;
     const open = this.#open;
     const size = max(length, sqrt(vx * vx + vy * vy + vz * vz), sqrt((along - length) ** 2 + height * height));
+    // Where it may nowhere stand, a face is left at once: smaller parts are looked at only down to the size of a disc.
+    if (size < this.radius && this.faces.mostOn(face) === 0) return null;
     if (size > LARGE * this.radius && !this.density) return this.#byCells(breathe);
     open[0] = open[1] = open[3] = 0;
     open[2] = length;
     open[4] = along;
     open[5] = height;
     this.#sizes[0] = size;
+    if (size > PART * this.radius) return this.#byParts(breathe);
+    this.#gather(0);
+    this.#narrow(0);
+    this.#try(0);
+    return null;
+  }
+
+  /** Whether one disc holds all of a face, as most do of small ones. @param a … where its corners' positions begin */
+  #isCovered(face: number, a: number, b: number, c: number): boolean {
+    const { positions: p } = this.faces.mesh;
+    let least = 1;
+    if (this.density) {
+      const rooms = this.#rooms;
+      for (let k = 0; k < 3; k++) rooms[k] = roomOf(this.faces.densityAt(face, k));
+      least = min(rooms[0] || Infinity, rooms[1] || Infinity, rooms[2] || Infinity);
+      if (least === Infinity) return false;
+    }
+    const x = (p[a] + p[b] + p[c]) / 3;
+    const y = (p[a + 1] + p[b + 1] + p[c + 1]) / 3;
+    const z = (p[a + 2] + p[b + 2] + p[c + 2]) / 3;
+    const around = max(
+      (p[a] - x) ** 2 + (p[a + 1] - y) ** 2 + (p[a + 2] - z) ** 2,
+      (p[b] - x) ** 2 + (p[b + 1] - y) ** 2 + (p[b + 2] - z) ** 2,
+      (p[c] - x) ** 2 + (p[c + 1] - y) ** 2 + (p[c + 2] - z) ** 2,
+    );
+    const within = this.radius * least - sqrt(around);
+    return within > 0 && this.grid.isNear(x, y, z, within);
+  }
+
+  /** Fills a face part by part. */
+  async #byParts(breathe: () => Promise<void>): Promise<void> {
     let around = Infinity;
     for (let top = 1; top > 0;) {
       const part = top - 1;
@@ -268,8 +306,9 @@ export class Gaps {
     const v = (open[at + 1] + open[at + 3] + open[at + 5]) / 3;
     let widest = 1;
     if (this.density) {
-      widest = max(1, this.#room(u, v));
-      for (let k = at; k < at + 6; k += 2) widest = max(widest, this.#room(open[k], open[k + 1]));
+      const rooms = this.#rooms;
+      const corner = 3 * part;
+      widest = max(1, this.#room(u, v), rooms[corner], rooms[corner + 1], rooms[corner + 2]);
     }
     const reach = this.radius * widest;
     let around = 0;
@@ -383,6 +422,33 @@ export class Gaps {
     }
     const half = sizes[part] / 2;
     for (let k = 0; k < 4; k++) sizes[part + k] = half;
+    if (this.density) this.#splitRooms(part);
+  }
+
+  /** The same for what room is needed at its corners, once it is split. */
+  #splitRooms(part: number): void {
+    const open = this.#open;
+    const rooms = this.#rooms;
+    const at = 6 * part;
+    const from = 3 * part;
+    const a = rooms[from];
+    const b = rooms[from + 1];
+    const d = rooms[from + 2];
+    const ab = this.#room(open[at], open[at + 1]);
+    const bd = this.#room(open[at + 2], open[at + 3]);
+    const da = this.#room(open[at + 4], open[at + 5]);
+    rooms[from] = ab;
+    rooms[from + 1] = bd;
+    rooms[from + 2] = da;
+    rooms[from + 3] = a;
+    rooms[from + 4] = ab;
+    rooms[from + 5] = da;
+    rooms[from + 6] = b;
+    rooms[from + 7] = bd;
+    rooms[from + 8] = ab;
+    rooms[from + 9] = d;
+    rooms[from + 10] = da;
+    rooms[from + 11] = bd;
   }
 
   /** Room needed at a point of the face, against full density. */
@@ -431,10 +497,7 @@ export class Gaps {
     let least = 1;
     if (this.density) {
       least = Infinity;
-      for (let k = at; k < at + 6; k += 2) {
-        const room = this.#room(open[k], open[k + 1]);
-        if (room > 0) least = min(least, room);
-      }
+      for (let k = 3 * part; k < 3 * part + 3; k++) if (this.#rooms[k] > 0) least = min(least, this.#rooms[k]);
       if (least === Infinity) {
         // Where it may nowhere stand at the corners, smaller parts are looked at only down to the size of a disc.
         if (this.#sizes[part] < this.radius) return true;

@@ -32,7 +32,7 @@ export async function scatteredAtRandom(
     for (let round = 0; round < TRIES; round++) {
       faces.throw(seed, k, round);
       const { face, w0, w1, w2 } = faces;
-      if (density && fraction(hash(seed, k, round, 4)) * faces.most >= density(face, w0, w1, w2)) continue;
+      if (density && fraction(hash(seed, k, round, 4)) * faces.mostOn(face) >= density(face, w0, w1, w2)) continue;
       places.faces[found] = face;
       places.weights[3 * found] = w0;
       places.weights[3 * found + 1] = w1;
@@ -135,7 +135,9 @@ export class BlueNoise {
     const step = stepThrough(n, this.seed);
     let face = n > 0 ? hash(this.seed, n, 8) % n : 0;
     for (let f = 0; f < n; f++) {
-      await gaps.fill(face, breathe);
+      if (f % CHUNK === CHUNK - 1) await breathe();
+      const large = gaps.fill(face, breathe);
+      if (large) await large;
       face = (face + step) % n;
     }
   }

@@ -52,6 +52,7 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
   await breathe();
 
   const near = limit < Math.PI ? Math.cos(limit) - 1e-9 : -Infinity;
+  const soft = await softPlaces(normals, weights, starts, corners, limit, breathe);
   const made = new Vertices(indices.length, positionsCount(mesh));
   const outIndices = new Uint32Array(indices.length);
   for (let corner = 0; corner < indices.length; corner++) {
@@ -61,9 +62,14 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
     const oy = normals[own + 1];
     const oz = normals[own + 2];
     const place = of[indices[corner]];
-    let x = 0;
-    let y = 0;
-    let z = 0;
+    let x = soft[3 * place];
+    let y = soft[3 * place + 1];
+    let z = soft[3 * place + 2];
+    if (x === x) {
+      outIndices[corner] = made.idOf(indices[corner], x, y, z);
+      continue;
+    }
+    x = y = z = 0;
     for (let at = starts[place]; at < starts[place + 1]; at++) {
       const other = corners[at];
       const n = other - (other % 3);
@@ -82,6 +88,52 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
   }
   await breathe();
   return { ...(await pickedInTime(mesh, made.sources, breathe)), normals: made.normals, indices: outIndices };
+}
+
+/**
+ * Normals of the places all of whose faces meet at less than a limit, as most do: those where no face is further than half of
+ * it from all of them together. @returns not a number where one may be
+ */
+async function softPlaces(
+  normals: Float64Array,
+  weights: Float64Array,
+  starts: Uint32Array,
+  corners: Uint32Array,
+  limit: number,
+  breathe: Breathe,
+): Promise<Float64Array> {
+  const places = starts.length - 1;
+  const out = new Float64Array(3 * places).fill(NaN);
+  const half = Math.cos(Math.min(limit, Math.PI) / 2);
+  for (let place = 0; place < places; place++) {
+    if (place % CHUNK === 0) await breathe();
+    const end = starts[place + 1];
+    let x = 0;
+    let y = 0;
+    let z = 0;
+    for (let at = starts[place]; at < end; at++) {
+      const corner = corners[at];
+      const n = corner - (corner % 3);
+      x += weights[corner] * normals[n];
+      y += weights[corner] * normals[n + 1];
+      z += weights[corner] * normals[n + 2];
+    }
+    const length = sqrt(x * x + y * y + z * z);
+    if (!(length > 1e-20)) continue;
+    x /= length;
+    y /= length;
+    z /= length;
+    let isSoft = true;
+    for (let at = starts[place]; isSoft && at < end; at++) {
+      const n = corners[at] - (corners[at] % 3);
+      isSoft = normals[n] * x + normals[n + 1] * y + normals[n + 2] * z > half;
+    }
+    if (!isSoft) continue;
+    out[3 * place] = x;
+    out[3 * place + 1] = y;
+    out[3 * place + 2] = z;
+  }
+  return out;
 }
 
 const positionsCount = (mesh: Mesh): number => mesh.positions.length / 3;

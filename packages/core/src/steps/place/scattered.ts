@@ -156,7 +156,7 @@ function densityOf(mesh: Mesh, p: ScatterParams, own: ArrayLike<number> | null):
   const sloped = bySlope || p.flattest > 0 || p.steepest < 180;
   // Slopes are told by how far normals rise, which is the cosine of the slope.
   const [flattest, steepest] = [Math.cos((p.flattest * Math.PI) / 180), Math.cos((p.steepest * Math.PI) / 180)];
-  return (face, w0, w1, w2) => {
+  const density: Density = (face, w0, w1, w2) => {
     const a = indices[3 * face];
     const b = indices[3 * face + 1];
     const c = indices[3 * face + 2];
@@ -180,6 +180,8 @@ function densityOf(mesh: Mesh, p: ScatterParams, own: ArrayLike<number> | null):
     const mixed = w0 * values[a] + w1 * values[b] + w2 * values[c];
     return readTable(table, own ? Math.min(1, Math.max(0, mixed)) : mixed);
   };
+  density.jumps = byFace;
+  return density;
 }
 
 const UP: Vec3 = [0, 1, 0];

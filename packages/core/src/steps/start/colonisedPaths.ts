@@ -7,19 +7,7 @@ import type { Mesh } from '../../geometry/mesh';
 import { insideOf, nearestPlace } from '../../geometry/nearest';
 import { type Paths, pathCount } from '../../geometry/paths';
 import { readPlaces } from '../../geometry/surfacePlaces';
-import {
-  byAxis,
-  add,
-  at,
-  cross,
-  dot,
-  perpendicular,
-  ringNormal,
-  scale,
-  sub,
-  unit,
-  type Vec3,
-} from '../../geometry/vec';
+import { byAxis, add, at, cross, dot, perpendicular, ringNormal, sub, unit, type Vec3 } from '../../geometry/vec';
 import { pointsOf } from '../../checks/distance';
 import { Problem } from '../../problem';
 import { inside } from '../../outline/region';
@@ -95,7 +83,7 @@ async function thrown(
     const places = await scatteredAtRandom(mesh!, count, seed, null, () => context.breathe());
     return readPlaces(mesh!, places).positions;
   }
-  const { at: placed, within } =
+  const target =
     p.where === 'outline'
       ? outlined(await pathsIn(context, 'growth', p.growth), p.depth)
       : mesh
@@ -106,34 +94,48 @@ async function thrown(
   // Darts that miss are thrown again; a form that takes up next to nothing of its box is given up.
   for (let dart = 0; found < count && dart < 200 * count + 10_000; dart++) {
     if (dart % 4096 === 4095) await context.breathe();
-    const u = byAxis((c) => 2 * random(seed, dart, c) - 1);
-    if (within(u)) out.set(placed(u), 3 * found++);
+    const u = 2 * random(seed, dart, 0) - 1;
+    const v = 2 * random(seed, dart, 1) - 1;
+    const w = 2 * random(seed, dart, 2) - 1;
+    if (target.within(u, v, w)) target.put(u, v, w, out, 3 * found++);
   }
   return out.slice(0, 3 * found);
 }
 
 /** Where darts come to, of −1..1 each way, and whether they hit. */
 interface Target {
-  at(u: Vec3): Vec3;
-  within(u: Vec3): boolean;
+  within(u: number, v: number, w: number): boolean;
+  /** Puts the place of one that hits into a list. */
+  put(u: number, v: number, w: number, out: Float32Array, to: number): void;
 }
 
-function inShape(p: ColoniseParams): Target {
-  const size = [p.width, p.height, p.depth];
-  const middle = [p.atX, p.atY, p.atZ];
-  return {
-    at: (u) => byAxis((c) => middle[c] + 0.5 * u[c] * size[c]),
-    within: (u) => {
-      if (p.where === 'ball') return Math.hypot(...u) <= 1;
-      return p.where === 'box' || Math.hypot(u[0], u[2]) <= (u[1] + 1) / 2;
-    },
+/** The box whose middle and sides are given. */
+const boxed =
+  (middle: Vec3, sides: Vec3): Target['put'] =>
+  (u, v, w, out, to) => {
+    out[to] = middle[0] + 0.5 * u * sides[0];
+    out[to + 1] = middle[1] + 0.5 * v * sides[1];
+    out[to + 2] = middle[2] + 0.5 * w * sides[2];
   };
+
+function inShape(p: ColoniseParams): Target {
+  const within: Record<string, Target['within']> = {
+    box: () => true,
+    ball: (u, v, w) => u * u + v * v + w * w <= 1,
+    cone: (u, v, w) => Math.sqrt(u * u + w * w) <= (v + 1) / 2,
+  };
+  return { within: within[p.where], put: boxed([p.atX, p.atY, p.atZ], [p.width, p.height, p.depth]) };
 }
 
 function inForm(mesh: Mesh): Target {
   const { min, max } = boundsOf({ ...emptyForm(), mesh })!;
-  const place = (u: Vec3): Vec3 => byAxis((c) => (min[c] + max[c]) / 2 + (u[c] * (max[c] - min[c])) / 2);
-  return { at: place, within: (u) => insideOf(mesh, place(u)) };
+  const middle = byAxis((c) => (min[c] + max[c]) / 2);
+  const sides = byAxis((c) => max[c] - min[c]);
+  return {
+    within: (u, v, w) =>
+      insideOf(mesh, [middle[0] + 0.5 * u * sides[0], middle[1] + 0.5 * v * sides[1], middle[2] + 0.5 * w * sides[2]]),
+    put: boxed(middle, sides),
+  };
 }
 
 /** What closed paths enclose, seen square to the plane that they lie in, about; a hole is what two of them enclose. */
@@ -173,18 +175,22 @@ function outlined(paths: Paths, depth: number): Target {
       low[i % 2] = Math.min(low[i % 2], value);
       high[i % 2] = Math.max(high[i % 2], value);
     });
-  const plane = (u: Vec3): [number, number] => [
-    low[0] + ((u[0] + 1) / 2) * (high[0] - low[0]),
-    low[1] + ((u[1] + 1) / 2) * (high[1] - low[1]),
-  ];
+  const [left, bottom] = low;
+  const wide = high[0] - left;
+  const tall = high[1] - bottom;
   return {
-    at: (u) => {
-      const [x, y] = plane(u);
-      return add(origin, add(add(scale(across, x), scale(up, y)), scale(normal, 0.5 * depth * u[2])));
+    within: (u, v) => {
+      const x = left + ((u + 1) / 2) * wide;
+      const y = bottom + ((v + 1) / 2) * tall;
+      let around = 0;
+      for (const contour of flat) if (inside(contour, x, y)) around++;
+      return around % 2 === 1;
     },
-    within: (u) => {
-      const [x, y] = plane(u);
-      return flat.filter((contour) => inside(contour, x, y)).length % 2 === 1;
+    put: (u, v, w, out, to) => {
+      const x = left + ((u + 1) / 2) * wide;
+      const y = bottom + ((v + 1) / 2) * tall;
+      const z = 0.5 * depth * w;
+      for (let c = 0; c < 3; c++) out[to + c] = origin[c] + (x * across[c] + y * up[c] + z * normal[c]);
     },
   };
 }
