@@ -22,7 +22,9 @@ export class Wave {
     this.origins[place] = origin;
     let at = this.#where[place];
     if (at < 0) at = this.#size++;
-    const [heap, where, d] = [this.#heap, this.#where, this.distances];
+    const heap = this.#heap;
+    const where = this.#where;
+    const d = this.distances;
     while (at > 0) {
       const up = (at - 1) >> 1;
       if (d[heap[up]] <= distance) break;
@@ -37,7 +39,9 @@ export class Wave {
   /** The nearest place whose turn it is; −1 when there is none. */
   next(): number {
     if (this.#size === 0) return -1;
-    const [heap, where, d] = [this.#heap, this.#where, this.distances];
+    const heap = this.#heap;
+    const where = this.#where;
+    const d = this.distances;
     const first = heap[0];
     where[first] = -1;
     const last = heap[--this.#size];

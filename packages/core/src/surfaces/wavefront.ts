@@ -48,11 +48,8 @@ export async function distancesAlong(
   const count = weld.first.length;
   const wave = new Wave(count);
   const { distances: d, origins: from } = wave;
-  const p = new Float64Array(3 * count);
-  for (let i = 0; i < count; i++) for (let c = 0; c < 3; c++) p[3 * i + c] = mesh.positions[3 * weld.first[i] + c];
+  const p = placesOf(mesh, weld.first);
   const slow = (place: number): number => (slowness ? slowness[place] : 1);
-  const between = (i: number, j: number): number =>
-    Math.sqrt((p[3 * i] - p[3 * j]) ** 2 + (p[3 * i + 1] - p[3 * j + 1]) ** 2 + (p[3 * i + 2] - p[3 * j + 2]) ** 2);
 
   const { faces, weights } = origins.places;
   for (let k = 0; k < faces.length; k++) {
@@ -66,19 +63,26 @@ export async function distancesAlong(
   for (const [place, distance] of origins.reached ?? []) wave.lower(place, distance, REACHED);
 
   const around = cornersAround(topology);
+  const opposite = oppositeLengths(corners, p);
   const bridges = gap > 0 ? bridgesOf(topology, p, gap) : null;
   let visited = 0;
   for (let i = wave.next(); i >= 0; i = wave.next()) {
     if (++visited % CHUNK === 0) await breathe();
     const own = d[i];
     const origin = from[i];
-    for (let at = around.starts[i]; at < around.starts[i + 1]; at++) {
+    const end = around.starts[i + 1];
+    for (let at = around.starts[i]; at < end; at++) {
       const corner = around.corners[at];
-      const first = corner - (corner % 3);
-      const [j, k] = [corners[first + ((corner + 1) % 3)], corners[first + ((corner + 2) % 3)]];
+      const place = corner % 3;
+      const second = place === 2 ? corner - 2 : corner + 1;
+      const third = place === 0 ? corner + 2 : corner - 1;
+      const j = corners[second];
+      const k = corners[third];
       const pace = slowness ? (slow(i) + slow(j) + slow(k)) / 3 : 1;
       if (pace === Infinity) continue;
-      const [ij, ik, jk] = [pace * between(i, j), pace * between(i, k), pace * between(j, k)];
+      const ij = pace * opposite[third];
+      const ik = pace * opposite[second];
+      const jk = pace * opposite[corner];
       if (own + ij < d[j] * (1 - HAIR)) wave.lower(j, own + ij, origin);
       if (own + ik < d[k] * (1 - HAIR)) wave.lower(k, own + ik, origin);
       if (from[j] === origin) {
@@ -90,12 +94,37 @@ export async function distancesAlong(
         if (via < d[j] * (1 - HAIR)) wave.lower(j, via, origin);
       }
     }
-    for (const [j, length] of bridges?.get(i) ?? []) {
+    if (!bridges) continue;
+    for (const [j, length] of bridges.get(i) ?? []) {
       const reached = own + (length * (slow(i) + slow(j))) / 2;
       if (reached < d[j] * (1 - HAIR)) wave.lower(j, reached, origin);
     }
   }
   return d;
+}
+
+/** Positions of the welded places of a mesh. */
+function placesOf(mesh: Mesh, first: Uint32Array): Float64Array {
+  const { positions } = mesh;
+  const p = new Float64Array(3 * first.length);
+  for (let i = 0; i < first.length; i++) {
+    p[3 * i] = positions[3 * first[i]];
+    p[3 * i + 1] = positions[3 * first[i] + 1];
+    p[3 * i + 2] = positions[3 * first[i] + 2];
+  }
+  return p;
+}
+
+/** Length of the edge opposite each corner of faces, whose places are given. */
+function oppositeLengths(corners: Uint32Array, p: Float64Array): Float64Array {
+  const lengths = new Float64Array(corners.length);
+  for (let corner = 0; corner < corners.length; corner++) {
+    const place = corner % 3;
+    const j = 3 * corners[place === 2 ? corner - 2 : corner + 1];
+    const k = 3 * corners[place === 0 ? corner + 2 : corner - 1];
+    lengths[corner] = Math.sqrt((p[j] - p[k]) ** 2 + (p[j + 1] - p[k + 1]) ** 2 + (p[j + 2] - p[k + 2]) ** 2);
+  }
+  return lengths;
 }
 
 const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
