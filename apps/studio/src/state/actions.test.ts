@@ -46,6 +46,19 @@ beforeEach(() => {
   setView({ frame: 1 });
 });
 
+test('a step that needs another growth begins with the newest that has a skin, never its own', () => {
+  addStartedGrowth('solid');
+  const rock = growth().id;
+  addStartedGrowth('line');
+  addStep(growth().id, 'settle');
+  expect(stepOfKind('settle').params.growth).toBe(rock);
+  addStep(rock, 'settle');
+  const own = scene().growths.find(({ id }) => id === rock)!;
+  const onto = own.steps.find(({ kind }) => kind === 'settle')!.params.growth;
+  expect(onto).not.toBe(rock);
+  expect(scene().growths.map(({ id }) => id)).toContain(onto);
+});
+
 test('the playhead goes where a new growth can be seen, and stays where enough of it is there or the film runs', () => {
   const at = (): number => useView.getState().frame;
   const { keys } = trackOf('grow', 'to');
@@ -131,9 +144,12 @@ test('the leaf: a key here, a key elsewhere by changing the value, keys taken ou
     [25, 0.3],
   ]);
   toggleKey(growth().id, id, 'radius', spec);
+  expect(travel('undo')).toBe('Set a key');
+  travel('redo');
   setView({ frame: 1 });
   toggleKey(growth().id, id, 'radius', spec);
   expect(stepOfKind('tube').params.radius).toBe(0.06);
+  expect(travel('undo')).toBe('Stop animating');
 });
 
 test('on a growth that runs late, keys lie on its own clock', () => {

@@ -62,3 +62,12 @@ test('scenes stored by the version before this one are taken apart when the stor
   expect(stored.growths[0].steps[0].params.drawing).toBe(fileId(bytes));
   expect(await db.scenes.count()).toBe(2);
 });
+
+test('a file of just as many megabytes as there may be is taken, one byte more is refused with its size', async () => {
+  const bytes = new TextEncoder().encode('<svg/>').buffer;
+  const sized = (size: number): File => ({ name: 'reef.svg', size, arrayBuffer: async () => bytes }) as never;
+  expect(await takeFile('svg', sized(20e6))).toMatch(/\w/);
+  await expect(takeFile('svg', sized(20e6 + 1))).rejects.toThrow(
+    '“reef.svg” is of 20.0 MB; 20 MB is the most for an SVG file.',
+  );
+});

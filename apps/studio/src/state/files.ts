@@ -4,10 +4,10 @@ import { edit, useDocument } from './document';
 
 /** What a file of each kind may be called, and how large it may be in megabytes. */
 export const FILE_KINDS: Record<SceneFile['kind'], { accept: string; most: number; word: string }> = {
-  svg: { accept: '.svg,image/svg+xml', most: 20, word: 'SVG' },
-  font: { accept: '.ttf,.otf,.woff,font/ttf,font/otf,font/woff', most: 32, word: 'font' },
-  sound: { accept: '.wav,audio/wav,audio/x-wav', most: 32, word: 'WAV' },
-  form: { accept: '.obj,.ply,.stl,.glb,.gltf,model/gltf-binary,model/obj,model/stl', most: 128, word: 'form' },
+  svg: { accept: '.svg,image/svg+xml', most: 20, word: 'an SVG' },
+  font: { accept: '.ttf,.otf,.woff,font/ttf,font/otf,font/woff', most: 32, word: 'a font' },
+  sound: { accept: '.wav,audio/wav,audio/x-wav', most: 32, word: 'a WAV' },
+  form: { accept: '.obj,.ply,.stl,.glb,.gltf,model/gltf-binary,model/obj,model/stl', most: 128, word: 'a form' },
 };
 
 /** Bytes of a file on this device; undefined where it is not here. */
@@ -28,7 +28,7 @@ export async function takeFile(kind: SceneFile['kind'], file: File): Promise<str
   const { most, word } = FILE_KINDS[kind];
   if (file.size > most * 1e6)
     throw new Problem(
-      `“${file.name}” is of ${(file.size / 1e6).toFixed(1)} MB; ${most} MB is the most for a ${word} file.`,
+      `“${file.name}” is of ${(file.size / 1e6).toFixed(1)} MB; ${most} MB is the most for ${word} file.`,
       'Choose a smaller one.',
     );
   const bytes = await file.arrayBuffer().then(

@@ -44,6 +44,17 @@ test("keeps the scene's rate when frames are ready", () => {
   expect(Math.abs(useView.getState().frame - 25)).toBeLessThanOrEqual(1);
 });
 
+test('once it was stopped, it goes on from where the playhead has been put, at its own pace', () => {
+  setView({ playing: true });
+  pass(1000);
+  setView({ playing: false });
+  pass(3000);
+  setView({ frame: 10 });
+  setView({ playing: true });
+  pass(500);
+  expect(Math.abs(useView.getState().frame - 22)).toBeLessThanOrEqual(1);
+});
+
 test('comes round when it loops, and ends on the last frame when not', () => {
   setView({ playing: true });
   pass(2300);

@@ -66,7 +66,7 @@ export function FileField({
             </MenuItem>
           ))}
           <MenuItem value={LOAD} sx={{ fontSize: 13, color: 'primary.main' }}>
-            Load a {word} file…
+            Load {word} file…
           </MenuItem>
         </Select>
         <input

@@ -22,6 +22,7 @@ test('is stepped by the arrow keys and goes to its ends by Home and End; Enter s
   Object.assign(window, { innerWidth: 1280, innerHeight: 800 });
   const divider = show('panel', 'right', 356);
   expect(divider.getAttribute('aria-orientation')).toBe('vertical');
+  expect(getComputedStyle(divider).cursor).toBe('col-resize');
   divider.focus();
   await user.keyboard('{ArrowRight}');
   expect(useSizes.getState().panel).toBe(372);

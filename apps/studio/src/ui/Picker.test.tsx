@@ -81,3 +81,9 @@ test('a click picks; Escape closes', async () => {
   await user.keyboard('{Escape}');
   expect(picked).toEqual(['Web', 'closed']);
 });
+
+test('what belongs together is told together', () => {
+  show();
+  expect(screen.getAllByRole('group').map((group) => group.getAttribute('aria-label'))).toEqual(['Starts', 'Commands']);
+  expect(within(screen.getByRole('group', { name: 'Commands' })).getAllByRole('option')).toHaveLength(2);
+});

@@ -52,3 +52,22 @@ test('what bursts from an end begins there, and names whose end it is', () => {
   }
   expect(named).toBe(30 + 90);
 });
+
+test('a front goes along each member at one pace, from the end of its parent on, and is at the last end at 1', () => {
+  const made = burst([{ place: [0, 0, 0], way: [0, 1, 0] }], { ...HOW, generations: 2, varyLength: 0.4, curve: 0.3 })!;
+  const { offsets, parent, positions, arrival } = made;
+  const count = offsets.length - 1;
+  expect(Math.max(...arrival!)).toBeCloseTo(1, 6);
+  const lengths = Array.from({ length: count }, (_, p) => {
+    let sum = 0;
+    for (let i = offsets[p] + 1; i < offsets[p + 1]; i++) sum += distance(at(positions, i), at(positions, i - 1));
+    return sum;
+  });
+  const took = lengths.map((_, p) => arrival![offsets[p + 1] - 1] - arrival![offsets[p]]);
+  const pace = took[0] / lengths[0];
+  for (let p = 0; p < count; p++) {
+    expect(took[p]).toBeCloseTo(pace * lengths[p], 5);
+    const begins = parent![p] === NO_PARENT ? 0 : arrival![offsets[parent![p] + 1] - 1];
+    expect(arrival![offsets[p]]).toBeCloseTo(begins, 5);
+  }
+});

@@ -147,3 +147,13 @@ test.each([false, true])(
       expect(dot(at(now.normals, i), at(normals, i))).toBeGreaterThan(closed ? 0.98 : 1 - 1e-9);
   },
 );
+
+test('a path of one point has a normal square to its tangent, and one of none has nothing to write', () => {
+  const along = Float64Array.from([0, 0.6, 0.8]);
+  const out = new Float64Array(3);
+  expect(pathNormals(new Float64Array(3), 0, 1, false, out, along)).toBe(0);
+  expect(Math.hypot(...out)).toBeCloseTo(1, 12);
+  expect(dot(at(out, 0), at(along, 0))).toBeCloseTo(0, 12);
+  const empty = new Float64Array(0);
+  expect(pathNormals(empty, 0, 0, false, empty, empty)).toBe(0);
+});

@@ -1,3 +1,4 @@
+import { noise3 } from '../fields/noise';
 import { newStep } from '../scene/make';
 import { paramFault } from '../scene/params';
 import { formulaNames, GrowthValues, stepNames } from '../scene/values';
@@ -23,6 +24,19 @@ describe('formula', () => {
     expect(plain('7 % 4')).toBe(3);
     expect(plain('2 > 1 ? 10 : 20')).toBe(10);
     expect(plain('clamp(12, 0, 5) + mix(10, 20, 0.25) + ease(0, 10, 5)')).toBe(5 + 12.5 + 0.5);
+  });
+
+  // Scenes hang on its values: they are those of the noise that Noise has, along a line, with no seed.
+  test('wander goes to and fro between −1 and 1, as one octave of noise along a line', () => {
+    const out = new Float64Array(1);
+    for (const x of [0, 0.3, 1.7, -4.2, 1000.5]) {
+      noise3(x, 0.5, 0.5, 0, { detail: 1, roughness: 0.5, seed: 0, period: 0 }, out);
+      expect(plain(`wander(${x})`)).toBe(out[0]);
+    }
+    const many = Array.from({ length: 400 }, (_, k) => plain(`wander(${k} / 20)`));
+    expect(Math.max(...many)).toBeGreaterThan(0.3);
+    expect(Math.min(...many)).toBeLessThan(-0.3);
+    expect(Math.max(...many.map((value, k) => Math.abs(value - (many[k - 1] ?? value))))).toBeLessThan(0.25);
   });
 
   test.each([

@@ -227,3 +227,11 @@ describe('what is wrong is told with its line and column', () => {
     await expect(grow('F', 'F -> ' + 'F'.repeat(60), 40)).rejects.toThrow(/Generation 4 of 40 has more than 300,000/);
   });
 });
+
+test('marks have their share in the order in which they are drawn, from 0 to 1; a single one has 0', async () => {
+  const shares = async (text: string): Promise<number[]> => [
+    ...draw(await grow(text, '', 0), 0, { marks: new Set('L') }).points!.share,
+  ];
+  expect(await shares('FLFLFL')).toEqual([0, 0.5, 1]);
+  expect(await shares('FL')).toEqual([0]);
+});

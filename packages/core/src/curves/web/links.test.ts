@@ -1,7 +1,16 @@
 import Delaunator from 'delaunator';
 import { random } from '../../fields/random';
 import { distance, partWay, type Vec3 } from '../../geometry/vec';
-import { gabrielLinks, hubDistances, hubLinks, type Links, linksWithin, nearestLinks, shortestTree } from './links';
+import {
+  gabrielLinks,
+  hubDistances,
+  hubLinks,
+  type Links,
+  linksWithin,
+  nearestLinks,
+  shortestTree,
+  uniqueLinks,
+} from './links';
 
 const still = (): Promise<void> => Promise.resolve();
 const cloud = (n: number, seed: number, flat = false): Vec3[] =>
@@ -101,4 +110,21 @@ test('distances from the hub go along the links, by another algorithm too (Floyd
   );
   expect([...apart]).toEqual([0, 1, 4, 6]);
   expect(hubLinks(nodes, 4)).toHaveLength(39);
+});
+
+test('each pair is told once, the smaller number first, by the first and then by the second', () => {
+  const pairs = [
+    [4, 0],
+    [2, 1],
+    [0, 3],
+    [1, 2],
+    [0, 1],
+    [3, 0],
+  ] as const;
+  expect(uniqueLinks(pairs)).toEqual([
+    [0, 1],
+    [0, 3],
+    [0, 4],
+    [1, 2],
+  ]);
 });

@@ -233,3 +233,15 @@ describe('what is placed', () => {
     expect(counts.size).toBe(1);
   });
 });
+
+test('chance turns each copy of a whorl by its own, and by no more than it may', async () => {
+  const turned = async (varyTurn: number) => {
+    const { copies } = await placed([line(1)], { by: 'count', count: 4, whorl: 3, facing: 'path', varyTurn });
+    const side = (k: number): Vec3 => turnedBy(turnOf(copies!, k), [1, 0, 0]);
+    return Array.from({ length: 12 }, (_, k) => side(k));
+  };
+  const [still, varied] = [await turned(0), await turned(40)];
+  const by = still.map((way, k) => (Math.acos(Math.min(1, dot(way, varied[k]))) * 180) / Math.PI);
+  expect(Math.max(...by)).toBeLessThanOrEqual(40.001);
+  expect(new Set(by.map((angle) => angle.toFixed(2))).size).toBe(12);
+});

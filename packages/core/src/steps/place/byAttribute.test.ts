@@ -39,6 +39,18 @@ test('what rides at tips goes by their generation: each its own, the last for al
   expect((await volumeOf(ride({ second: null }))) / one).toBeCloseTo(tips.length, 1);
 });
 
+test('what rides at tips is as large as it is asked for, and with thickness as the path is there', async () => {
+  const path = newStep('line', { points: 20 });
+  const one = await volumeOf([path, newStep('tips', { growth: 'a', size: 1 })]);
+  const times = async (params: Record<string, ParamValue>): Promise<number> =>
+    Math.cbrt((await volumeOf([path, thin, newStep('tips', { growth: 'a', ...params })])) / one);
+  const thin = newStep('carry', { tip: 0.5 });
+  const tip = (await paths([path, thin])).size.at(-1)!;
+  expect(tip).toBeLessThan(0.9);
+  expect(await times({ size: 3, thickness: false })).toBeCloseTo(3, 4);
+  expect(await times({ size: 3, thickness: true })).toBeCloseTo(3 * tip, 4);
+});
+
 const placedBy = async (mixBy: string) => {
   const scene = sceneOf([
     newStep('solid', { which: 'box' }),

@@ -4,7 +4,7 @@ import { at, dot, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
 import type { ParamValue } from '../../scene/schema';
 import type { FalloffParams } from './falloff';
-import { driven } from './falloffActs';
+import { driven, weightOf } from './falloffActs';
 
 const QUARTER = about([0, 0, 1], Math.PI / 2);
 /** Two seats: one as it comes, one turned by a quarter about Z. */
@@ -50,4 +50,23 @@ test('sizes go from what they are to so many times that; nothing else is touched
   expect([...made.sizes]).toEqual([2, 2, 2, 4, 4, 4]);
   expect(dot(at(made.positions, 1), [1, 1, 1])).toBe(15);
   expect([...act({ drives: 'time', late: 0.4 }, 0, 0.5).late!]).toEqual([0, 5]);
+});
+
+// At half of the way from one value to the other it weighs one half, whichever of them is the larger.
+test.each([
+  [2, 6],
+  [6, 2],
+])('by an attribute it weighs nothing at %d, all at %d, and in between in proportion', async (nothingAt, allAt) => {
+  const far = [0, 2, 3, 4, 5, 6, 9];
+  const asked: string[] = [];
+  const values = (name: string): number[] => (asked.push(name), far);
+  const weight = await weightOf(
+    params({ shape: 'attribute', attribute: 'far', nothingAt, allAt }),
+    { positions: new Float32Array(21), age: null, share: null, values } as never,
+    {} as never,
+  );
+  expect(asked).toEqual(['far']);
+  const rising = [0, 0, 0.25, 0.5, 0.75, 1, 1];
+  const wanted = allAt > nothingAt ? rising : rising.map((w) => 1 - w);
+  wanted.forEach((w, k) => expect(weight(k)).toBeCloseTo(w, 9));
 });
