@@ -259,7 +259,7 @@ test('scenes are found, put into folders, and go out together as a zip and come 
   ]);
   expect(download.suggestedFilename()).toBe('Uvrex scenes.zip');
   await page.getByTestId('import').setInputFiles(await download.path());
-  await expect(own.getByRole('group', { name: 'Untitled reef 2 2', exact: true })).toBeVisible();
+  await expect(own.getByRole('group', { name: 'Untitled reef 4', exact: true })).toBeVisible();
   await expect(own.getByTestId('storage')).toContainText('used on this device');
 });
 

@@ -100,7 +100,7 @@ function plan(paths: Paths, p: number, [begin, end]: readonly [number, number]):
     ? [part(table, a, b, from, length, true), part(table, a, b, 0, (end - 1) * length, true)]
     : [part(table, a, b, from, Math.min(1, end) * length, closed)];
   // The seam's point ends the first run as the mix that it is, and begins the second: once is enough.
-  if (over && parts.length === 2) parts[0].tail = null;
+  if (over) parts[0].tail = null;
   const left = parts.filter((run) => sizeOf(run) > 0);
   const count = left.reduce((sum, run) => sum + sizeOf(run), 0);
   return from < Math.min(1, end) * length || over ? { count, kept: false, from, parts: left } : none;

@@ -1,10 +1,33 @@
 import { isTrack } from './schema';
-import { growingSteps, HUES, newGrowth, newId, newStep } from './make';
+import { growingSteps, HUES, newGrowth, newId, newStep, unusedName } from './make';
+import { LIMITS } from './limits';
 
 test('ids are distinct, of letters and digits', () => {
   const ids = Array.from({ length: 500 }, newId);
   expect(new Set(ids).size).toBe(500);
   for (const id of ids) expect(id).toMatch(/^[a-z0-9]{12}$/);
+});
+
+test.each([
+  ['Kelp', [], 'Kelp'],
+  ['Kelp', ['Kelp'], 'Kelp 2'],
+  ['Kelp', ['Kelp', 'Kelp 2'], 'Kelp 3'],
+  ['Kelp 2', ['Kelp'], 'Kelp 2'],
+  ['Kelp 2', ['Kelp 2'], 'Kelp 3'],
+  ['Kelp 9', ['Kelp 9', 'Kelp 10'], 'Kelp 11'],
+  ['12', ['12'], '12 2'],
+  ['Bay 1234567', ['Bay 1234567'], 'Bay 1234567 2'],
+])('%s beside %j is called %s', (base, taken, name) => {
+  expect(unusedName(base, new Set(taken))).toBe(name);
+});
+
+test('a name as long as there may be stays so when it is counted', () => {
+  const long = 'k'.repeat(LIMITS.name + 5);
+  const first = unusedName(long, new Set());
+  const second = unusedName(long, new Set([first]));
+  expect([first.length, second.length]).toEqual([LIMITS.name, LIMITS.name]);
+  expect(second).toMatch(/^k+ 2$/);
+  expect(unusedName(second, new Set([first, second]))).toMatch(/^k+ 3$/);
 });
 
 test('hues go round, so that neighbours differ', () => {

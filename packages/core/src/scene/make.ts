@@ -16,15 +16,20 @@ export function newId(): string {
 }
 
 /**
- * A name that none of those taken is: Kelp, Kelp 2, Kelp 3 …, cut where it would be too long.
+ * A name that none of those taken is: Kelp, Kelp 2, Kelp 3 …, cut where it would be too long. One that has a number is counted on.
  *
  * @example
  * unusedName('Kelp', new Set(['Kelp', 'Kelp 2'])); // → 'Kelp 3'
+ * @example
+ * unusedName('Kelp 2', new Set(['Kelp 2'])); // → 'Kelp 3'
  */
 export function unusedName(base: string, taken: ReadonlySet<string>): string {
-  for (let i = 1; ; i++) {
-    const end = i === 1 ? '' : ` ${i}`;
-    const name = `${base.slice(0, LIMITS.name - end.length)}${end}`;
+  const whole = base.slice(0, LIMITS.name);
+  if (!taken.has(whole)) return whole;
+  const [, stem, counted] = /^(.*\S) (\d{1,6})$/.exec(whole) ?? [null, whole, '1'];
+  for (let i = Number(counted) + 1; ; i++) {
+    const end = ` ${i}`;
+    const name = `${stem.slice(0, LIMITS.name - end.length)}${end}`;
     if (!taken.has(name)) return name;
   }
 }
