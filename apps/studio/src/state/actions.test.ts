@@ -59,6 +59,18 @@ test('a step that needs another growth begins with the newest that has a skin, n
   expect(scene().growths.map(({ id }) => id)).toContain(onto);
 });
 
+test('a duplicate stands right after what it is of, looks the same, and is what is chosen then', () => {
+  addStartedGrowth('helix');
+  addStartedGrowth('arc');
+  const [line, helix, arc] = scene().growths;
+  changeGrowth(helix.id, 'Lock growth', { locked: true });
+  duplicateGrowth(helix.id);
+  const { growths } = scene();
+  expect(growths.map(({ name }) => name)).toEqual([line.name, helix.name, `${helix.name} 2`, arc.name]);
+  expect(growths[2]).toMatchObject({ seed: helix.seed, locked: false, steps: helix.steps });
+  expect(growth().id).toBe(growths[2].id);
+});
+
 test('the playhead goes where a new growth can be seen, and stays where enough of it is there or the film runs', () => {
   const at = (): number => useView.getState().frame;
   const { keys } = trackOf('grow', 'to');

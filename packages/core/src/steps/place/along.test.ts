@@ -3,7 +3,7 @@ import { emptyForm, boundsOf, countsOf, type Copies, type Form } from '../../geo
 import { areaAndVolume } from '../../geometry/mesh';
 import { SeatList } from '../../geometry/seats';
 import { about, turnedBy } from '../../geometry/turns';
-import { add, at, distance, dot, sub, unit, type Vec3 } from '../../geometry/vec';
+import { add, at, cross, distance, dot, sub, unit, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
 import { newGuide } from '../../scene/owners';
 import type { ParamValue } from '../../scene/schema';
@@ -245,3 +245,34 @@ test('chance turns each copy of a whorl by its own, and by no more than it may',
   expect(Math.max(...by)).toBeLessThanOrEqual(40.001);
   expect(new Set(by.map((angle) => angle.toFixed(2))).size).toBe(12);
 });
+
+// Fitting it to a ring is for copies that go round: what stands has the angle that is asked for.
+test('an angle that goes on is kept on a closed path on which nothing moves', async () => {
+  const sides = async (turns: string): Promise<Vec3[]> => {
+    const ring = newStep('arc', { radius: 0.7, points: 120 });
+    const { paths, copies } = await placed([ring], { by: 'count', count: 7, facing: 'path', turns });
+    expect(paths!.closed[0]).toBe(1);
+    return Array.from(copies!.ids, (_, k) => turnedBy(turnOf(copies!, k), [1, 0, 0]));
+  };
+  const [plain, turned] = [await sides('0'), await sides('+50')];
+  const by = plain.map(
+    (way, k) => (Math.atan2(Math.hypot(...cross(way, turned[k])), dot(way, turned[k])) * 180) / Math.PI,
+  );
+  [0, 50, 100, 150, 160, 110, 60].forEach((angle, k) => expect(by[k]).toBeCloseTo(angle, 2));
+});
+
+test.each([
+  ['X', {}, [1, 0, 0]],
+  ['Z', { which: 'box', width: 0.1, height: 0.1, depth: 0.6 }, [0, 0, 1]],
+] as const)(
+  'upright copies whose longest axis is %s stand straight, and head where the path leads',
+  async (_, of, axis) => {
+    const rising = newStep('line', { fromX: 0, fromY: 0, fromZ: 0, toX: 1, toY: 2, toZ: -0.5, points: 20 });
+    const what = [newStep('solid', 'which' in of ? of : link().params)];
+    const { copies } = await placed([rising], { by: 'count', count: 5, facing: 'upright' }, what);
+    for (let k = 0; k < 5; k++) {
+      expect(turnedBy(turnOf(copies!, k), [0, 1, 0])[1]).toBeCloseTo(1, 6);
+      expect(dot(turnedBy(turnOf(copies!, k), [...axis]), unit([1, 0, -0.5]))).toBeCloseTo(1, 6);
+    }
+  },
+);
