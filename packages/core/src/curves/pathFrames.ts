@@ -33,7 +33,15 @@ export function withFrames(paths: Paths): FramedPaths {
 /** Paths whose points are others on the same course than their frames were made for: tangents anew, normals square to them. */
 export async function squaredFrames(paths: Paths, breathe: () => Promise<void>): Promise<Paths> {
   if (!paths.tangents || !paths.normals) return paths;
-  const along = allTangents(paths);
+  const along = new Float32Array(paths.positions.length);
+  let breath = 0;
+  for (let p = 0; p < pathCount(paths); p++) {
+    if (paths.offsets[p] >= breath) {
+      breath = paths.offsets[p] + 4 * BREATH;
+      await breathe();
+    }
+    writeTangents(paths, p, along);
+  }
   const normals = new Float32Array(paths.normals.length);
   for (let i = 0; i < normals.length / 3; i++) {
     if (i % (4 * BREATH) === 0) await breathe();
@@ -45,11 +53,14 @@ export async function squaredFrames(paths: Paths, breathe: () => Promise<void>):
 /** Unit tangents of all paths, 3n entries. */
 function allTangents(paths: Paths): Float32Array {
   const out = new Float32Array(paths.positions.length);
-  for (let p = 0; p < pathCount(paths); p++) {
-    const [a, b] = [paths.offsets[p], paths.offsets[p + 1]];
-    tangents(paths.positions, a, b, paths.closed[p] === 1, out.subarray(3 * a, 3 * b));
-  }
+  for (let p = 0; p < pathCount(paths); p++) writeTangents(paths, p, out);
   return out;
+}
+
+/** Puts the unit tangents of path p among those of all. */
+function writeTangents({ positions, offsets, closed }: Paths, p: number, out: Float32Array): void {
+  const [a, b] = [offsets[p], offsets[p + 1]];
+  tangents(positions, a, b, closed[p] === 1, out.subarray(3 * a, 3 * b));
 }
 
 /**

@@ -479,6 +479,25 @@ export function picked<T extends Table>(
   return rows.result();
 }
 
+/** So many elements between two breaths. */
+const BREATH = 16_384;
+
+/** The same with breaths in between, for very many. */
+export async function pickedInTime<T extends Table>(
+  table: T,
+  from: Attributed<T>,
+  domain: Domain,
+  sources: Uint32Array,
+  breathe: () => Promise<void>,
+): Promise<Partial<Columns<T>> & { named: Named }> {
+  const rows = new Carrier(table, from, domain, sources.length);
+  for (let first = 0; first < sources.length; first += BREATH) {
+    await breathe();
+    rows.pick(sources.subarray(first, first + BREATH), first);
+  }
+  return rows.result();
+}
+
 /** A geometry, and how many elements of a domain it has. */
 export interface Counted<T extends Table> {
   of: Attributed<T>;

@@ -1,4 +1,4 @@
-import { Carrier, picked } from '../geometry/attributes';
+import { picked, pickedInTime } from '../geometry/attributes';
 import { MESH, type Mesh } from '../geometry/mesh';
 import { cross, type Vec3 } from '../geometry/vec';
 import { topologyInTime } from '../geometry/topology';
@@ -26,7 +26,9 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
   const { of, first } = (await topologyInTime(mesh, breathe)).weld;
   const { indices, positions: p } = mesh;
   const faces = indices.length / 3;
+  await breathe();
   const normals = new Float64Array(indices.length);
+  await breathe();
   const weights = new Float64Array(indices.length);
   for (let f = 0; f < faces; f++) {
     if (f % CHUNK === 0) await breathe();
@@ -87,7 +89,8 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
     outIndices[corner] = made.idOf(indices[corner], x, y, z);
   }
   await breathe();
-  return { ...(await pickedInTime(mesh, made.sources, breathe)), normals: made.normals, indices: outIndices };
+  const vertices = await pickedInTime(MESH, mesh, 'vertex', made.sources, breathe);
+  return { ...mesh, ...vertices, normals: made.normals, indices: outIndices, level: null, parts: null };
 }
 
 /**
@@ -221,16 +224,6 @@ class Vertices {
     this.#heads[source] = made;
     return made;
   }
-}
-
-/** `pickedMesh` with breaths in between. */
-async function pickedInTime(mesh: Mesh, sources: Uint32Array, breathe: Breathe): Promise<Mesh> {
-  const rows = new Carrier(MESH, mesh, 'vertex', sources.length);
-  for (let from = 0; from < sources.length; from += 2 * CHUNK) {
-    await breathe();
-    rows.pick(sources.subarray(from, from + 2 * CHUNK), from);
-  }
-  return { ...mesh, ...rows.result(), level: null, parts: null };
 }
 
 /** A mesh of some of another's vertices, any of them any number of times; faces and parts are left to the caller. */

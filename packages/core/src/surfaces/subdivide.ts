@@ -39,11 +39,14 @@ export async function subdivided(
   let polygons = await polygonsOf(mesh, crease, breathe);
   for (let level = 0; level < levels; level++) polygons = await refined(polygons, breathe);
   const { places, carried, corners, sources } = polygons;
+  await breathe();
+  const positions = new Float32Array(places);
+  await breathe();
   const flat: Mesh = {
     ...carried,
     parts: null,
     level: null,
-    positions: Float32Array.from(places),
+    positions,
     normals: new Float32Array(places.length),
     // Every face has four corners now.
     indices: new Uint32Array((corners.length / 4) * 6),
@@ -56,10 +59,10 @@ export async function subdivided(
     indices[i + 2] = indices[i + 4] = corners[q + 2];
     indices[i + 5] = corners[q + 3];
   }
-  const known = facesFrom(
-    flat,
-    filled(Uint32Array, corners.length / 2, (f) => sources[f >> 1]),
-  );
+  await breathe();
+  const halves = filled(Uint32Array, corners.length / 2, (f) => sources[f >> 1]);
+  await breathe();
+  const known = facesFrom(flat, halves);
   return withSoftNormals(known, Math.min(crease, Math.PI), breathe);
 }
 

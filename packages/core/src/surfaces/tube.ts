@@ -50,7 +50,9 @@ export async function sweepProfile(
   const faces = ringFaces(rings, strips) + (fills.length * profile.cap.length) / 3;
   hooks.claim?.(count * columns, faces);
 
+  await hooks.breathe?.();
   const mesh = allocate(count * columns, rings, paths, hooks.tips ?? true);
+  await hooks.breathe?.();
   const perTurn = shape.radius > 0 ? 1 / (profile.round * shape.radius) : 1;
   let breath = BREATH;
   for (let k = 0; k < rings.paths; k++) {

@@ -49,7 +49,9 @@ export async function grown(form: Form, p: GrowParams, context: StepContext): Pr
     return [whole(lengthBefore(arrivals, lengths, from)), whole(lengthBefore(arrivals, lengths, to))];
   };
   const windows = Array.from({ length: pathCount(paths) }, (_, path) => window(path));
+  await context.breathe();
   let cut = cutPaths(paths, (path) => windows[path]);
+  await context.breathe();
   const still = stillFronts(p, context);
   cut.fronts.set(windows.map(([from, to]) => frontsOf(from, to, still)));
   if (context.wanted('age')) {

@@ -84,9 +84,11 @@ export const respace = defineStep({
   async run(form, p, context) {
     const old = form.paths!;
     const m = pathCount(old);
-    const tables = Array.from({ length: m }, (_, k) =>
-      arcLengths(old.positions, old.offsets[k], old.offsets[k + 1], old.closed[k] === 1),
-    );
+    const tables: Float64Array[] = [];
+    for (let k = 0; k < m; k++) {
+      if (k % PATHS_AT_ONCE === 0) await context.breathe();
+      tables.push(arcLengths(old.positions, old.offsets[k], old.offsets[k + 1], old.closed[k] === 1));
+    }
     const spacing = p.by === 'density' ? 1 / p.density : p.spacing;
     const fixed = p.by === 'count' ? p.count : null;
     const wanted = tables.reduce(
@@ -104,6 +106,7 @@ export const respace = defineStep({
         : placesAlong(totalLength(table), old.closed[k] === 1, fixed, spacing, p.rest),
     );
     const total = plans.reduce((sum, arcs) => sum + arcs.length, 0);
+    await context.breathe();
     const rows = new Carrier(PATHS, old, 'point', total);
     const paths: Paths = { ...uncut(old), ...rows.result(), number: null, offsets: new Uint32Array(m + 1) };
     let first = 0;
@@ -115,11 +118,15 @@ export const respace = defineStep({
       first += arcs.length;
       paths.offsets[k + 1] = first;
     }
+    await context.breathe();
     // New points lie on chords of the old ones: branches go along.
     rejoin(paths, paths.positions);
     return { ...form, paths: await squaredFrames(paths, () => context.breathe()) };
   },
 });
+
+/** Paths that are measured between two breaths. */
+const PATHS_AT_ONCE = 256;
 
 /** How many points a path comes to, or one more: asked for before anything is made. */
 const countAlong = (length: number, closed: boolean, count: number | null, spacing: number): number =>

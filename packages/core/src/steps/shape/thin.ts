@@ -1,6 +1,6 @@
 import { squaredFrames } from '../../curves/pathFrames';
 import { simplify } from '../../curves/simplify';
-import { picked } from '../../geometry/attributes';
+import { pickedInTime } from '../../geometry/attributes';
 import { PATHS, type Paths, pathCount, uncut } from '../../geometry/paths';
 import { rejoin } from '../../geometry/tree';
 import { defineStep, type StepContext } from '../declare';
@@ -51,7 +51,12 @@ export const thin = defineStep({
 async function only(old: Paths, kept: readonly number[][], context: StepContext): Promise<Paths> {
   const offsets = new Uint32Array(kept.length + 1);
   kept.forEach((points, path) => (offsets[path + 1] = offsets[path] + points.length));
-  const paths: Paths = { ...uncut(old), ...picked(PATHS, old, 'point', kept.flat()), number: null, offsets };
+  const sources = new Uint32Array(offsets[kept.length]);
+  kept.forEach((points, path) => sources.set(points, offsets[path]));
+  const breathe = (): Promise<void> => context.breathe();
+  const points = await pickedInTime(PATHS, old, 'point', sources, breathe);
+  const paths: Paths = { ...uncut(old), ...points, number: null, offsets };
+  await breathe();
   rejoin(paths, paths.positions);
-  return squaredFrames(paths, () => context.breathe());
+  return squaredFrames(paths, breathe);
 }
