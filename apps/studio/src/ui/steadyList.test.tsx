@@ -15,7 +15,9 @@ function pressed() {
     </Select>,
   );
   fireEvent.mouseDown(getByRole('combobox'), { clientX: 200, clientY: 480 });
-  act(() => void jest.advanceTimersByTime(1000));
+  act(() => {
+    jest.advanceTimersByTime(1000);
+  });
   const release = (clientY: number): void =>
     void fireEvent.mouseUp(getByRole('option', { name: 'Petal' }), { clientX: 201, clientY });
   return { chosen, release, isOpen: () => queryByRole('listbox') !== null };
