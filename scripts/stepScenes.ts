@@ -102,6 +102,23 @@ const SCENES: Readonly<Record<string, () => Growth[]>> = {
   'roll-up': () => leafy(newStep('roll-up', { amount: going(1, 0.1) })),
   fold: () => leafy(newStep('fold', { angle: going(0, 130) })),
   taper: () => [own(stalk(), newStep('tube', { radius: 0.22 }), newStep('taper', { amount: going(0, 1) }), plain())],
+  stretch: () => [
+    own(
+      newStep('solid', { radius: 0.42, sides: 64, atY: 0.42 }),
+      newStep('stretch', {
+        by: {
+          keys: [2, 3, 5, 6, FRAMES].map((frame, i) => ({
+            frame,
+            value: [0.6, 1.5, 0.75, 1.15, 1][i],
+            ease: 'ease-in-out' as const,
+          })),
+          before: 'hold',
+          after: 'hold',
+        },
+      }),
+      plain(),
+    ),
+  ],
   carry: () => [own(newStep('rules'), newStep('carry', { tip: going(0.9, 0.06) }), ...tree().slice(2))],
   feel: () => [own(stalk(), grows(), newStep('feel', { length: 0.7, reach: 0.3, speed: 2 }), ...skin())],
   cup: () => leafy(newStep('cup', { angle: going(0, 220) })),

@@ -86,6 +86,7 @@ import stepSettle from './step-settle.webp';
 import stepSmooth from './step-smooth.webp';
 import stepSoftNormals from './step-soft-normals.webp';
 import stepStrands from './step-strands.webp';
+import stepStretch from './step-stretch.webp';
 import stepSubdivide from './step-subdivide.webp';
 import stepSweep from './step-sweep.webp';
 import stepTaper from './step-taper.webp';
@@ -190,6 +191,7 @@ export const SMALL: Readonly<Record<string, string>> = {
   'step-smooth': stepSmooth.src,
   'step-soft-normals': stepSoftNormals.src,
   'step-strands': stepStrands.src,
+  'step-stretch': stepStretch.src,
   'step-subdivide': stepSubdivide.src,
   'step-sweep': stepSweep.src,
   'step-taper': stepTaper.src,

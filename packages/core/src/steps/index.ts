@@ -24,6 +24,7 @@ import { respace } from './shape/respace';
 import { rollUp } from './shape/rollUp';
 import { softNormals } from './skin/softNormals';
 import { subdivide } from './skin/subdivide';
+import { stretch } from './shape/stretch';
 import { taper } from './shape/taper';
 import { thicken } from './skin/thicken';
 import { smooth } from './shape/smooth';
@@ -110,6 +111,7 @@ const list = [
     rollUp,
     fold,
     taper,
+    stretch,
     carry,
     feel,
     cup,

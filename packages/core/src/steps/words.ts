@@ -50,6 +50,7 @@ export const STEP_WORDS: Readonly<Record<string, string>> = {
   'soft-normals': 'shade smooth edges',
   solid: 'ball sphere box cube cylinder cone torus ring crystal link letter primitive plank',
   strands: 'copy rope hair array duplicate parallel',
+  stretch: 'squash scale squeeze flatten volume long',
   subdivide: 'smooth catmull refine',
   sweep: 'loft extrude profile rail',
   taper: 'thin pointed scale',

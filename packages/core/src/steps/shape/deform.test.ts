@@ -84,6 +84,7 @@ describe('deforming a skin', () => {
     ['bend', { angle: 500, over: 1, towards: 90 }],
     ['twist', { turns: 2, over: 1 }],
     ['taper', {}],
+    ['stretch', { by: 2.5, axis: 'x' }],
     ['fold', { angle: 60 }],
     ['cup', { angle: 250 }],
     ['noise', { amount: 0.05, size: 0.3, evolve: 0 }],

@@ -18,6 +18,8 @@ const course = () =>
 describe('what is deformed in shares of the whole keeps its place while it grows', () => {
   test.each<[string, Record<string, ParamValue>]>([
     ['taper', {}],
+    ['stretch', { from: 'high' }],
+    ['stretch', { axis: 'x', from: 'middle', keeps: false, across: 0.5 }],
     ['cup', { angle: 200 }],
     ['fold', { angle: 50, low: 0.2, high: 0.6 }],
     ['roll-up', { amount: 0.8 }],
