@@ -109,7 +109,7 @@ const SCENES: Readonly<Record<string, () => Growth[]>> = {
         by: {
           keys: [2, 3, 5, 6, FRAMES].map((frame, i) => ({
             frame,
-            value: [0.6, 1.5, 0.75, 1.15, 1][i],
+            value: [1, 0.55, 1.3, 0.8, 1.5][i],
             ease: 'ease-in-out' as const,
           })),
           before: 'hold',
