@@ -9,6 +9,8 @@ type Breathe = () => Promise<void>;
 
 /** Work between two breaths: a few milliseconds. */
 const CHUNK = 4096;
+/** Faces that are filled between two breaths: each may take as long as several darts. */
+const FACES = 1024;
 
 /** Darts that are thrown for one place before it is left out: as thin as a density gets. */
 const TRIES = 256;
@@ -135,7 +137,7 @@ export class BlueNoise {
     const step = stepThrough(n, this.seed);
     let face = n > 0 ? hash(this.seed, n, 8) % n : 0;
     for (let f = 0; f < n; f++) {
-      if (f % CHUNK === CHUNK - 1) await breathe();
+      if (f % FACES === FACES - 1) await breathe();
       const large = gaps.fill(face, breathe);
       if (large) await large;
       face = (face + step) % n;

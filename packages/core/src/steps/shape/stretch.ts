@@ -5,7 +5,6 @@ import { percent } from '../format';
 import { MOVABLE } from './movable';
 
 const AXES = { x: 0, y: 1, z: 2 } as const;
-type Axis = keyof typeof AXES;
 
 export const stretch = defineStep({
   kind: 'stretch',
@@ -76,7 +75,7 @@ export const stretch = defineStep({
     // By the whole of it: what has grown does not slide while the rest grows.
     const bounds = wholeBoundsOf(form);
     if (!bounds) return form;
-    const axis = AXES[p.axis as Axis];
+    const axis = AXES[p.axis];
     const still = [0, 1, 2].map((c) => {
       const [low, high] = [bounds.min[c], bounds.max[c]];
       if (p.from === 'origin') return 0;
