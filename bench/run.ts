@@ -1,7 +1,7 @@
 // Ours beside general-purpose libraries, in one run: compare the ratios, not the times.
 import { resample as thingResample } from '@thi.ng/geom-resample';
 import FFT from 'fft.js';
-import { CatmullRomCurve3, TubeGeometry, Vector3 } from 'three';
+import { CatmullRomCurve3, Vector3 } from 'three';
 import {
   at,
   cutPaths,
@@ -20,53 +20,11 @@ import { benchCopies } from './copies';
 import { exponent, median, print, printExponents, type Row } from './harness';
 import { benchScatter, scatterExponents } from './scatter';
 import { benchSurfaces, surfaceExponents } from './surfaces';
-
-const RINGS = 200;
-const SIDES = 12;
-const anchors = helixPoints({ below: 1, above: 0.4, height: 2, turns: 3, start: 0 }, 12);
-const curve = new CatmullRomCurve3(
-  Array.from({ length: 12 }, (_, i) => new Vector3(...at(anchors, i))),
-  false,
-  'centripetal',
-);
+import { benchTubes, TUBE } from './tubes';
 
 const rows: Row[] = [];
 
-// A tube of 200 × 12 from a path of points; three samples its curve and frames it in the same call, as ours frames its path.
-const spine = pathsFrom([{ positions: curve.getSpacedPoints(RINGS).flatMap(({ x, y, z }) => [x, y, z]) }]);
-const shape = {
-  radius: 0.1,
-  along: () => 1,
-  follows: 'whole',
-  swell: 0,
-  sides: SIDES,
-  start: 'open',
-  end: 'open',
-} as const;
-rows.push({
-  what: `tube ${RINGS} × ${SIDES}, frames included, beside three TubeGeometry`,
-  // Paths keep their frames: others of the same points have none yet.
-  ours: await median(() => sweepTubes({ ...spine }, shape)),
-  theirs: await median(() => new TubeGeometry(curve, RINGS, 0.1, SIDES)),
-  amount: (RINGS + 1) * (SIDES + 1),
-  unit: 'vertices',
-});
-const framed = withFrames(spine);
-const many = pathsFrom(Array.from({ length: 64 }, () => ({ positions: spine.positions })));
-rows.push({
-  what: `64 such tubes`,
-  ours: await median(() => sweepTubes({ ...many }, shape)),
-  theirs: await median(() => Array.from({ length: 64 }, () => new TubeGeometry(curve, RINGS, 0.1, SIDES)), 5),
-  amount: 64 * (RINGS + 1) * (SIDES + 1),
-  unit: 'vertices',
-});
-rows.push({
-  what: 'tube with frames at hand',
-  ours: await median(() => sweepTubes(framed, shape)),
-  theirs: null,
-  amount: (RINGS + 1) * (SIDES + 1),
-  unit: 'vertices',
-});
+rows.push(...(await benchTubes()));
 
 const n = 5000;
 const long = helixPoints({ below: 1, above: 0.4, height: 4, turns: 20, start: 0 }, n);
@@ -141,7 +99,7 @@ const winding = (points: number, paths: number) =>
   );
 const sweep = (points: number, paths: number, sides: number): Promise<number> => {
   const spines = withFrames(winding(points, paths));
-  return median(() => sweepTubes(spines, { ...shape, sides }), 9);
+  return median(() => sweepTubes(spines, { ...TUBE, sides }), 9);
 };
 const framing = (points: number, paths: number): Promise<number> => {
   const bare = winding(points, paths);

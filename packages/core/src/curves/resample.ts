@@ -18,20 +18,41 @@ export function resample(positions: Flat, count: number, closed: boolean): Float
   const out = new Float64Array(3 * count);
   if (n === 0) return out;
   const segments = table.length - 1;
-  let k = 0;
-  for (let i = 0, w = 0; i < count; i++, w += 3) {
-    const s = !closed && i === count - 1 ? total : i * step;
-    while (k < segments - 1 && table[k + 1] < s) k++;
-    const run = segments > 0 ? table[k + 1] - table[k] : 0;
-    const t = run > 0 ? Math.min(1, Math.max(0, (s - table[k]) / run)) : 0;
-    const p = 3 * k;
-    const q = k + 1 < n ? p + 3 : closed ? 0 : p;
-    out[w] = positions[p] + (positions[q] - positions[p]) * t;
-    out[w + 1] = positions[p + 1] + (positions[q + 1] - positions[p + 1]) * t;
-    out[w + 2] = positions[p + 2] + (positions[q + 2] - positions[p + 2]) * t;
+  // The last point of an open path is its own, whatever the sums of lengths round to.
+  const last = closed ? count : count - 1;
+  let i = 0;
+  let s = 0;
+  let from = 0;
+  for (let k = 0; k < segments && i < last; k++) {
+    const to = table[k + 1];
+    if (s <= to) {
+      const p = 3 * k;
+      const q = k + 1 < n ? p + 3 : 0;
+      const each = to - from > SHORTEST ? 1 / (to - from) : 0;
+      const x = positions[p];
+      const y = positions[p + 1];
+      const z = positions[p + 2];
+      const dx = (positions[q] - x) * each;
+      const dy = (positions[q + 1] - y) * each;
+      const dz = (positions[q + 2] - z) * each;
+      do {
+        const w = 3 * i;
+        const t = s - from;
+        out[w] = x + dx * t;
+        out[w + 1] = y + dy * t;
+        out[w + 2] = z + dz * t;
+        s = ++i * step;
+      } while (s <= to && i < last);
+    }
+    from = to;
   }
+  const end = closed ? 0 : 3 * (n - 1);
+  for (; i < count; i++) for (let c = 0; c < 3; c++) out[3 * i + c] = positions[end + c];
   return out;
 }
+
+/** A segment that is not longer has no direction, metres: one divided by it is out of reach. */
+const SHORTEST = 1e-300;
 
 /**
  * Reads a per-point attribute at rising arc lengths by linear interpolation. One walk serves all: O(points + arcs).

@@ -7,7 +7,8 @@ import { pathsFrom } from '../geometry/paths';
 import { helixPoints } from '../curves/helix';
 import { cutPaths } from '../curves/cut';
 import type { Cap, TubeShape } from './rings';
-import { sweepTubes } from './tube';
+import { contourProfile, polygonCorners } from './profile';
+import { sweepProfile, sweepTubes } from './tube';
 
 const shape = (more: Partial<TubeShape> = {}): TubeShape => ({
   radius: 0.3,
@@ -101,27 +102,46 @@ describe('tube', () => {
     expect(areaAndVolume(mesh).volume).toBeCloseTo((Math.PI * 0.09 * 2 * areaShare(8)) / 3, 4);
   });
 
-  test('thicker than its bend it never crosses itself, at its first and last ring neither', async () => {
-    // An arc of 150° and radius 0.2 with a tube of radius 0.3.
+  describe('thicker than its bend it never crosses itself', () => {
     const n = 40;
+    const turn = Math.PI * (150 / 180);
+    /** An arc of 150° and radius 0.2. */
     const arc = Array.from({ length: n }, (_, i) => {
-      const a = (Math.PI * (150 / 180) * i) / (n - 1);
+      const a = (turn * i) / (n - 1);
       return [0.2 * Math.cos(a), 0.2 * Math.sin(a), 0];
     }).flat();
-    const sides = 12;
-    const mesh = await sweepTubes(
-      pathsFrom([{ positions: arc }]),
-      shape({ radius: 0.3, sides, start: 'open', end: 'open' }),
-    );
-    for (let ring = 0; ring + 1 < n; ring++) {
-      const a = (Math.PI * (150 / 180) * (ring + 0.5)) / (n - 1);
-      const ahead: [number, number, number] = [-Math.sin(a), Math.cos(a), 0];
-      for (let j = 0; j <= sides; j++) {
-        const v = ring * (sides + 1) + j;
-        const step = [0, 1, 2].map((c) => mesh.positions[3 * (v + sides + 1) + c] - mesh.positions[3 * v + c]);
-        expect(step[0] * ahead[0] + step[1] * ahead[1]).toBeGreaterThan(0);
+    /** Whether every place of the arc's rings lies ahead of that of the ring before. @param from its first vertex */
+    const goesAhead = ({ positions }: Mesh, columns: number, from = 0): boolean => {
+      for (let i = 0; i + 1 < n; i++) {
+        const a = (turn * (i + 0.5)) / (n - 1);
+        for (let j = 0; j < columns; j++) {
+          const v = 3 * (from + i * columns + j);
+          const [x, y] = [0, 1].map((c) => positions[v + 3 * columns + c] - positions[v + c]);
+          if (!(y * Math.cos(a) - x * Math.sin(a) > 0)) return false;
+        }
       }
-    }
+      return true;
+    };
+    const thick = shape({ sides: 12, start: 'open', end: 'open' });
+
+    test('at its first and last ring neither', async () => {
+      expect(goesAhead(await sweepTubes(pathsFrom([{ positions: arc }]), thick), 13)).toBe(true);
+    });
+
+    test('behind a path whose points stand further apart', async () => {
+      const far = Array.from({ length: 50 }, (_, i) => [0, 3 * i, 1]).flat();
+      const mesh = await sweepTubes(pathsFrom([{ positions: far }, { positions: arc }]), thick);
+      expect(goesAhead(mesh, 13, 50 * 13)).toBe(true);
+    });
+
+    test('where only the corners of its profile reach past the middle of the bend', async () => {
+      const profile = contourProfile(
+        polygonCorners(12).map(([x, y]) => [2.5 * x, 2.5 * y]),
+        false,
+      );
+      const mesh = await sweepProfile(pathsFrom([{ positions: arc }]), profile, { ...thick, radius: 0.1 });
+      expect(goesAhead(mesh, profile.x.length)).toBe(true);
+    });
   });
 
   test('normals point away from the path, and lean back where it tapers', async () => {
