@@ -92,14 +92,14 @@ describe('even respacing', () => {
   });
 
   test('goes round a closed square, its last side and doubled corners too', () => {
-    const square = [0, 0, 0, 0, 0, 0, 1, 0, 0, 1, 1, 0, 1, 1, 0, 0, 1, 0];
+    const square = Float64Array.of(0, 0, 0, 0, 0, 0, 1, 0, 0, 1, 1, 0, 1, 1, 0, 0, 1, 0);
     const even = [0, 0, 0, 0.5, 0, 0, 1, 0, 0, 1, 0.5, 0, 1, 1, 0, 0.5, 1, 0, 0, 1, 0, 0, 0.5, 0];
     expect([...resample(square, 8, true)]).toEqual(even);
   });
 
   test('stays where all points are in one place', () => {
-    expect([...resample([1, 2, 3, 1, 2, 3], 3, false)]).toEqual([1, 2, 3, 1, 2, 3, 1, 2, 3]);
-    expect([...resample([1, 2, 3], 2, true)]).toEqual([1, 2, 3, 1, 2, 3]);
+    expect([...resample(Float64Array.of(1, 2, 3, 1, 2, 3), 3, false)]).toEqual([1, 2, 3, 1, 2, 3, 1, 2, 3]);
+    expect([...resample(Float64Array.of(1, 2, 3), 2, true)]).toEqual([1, 2, 3, 1, 2, 3]);
   });
 });
 
