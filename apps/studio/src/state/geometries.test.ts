@@ -43,6 +43,28 @@ test('reading counts as use', () => {
   expect(dropped).toEqual(['b']);
 });
 
+test('an array that several have in common counts once, until the last of them is gone', () => {
+  const geometries = new Geometries();
+  const dropped: string[] = [];
+  geometries.onDrop = (keys) => dropped.push(...keys);
+  const common = shownOf(300);
+  for (const key of ['a', 'b', 'c']) geometries.add(key, { ...common }, new Set());
+  geometries.add('small', shownOf(100), new Set());
+  expect(dropped).toEqual([]);
+  geometries.add('large', shownOf(300), new Set());
+  // Only with the last of them does its room become free.
+  expect(dropped).toEqual(['a', 'b', 'c']);
+});
+
+test('what comes again takes the place of what came before', () => {
+  const geometries = new Geometries();
+  const dropped: string[] = [];
+  geometries.onDrop = (keys) => dropped.push(...keys);
+  geometries.add('other', shownOf(200), new Set());
+  for (let i = 0; i < 5; i++) geometries.add('again', shownOf(200), new Set());
+  expect(dropped).toEqual([]);
+});
+
 test('every array counts, whatever it is an array of, and nothing but arrays', () => {
   const empty = shownOf(0);
   const floats = (megabytes: number): Float32Array => new Float32Array((megabytes * MB) / 4);

@@ -1,28 +1,27 @@
 import type { Shown } from '@/worker/protocol';
 
 const BUDGET = 512 * 1024 * 1024;
-
-interface Kept {
-  shown: Shown;
-  bytes: number;
-}
+/** Bytes of a form besides its arrays, about. */
+const EACH = 256;
 
 /**
  * Geometry that the screen holds, under the engine's keys. The longest unused is dropped past the byte budget, but
  * never what is on screen.
  */
 export class Geometries {
-  readonly #kept = new Map<string, Kept>();
+  readonly #kept = new Map<string, Shown>();
+  /** How many of them hold an array: frames have arrays in common. */
+  readonly #users = new Map<ArrayBufferView, number>();
   #bytes = 0;
   /** Told the keys that were dropped. */
   onDrop: (keys: string[]) => void = () => {};
 
   get(key: string): Shown | undefined {
-    const kept = this.#kept.get(key);
-    if (!kept) return undefined;
+    const shown = this.#kept.get(key);
+    if (!shown) return undefined;
     this.#kept.delete(key);
-    this.#kept.set(key, kept);
-    return kept.shown;
+    this.#kept.set(key, shown);
+    return shown;
   }
 
   has(key: string): boolean {
@@ -30,25 +29,42 @@ export class Geometries {
   }
 
   add(key: string, shown: Shown, onScreen: ReadonlySet<string>): void {
-    const bytes = sizeOf(shown);
-    this.#kept.set(key, { shown, bytes });
-    this.#bytes += bytes;
+    this.#drop(key);
+    this.#kept.set(key, shown);
+    this.#bytes += EACH;
+    for (const array of arraysOf(shown)) {
+      const users = this.#users.get(array) ?? 0;
+      this.#users.set(array, users + 1);
+      if (users === 0) this.#bytes += array.byteLength;
+    }
     if (this.#bytes <= BUDGET) return;
     const dropped: string[] = [];
-    for (const [old, kept] of this.#kept) {
+    for (const old of this.#kept.keys()) {
       if (this.#bytes <= BUDGET) break;
       if (old === key || onScreen.has(old)) continue;
-      this.#kept.delete(old);
-      this.#bytes -= kept.bytes;
+      this.#drop(old);
       dropped.push(old);
     }
     if (dropped.length > 0) this.onDrop(dropped);
   }
+
+  #drop(key: string): void {
+    const shown = this.#kept.get(key);
+    if (!shown) return;
+    this.#kept.delete(key);
+    this.#bytes -= EACH;
+    for (const array of arraysOf(shown)) {
+      const users = this.#users.get(array)! - 1;
+      if (users > 0) this.#users.set(array, users);
+      else {
+        this.#users.delete(array);
+        this.#bytes -= array.byteLength;
+      }
+    }
+  }
 }
 
-function sizeOf({ mesh, paths, copies, dots, dotIds, tips }: Shown): number {
-  let bytes = 256;
-  for (const part of [mesh, paths, tips, { dots, dotIds }, ...copies])
-    for (const held of Object.values(part ?? {})) if (ArrayBuffer.isView(held)) bytes += held.byteLength;
-  return bytes;
-}
+const arraysOf = ({ mesh, paths, copies, dots, dotIds, tips }: Shown): ArrayBufferView[] =>
+  [mesh, paths, tips, { dots, dotIds }, ...copies].flatMap((part) =>
+    Object.values(part ?? {}).filter((held) => ArrayBuffer.isView(held)),
+  );

@@ -1,4 +1,4 @@
-import { type InstancedMesh, Matrix4, type MeshStandardMaterial } from 'three';
+import { type InstancedMesh, Matrix4, type MeshStandardMaterial, type Object3D, Points } from 'three';
 import type { OnScreen } from '@/state/results';
 import type { Shown } from '@/worker/protocol';
 import { CopySet } from './copySet';
@@ -103,6 +103,36 @@ test('the same copies are not handed over again; others are', () => {
   expect(object.castShadow).toBe(false);
   copies.show(screen([row('leaf', 4)], { leaf: item(1) }), FINE);
   expect(object.instanceMatrix.version).toBeGreaterThan(version);
+});
+
+test('where only tints are others, only they are handed over, and numbers go with what is shown', () => {
+  const copies = set();
+  const leaves = row('leaf', 2, true);
+  copies.show(screen([leaves], { leaf: item(1) }), FINE);
+  const [object] = visible(copies);
+  const { version } = object.instanceMatrix;
+  const other = { ...leaves, tints: new Float32Array(6).fill(0.25), ids: Uint32Array.of(7, 8) };
+  copies.show(screen([other], { leaf: item(1) }), FINE);
+  expect(object.instanceMatrix.version).toBe(version);
+  expect(Array.from(object.instanceColor!.array.slice(0, 6))).toEqual(Array.from(other.tints));
+  expect(Array.from(object.userData.ids as Uint32Array)).toEqual([7, 8]);
+});
+
+test('specks are made anew where what they stand for has another look in the same places', () => {
+  const copies = set();
+  const light: Rendering = { quality: 'draft', light: 1 };
+  const leaves = row('leaf', 2, true);
+  const shownOf = (one: typeof leaves, size: number): Object3D => {
+    copies.show(screen([one], { [one.item]: item(size) }), light);
+    expect(copies.group.children).toHaveLength(1);
+    return copies.group.children[0];
+  };
+  const specks = shownOf(leaves, 1);
+  expect(specks).toBeInstanceOf(Points);
+  expect(shownOf(leaves, 1)).toBe(specks);
+  const tinted = shownOf({ ...leaves, tints: new Float32Array(6) }, 1);
+  expect(tinted).not.toBe(specks);
+  expect(shownOf({ ...leaves, item: 'bud' }, 2)).not.toBe(tinted);
 });
 
 test('tinted copies have colours of their own, and those of one surface share a material', () => {

@@ -10,7 +10,7 @@ import {
 import type { Drawable } from '@uvrex/core/stand-ins';
 import type { OnScreen } from '@/state/results';
 import type { Shown } from '@/worker/protocol';
-import { meshGeometry } from './geometry';
+import { meshGeometry, releaseGeometry } from './geometry';
 import { growthMaterial } from './material';
 import type { Materials } from './materials';
 import type { Rendering } from './rendering';
@@ -34,8 +34,16 @@ const loadStandIns = (): Promise<void> =>
 /** What an object was last given, so that the same is not handed over again. */
 interface Given {
   matrices: Float32Array;
+  tints: Float32Array | null;
   from: number;
   ids: Uint32Array;
+}
+
+/** Discs in the place of copies, and what they were made of besides where those stand. */
+interface Specks {
+  points: Points<BufferGeometry, PointsMaterial>;
+  of: string;
+  tints: Float32Array | null;
 }
 
 /**
@@ -46,7 +54,7 @@ export class CopySet {
   readonly group = new Group();
   readonly #objects = new Map<string, InstancedMesh>();
   /** By the matrices that they stand for. */
-  readonly #specks = new Map<Float32Array, Points<BufferGeometry, PointsMaterial>>();
+  readonly #specks = new Map<Float32Array, Specks>();
   readonly #speck = speckMaterial();
   readonly #light = new Map<string, Drawable | null>();
 
@@ -76,17 +84,20 @@ export class CopySet {
       object.castShadow = object.receiveShadow = rendering.quality !== 'draft' && !rendering.ghost;
       object.visible = true;
       const given = object.userData as Partial<Given>;
-      if (given.matrices === matrices && given.from === first && object.count === end - first) continue;
-      Object.assign(object.userData, { matrices, from: first, ids: ids.subarray(first, end) } satisfies Given);
-      (object.instanceMatrix.array as Float32Array).set(matrices.subarray(16 * first, 16 * end));
-      object.instanceMatrix.needsUpdate = true;
-      if (tints) {
+      const part = given.from === first && object.count === end - first;
+      const [placed, tinted] = [part && given.matrices === matrices, part && given.tints === tints];
+      Object.assign(object.userData, { matrices, tints, from: first, ids: ids.subarray(first, end) } satisfies Given);
+      if (!placed) {
+        (object.instanceMatrix.array as Float32Array).set(matrices.subarray(16 * first, 16 * end));
+        object.instanceMatrix.needsUpdate = true;
+        object.count = end - first;
+        // Measured anew when a line of sight asks: copies may have moved.
+        object.boundingSphere = null;
+      }
+      if (tints && !tinted) {
         (object.instanceColor!.array as Float32Array).set(tints.subarray(3 * first, 3 * end));
         object.instanceColor!.needsUpdate = true;
       }
-      object.count = end - first;
-      // Measured anew when a line of sight asks: copies may have moved.
-      object.boundingSphere = null;
     }
     this.#put(used);
     this.#sweep(specks);
@@ -100,7 +111,7 @@ export class CopySet {
   dispose(): void {
     this.#sweep(new Set());
     for (const object of this.#objects.values()) {
-      object.geometry.dispose();
+      releaseGeometry(object.geometry);
       object.dispose();
     }
     this.#speck.dispose();
@@ -126,20 +137,25 @@ export class CopySet {
   }
 
   #sprinkle(mesh: NonNullable<Shown['mesh']>, copies: Shown['copies'][number], hue: string): void {
-    if (this.#specks.has(copies.matrices)) return;
+    const { matrices, tints } = copies;
+    const of = `${copies.item} ${hue}`;
+    const known = this.#specks.get(matrices);
+    if (known?.of === of && known.tints === tints) return;
+    if (known) this.#unsprinkle(matrices, known);
     const points = specksOf(mesh, copies, hue, this.#speck);
-    this.#specks.set(copies.matrices, points);
+    this.#specks.set(matrices, { points, of, tints });
     this.group.add(points);
+  }
+
+  #unsprinkle(matrices: Float32Array, { points }: Specks): void {
+    this.group.remove(points);
+    points.geometry.dispose();
+    this.#specks.delete(matrices);
   }
 
   /** Takes away the specks of all but some copies. */
   #sweep(kept: ReadonlySet<Float32Array>): void {
-    for (const [matrices, points] of this.#specks) {
-      if (kept.has(matrices)) continue;
-      this.group.remove(points);
-      points.geometry.dispose();
-      this.#specks.delete(matrices);
-    }
+    for (const [matrices, specks] of this.#specks) if (!kept.has(matrices)) this.#unsprinkle(matrices, specks);
   }
 
   /** An item's object, with room for so many copies: made in doubling steps, so that it seldom changes. */
@@ -181,7 +197,7 @@ export class CopySet {
       spare += object.geometry.getAttribute('position').count;
       if (spare <= SPARE) continue;
       this.group.remove(object);
-      object.geometry.dispose();
+      releaseGeometry(object.geometry);
       object.dispose();
       this.#objects.delete(item);
     }

@@ -19,6 +19,7 @@ import { sceneLook } from '@/state/sceneLook';
 import type { Eye, Look } from '@/state/view';
 import { COPIES_LAYER, CopySet } from './copySet';
 import { type Drawn, partsOf } from './drawnParts';
+import { releaseGeometry } from './geometry';
 import { Materials } from './materials';
 import { OUTLINE_LAYER } from './outline';
 import type { Rendering } from './rendering';
@@ -252,8 +253,10 @@ class Entry {
     const objects = [...this.#parts.children] as Drawn[];
     if (this.#drawnAs === drawnAs) {
       parts.forEach((part, i) => {
-        objects[i].geometry.dispose();
+        // The next one first: what both have in common stays with the graphics.
+        const before = objects[i].geometry;
         objects[i].geometry = part.geometry();
+        releaseGeometry(before);
       });
     } else {
       // Drawn in another way, what has been handed to the graphics can stay there.
@@ -327,7 +330,7 @@ class Entry {
   }
 
   #clear(geometries = true): void {
-    if (geometries) for (const object of this.#parts.children as Drawn[]) object.geometry.dispose();
+    if (geometries) for (const object of this.#parts.children as Drawn[]) releaseGeometry(object.geometry);
     this.#parts.clear();
   }
 }

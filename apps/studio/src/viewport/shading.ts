@@ -64,7 +64,7 @@ function recoloured(growth: OnScreen, shade: Shade, column: SheetColumn, sheet: 
           tints.set(colours.subarray(3 * row, 3 * row + 3), 3 * k);
         });
         // The items' own colours would tinge them.
-        return { ...copy, item: plainKey(copy.item), matrices: copy.matrices.slice(), tints };
+        return { ...copy, item: plainKey(copy.item), tints };
       });
       const items = new Map([...growth.items].map(([key, item]) => [plainKey(key), plain(item)]));
       return { ...growth, items, shown: { ...shown, copies } };

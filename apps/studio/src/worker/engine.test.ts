@@ -21,6 +21,8 @@ class FakeWorker {
 }
 
 const calls: [string, ...unknown[]][] = [];
+/** What evaluations are answered with, in their order; those beyond are never answered. */
+let answers: Promise<unknown>[] = [];
 jest.mock('comlink', () => ({
   releaseProxy: 'release',
   wrap: () =>
@@ -31,7 +33,7 @@ jest.mock('comlink', () => ({
           (_, name: string) =>
           (...args: unknown[]) => {
             calls.push([name, ...args]);
-            return name === 'evaluate' ? new Promise(() => undefined) : Promise.resolve();
+            return name === 'evaluate' ? (answers.shift() ?? new Promise(() => undefined)) : Promise.resolve();
           },
       },
     ),
@@ -41,6 +43,7 @@ beforeEach(() => {
   jest.useFakeTimers();
   FakeWorker.all = [];
   calls.length = 0;
+  answers = [];
   global.Worker = FakeWorker as never;
   global.URL = class extends URL {
     constructor(path: string) {
@@ -138,4 +141,48 @@ test('what is cancelled is the request at work', () => {
   ]);
   engine.dispose();
   expect(worker().ended).toBe(true);
+});
+
+describe('frames arrive with all their arrays', () => {
+  const faces = Uint32Array.of(0, 1, 2);
+  const frame = (key: string, values: Uint32Array | null, item?: string) =>
+    Promise.resolve({
+      frame: 1,
+      milliseconds: 1,
+      growths: [{ id: 'kelp', key, shown: { mesh: { indices: { column: 0, values } } } }],
+      items: item ? [{ key: item, shown: { mesh: { indices: { column: 0, values: null } } } }] : [],
+    });
+  const arraysOf = (payload: unknown) => {
+    const { growths, items } = payload as Record<string, { shown: { mesh: { indices: Uint32Array } } }[]>;
+    return [...growths, ...items].map(({ shown }) => shown.mesh.indices);
+  };
+
+  test('those of frames before, and of growths before items, too', async () => {
+    const engine = new Engine();
+    answers = [frame('a', faces), frame('b', null, 'bud')];
+    expect(arraysOf(await engine.evaluate(1))).toEqual([faces]);
+    expect(arraysOf(await engine.evaluate(2))).toEqual([faces, faces]);
+    engine.forget(['a']);
+    answers = [frame('c', null)];
+    expect(arraysOf(await engine.evaluate(3))).toEqual([faces]);
+    expect(calls.filter(([name]) => name === 'forget')).toEqual([['forget', ['a']]]);
+    // What nothing holds any more is not kept.
+    engine.forget(['b', 'bud', 'c']);
+    const anew = Uint32Array.of(0, 1, 2);
+    answers = [frame('d', anew)];
+    expect(arraysOf(await engine.evaluate(4))[0]).toBe(anew);
+    engine.dispose();
+  });
+
+  test('a new worker counts them from the beginning', async () => {
+    const engine = new Engine();
+    answers = [frame('a', faces)];
+    await engine.evaluate(1);
+    worker().emit('message', { data: { news: 'alive' } });
+    engine.abandon();
+    const others = Uint32Array.of(0, 2, 1);
+    answers = [frame('a', others)];
+    expect(arraysOf(await engine.evaluate(1))).toEqual([others]);
+    engine.dispose();
+  });
 });

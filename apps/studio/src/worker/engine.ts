@@ -2,7 +2,8 @@ import * as Comlink from 'comlink';
 import type { GeometryFormatId } from '@uvrex/formats';
 import type { Scene, Seam, Sheet, Trail, TrailTarget } from '@uvrex/core';
 import { takeWorker } from './early';
-import type { EngineApi, EngineNews, FitReport, FramePayload } from './protocol';
+import { type Crossing, Receiver } from './columns';
+import type { EngineApi, EngineNews, FitReport, FramePayload, Shown } from './protocol';
 
 /** Where the worker was when it was last heard of. */
 export interface Stage {
@@ -35,6 +36,7 @@ const DELAY = 300;
 export class Engine {
   #worker: Worker | null = null;
   #api: Comlink.Remote<EngineApi> | null = null;
+  #received = new Receiver();
   #scene: Scene | null = null;
   #ticket = 0;
   #stage: Stage | null = null;
@@ -71,8 +73,18 @@ export class Engine {
    * @returns null when cancelled or given up, or when the engine was disposed of
    * @throws EngineLost
    */
-  evaluate(frame: number, limit?: number): Promise<FramePayload | null> {
-    return this.#run((api, ticket) => api.evaluate(ticket, frame, limit));
+  async evaluate(frame: number, limit?: number): Promise<FramePayload | null> {
+    const sent = await this.#run((api, ticket) => api.evaluate(ticket, frame, limit));
+    if (!sent) return null;
+    const take = (key: string, shown: Crossing<Shown>): Shown => this.#received.take<Shown>(key, shown);
+    return {
+      ...sent,
+      growths: sent.growths.map(({ shown, ...growth }) => ({
+        ...growth,
+        shown: shown && take(growth.key, shown),
+      })),
+      items: sent.items.map(({ key, shown }) => ({ key, shown: take(key, shown) })),
+    };
   }
 
   /** What a frame is, or adds, in a format of geometry, under the same rules. */
@@ -138,7 +150,9 @@ export class Engine {
     this.#lose();
   }
 
+  /** Keys of which the page no longer holds what came: it is sent again when it is asked for. */
   forget(keys: string[]): void {
+    for (const key of keys) this.#received.forget(key);
     void this.#api?.forget(keys);
   }
 
@@ -165,6 +179,8 @@ export class Engine {
     worker.addEventListener('error', lose);
     worker.addEventListener('messageerror', lose);
     this.#worker = worker;
+    // Another worker counts from the beginning.
+    this.#received = new Receiver();
     this.#api = Comlink.wrap<EngineApi>(worker);
     this.#dumb++;
     if (this.#scene) void this.#api.load(this.#scene);

@@ -23,8 +23,9 @@ import {
 } from '@uvrex/core';
 import { db } from '@/state/db';
 import { type Ball, ballRound } from './ball';
-import { matricesOf } from './matrices';
-import type { EngineApi, EngineNews, FitReport, GrowthPayload, Shown } from './protocol';
+import { type Crossing, type Draft, Sender } from './columns';
+import { placedCopies } from './matrices';
+import type { EngineApi, EngineNews, FitReport, SentGrowth, Shown } from './protocol';
 import { tipsOf } from './tips';
 
 declare const self: DedicatedWorkerGlobalScope;
@@ -98,7 +99,7 @@ function shipped(name: string): Promise<Uint8Array> {
 
 let scene: Scene | null = null;
 const tickets = new Map<number, Ticket>();
-const held = new Set<string>();
+const sender = new Sender();
 
 const api: EngineApi = {
   load(next) {
@@ -110,7 +111,7 @@ const api: EngineApi = {
     if (!result) return null;
     const buffers: ArrayBuffer[] = [];
     const growths = result.growths.map((growth) => payload(growth, buffers));
-    const items = result.growths.flatMap(({ form }) => itemsOf(form, buffers));
+    const items = result.growths.flatMap(({ id, form }) => itemsOf(id, form, buffers));
     return Comlink.transfer({ frame, milliseconds: result.milliseconds, growths, items }, buffers);
   },
   async file(ticket, frame, format) {
@@ -157,7 +158,7 @@ const api: EngineApi = {
     tickets.get(ticket)?.cancel();
   },
   forget(keys) {
-    for (const key of keys) held.delete(key);
+    for (const key of keys) sender.forget(key);
   },
 };
 
@@ -214,7 +215,7 @@ async function under<T>(
   }
 }
 
-function payload({ id, key, form, share, notices, costs }: GrowthResult, buffers: ArrayBuffer[]): GrowthPayload {
+function payload({ id, key, form, share, notices, costs }: GrowthResult, buffers: ArrayBuffer[]): SentGrowth {
   const items = form?.copies?.items.map((item) => itemKey(item.key)) ?? [];
   const length = grownLength(form?.paths ?? null);
   const common = { id, key, share, length, notices, costs, items, failed: form === null };
@@ -227,9 +228,8 @@ function payload({ id, key, form, share, notices, costs }: GrowthResult, buffers
     size: sizeOf(form),
     ahead: pathsAhead(form),
   };
-  if (held.has(key)) return { ...measured, shown: null };
-  held.add(key);
-  return { ...measured, shown: shownOf(form, buffers) };
+  if (sender.has(key)) return { ...measured, shown: null };
+  return { ...measured, shown: sender.send<Shown>(key, id, shownOf(form, id), buffers) };
 }
 
 /** Diagonal of a form and of all that it will grow to; null where there is nothing. */
@@ -241,13 +241,15 @@ function sizeOf(form: Form): number | null {
 /** An item is held apart from the growth that it comes from, which may show copies besides. */
 const itemKey = (key: string): string => `item:${key}`;
 
-/** The items of a form's copies that the screen does not hold. */
-function itemsOf(form: Form | null, buffers: ArrayBuffer[]): { key: string; shown: Shown }[] {
-  return (form?.copies?.items ?? []).flatMap(({ key, mesh, surface }) => {
+/** The items of a growth's copies that the screen does not hold. */
+function itemsOf(growth: string, form: Form | null, buffers: ArrayBuffer[]): { key: string; shown: Crossing<Shown> }[] {
+  return (form?.copies?.items ?? []).flatMap(({ key, mesh, surface }, i) => {
     const name = itemKey(key);
-    if (held.has(name)) return [];
-    held.add(name);
-    return [{ key: name, shown: shownOf({ ...emptyForm(), mesh, surface }, buffers) }];
+    if (sender.has(name)) return [];
+    const place = `${growth} item ${i}`;
+    return [
+      { key: name, shown: sender.send<Shown>(name, place, shownOf({ ...emptyForm(), mesh, surface }, place), buffers) },
+    ];
   });
 }
 
@@ -261,37 +263,44 @@ function ballOf(copies: Copies | null): Ball | null {
   };
 }
 
-/** Copies of what the screen draws: the originals stay in the evaluator's cache. */
-function shownOf({ mesh, paths, points, surface, copies }: Form, buffers: ArrayBuffer[]): Shown {
-  const copy = <T extends Float32Array | Uint32Array | Uint8Array>(array: T): T => {
-    const made = array.slice() as T;
-    buffers.push(made.buffer as ArrayBuffer);
-    return made;
-  };
-  const placed = copies ? matricesOf(copies, itemKey) : [];
-  for (const { matrices, tints, ids } of placed)
-    for (const array of [matrices, tints, ids]) if (array) buffers.push(array.buffer as ArrayBuffer);
+/** What the screen draws of a form. @param place by which its copies are compared with those that were last there */
+function shownOf({ mesh, paths, points, surface, copies }: Form, place: string): Draft<Shown> {
+  const same = <T extends Float32Array | Uint32Array | Uint16Array>(name: string, array: T): T =>
+    sender.settled(`${place} copies ${name}`, array);
   return {
     mesh: mesh && {
-      positions: copy(mesh.positions),
-      normals: copy(mesh.normals),
-      indices: copy(mesh.indices),
-      colors: mesh.colors && copy(mesh.colors),
-      glow: mesh.glow && copy(mesh.glow),
+      positions: mesh.positions,
+      normals: mesh.normals,
+      indices: mesh.indices,
+      colors: mesh.colors,
+      glow: mesh.glow,
       ball: ballRound(mesh.positions),
     },
     paths: paths && {
-      positions: copy(paths.positions),
-      offsets: copy(paths.offsets),
-      closed: copy(paths.closed),
-      fronts: copy(paths.fronts),
-      ids: copy(paths.ids),
-      u: copy(paths.u),
+      positions: paths.positions,
+      offsets: paths.offsets,
+      closed: paths.closed,
+      fronts: paths.fronts,
+      ids: paths.ids,
+      u: paths.u,
     },
-    copies: placed,
+    copies: copies
+      ? placedCopies(
+          {
+            items: copies.items,
+            item: same('item', copies.item),
+            positions: same('positions', copies.positions),
+            turns: same('turns', copies.turns),
+            sizes: same('sizes', copies.sizes),
+            tints: copies.tints && same('tints', copies.tints),
+            ids: same('ids', copies.ids),
+          },
+          itemKey,
+        )
+      : [],
     copiesBall: ballOf(copies),
-    dots: points && copy(points.positions),
-    dotIds: points && copy(points.ids),
+    dots: points && points.positions,
+    dotIds: points && points.ids,
     tips: mesh && surface && surface.glowReach > 0 ? tipsOf(paths, mesh.glow) : null,
     surface,
   };

@@ -1,6 +1,17 @@
 import { type Copies, digest } from '@uvrex/core';
 import { Matrix4, Quaternion, Vector3 } from 'three';
-import { dealingStride, matricesOf } from './matrices';
+import { Made } from './columns';
+import { dealingStride, placedCopies } from './matrices';
+
+/** Copies as they are sent, made. */
+const sentOf = (copies: Copies) =>
+  placedCopies(copies, (key) => `of ${key}`).map(({ item, matrices, tints, ids }) => ({
+    item,
+    matrices: made(matrices),
+    tints: tints && made(tints),
+    ids: made(ids),
+  }));
+const made = <T extends ArrayBufferView>(column: T | Made<T>): T => (column instanceof Made ? column.make() : column);
 
 const copiesOf = (n: number, kinds: number): Copies => {
   const turns = new Float32Array(4 * n);
@@ -18,7 +29,7 @@ const copiesOf = (n: number, kinds: number): Copies => {
 
 test('every copy has the matrix, tint and number of its own', () => {
   const copies = copiesOf(50, 3);
-  const dealt = matricesOf(copies, (key) => `of ${key}`);
+  const dealt = sentOf(copies);
   expect(dealt.map(({ item }) => item)).toEqual(copies.items.map(({ key }) => `of ${key}`));
   const seen = new Set<number>();
   dealt.forEach(({ matrices, tints, ids }, i) =>
@@ -36,6 +47,31 @@ test('every copy has the matrix, tint and number of its own', () => {
     }),
   );
   expect(seen.size).toBe(50);
+});
+
+test('an item of which there is no copy is left out', () => {
+  const copies = copiesOf(6, 2);
+  expect(sentOf({ ...copies, item: copies.item.map(() => 1) }).map(({ item }) => item)).toEqual([
+    `of ${copies.items[1].key}`,
+  ]);
+});
+
+test('what is made of the same columns is the same, and nothing else', () => {
+  const copies = copiesOf(6, 2);
+  const of = (changed: Partial<Copies>) =>
+    placedCopies({ ...copies, ...changed }, String).map(({ matrices, tints, ids }) =>
+      [matrices, tints, ids].map((column) => (column as Made<Float32Array>).of),
+    );
+  const [[matrices, tints, ids], [others]] = of({});
+  expect(others).not.toBe(matrices);
+  expect(new Set([matrices, tints, ids]).size).toBe(3);
+  const same = (changed: Partial<Copies>) => of(changed)[0].map((one, i) => one === [matrices, tints, ids][i]);
+  expect(same({})).toEqual([true, true, true]);
+  for (const moved of ['positions', 'turns', 'sizes'] as const)
+    expect(same({ [moved]: copies[moved].slice() })).toEqual([false, true, true]);
+  expect(same({ tints: copies.tints!.slice() })).toEqual([true, false, true]);
+  expect(same({ ids: copies.ids.slice() })).toEqual([true, true, false]);
+  expect(same({ item: copies.item.slice() })).toEqual([false, false, false]);
 });
 
 test('the first so many copies are spread over all, and all come once', () => {

@@ -13,9 +13,10 @@ import type {
   TrailTarget,
 } from '@uvrex/core';
 import type { Ball } from './ball';
+import type { Crossing } from './columns';
 import type { Tips } from './tips';
 
-/** What the screen needs of a growth's form, in arrays that are handed over. */
+/** What the screen needs of a growth's form. Several forms may have an array in common: none is changed. */
 export interface Shown {
   mesh: {
     positions: Float32Array;
@@ -85,11 +86,18 @@ export interface FramePayload {
   growths: GrowthPayload[];
 }
 
+/** A frame on its way to the page. */
+export type SentFrame = Omit<FramePayload, 'items' | 'growths'> & {
+  items: { key: string; shown: Crossing<Shown> }[];
+  growths: SentGrowth[];
+};
+export type SentGrowth = Omit<GrowthPayload, 'shown'> & { shown: Crossing<Shown> | null };
+
 /** The engine in its worker. Tickets rise; cancelling one gives up that evaluation. */
 export interface EngineApi {
   load(scene: Scene): void;
   /** Null when it was given up, by whoever asked or past a limit, milliseconds. */
-  evaluate(ticket: number, frame: number, limit?: number): Promise<FramePayload | null>;
+  evaluate(ticket: number, frame: number, limit?: number): Promise<SentFrame | null>;
   /** A geometry file of one frame; null when it was given up. Throws a plain error with the problem's text. */
   file(ticket: number, frame: number, format: GeometryFormatId): Promise<Uint8Array | null>;
   /** How the range closes. Null when it was given up. */
