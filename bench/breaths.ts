@@ -1,10 +1,11 @@
 // How long each step works at most between two breaths, on large inputs: while it does, nothing can be cancelled.
-// `npm run bench:breaths -- [step …]`; the aim is 50 ms.
+// `npm run bench:breaths -- [--choices] [step …]`: at the defaults, or at each choice besides; the aim is 50 ms.
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Evaluator, newGrowth, newScene, newStep, STEPS, type Step, type StepDeclaration } from '@uvrex/core';
 
-const wanted = process.argv.slice(2);
+const CHOICES = process.argv.includes('--choices');
+const wanted = process.argv.slice(2).filter((word) => word !== '--choices');
 /** Steps that simulate take minutes on inputs like these. */
 const SIMULATED = ['frill', 'ruffle', 'colonise'];
 
@@ -13,15 +14,27 @@ const growthsNamed = ({ params }: StepDeclaration): Record<string, string> =>
     Object.entries(params).flatMap(([name, { type }]) => (type === 'growth' ? [[name, 'source']] : [])),
   );
 
+/** Parameters to be tried: the defaults, and each choice that differs from them. */
+function variantsOf({ params }: StepDeclaration): Record<string, string | boolean>[] {
+  if (!CHOICES) return [{}];
+  const others = Object.entries(params).flatMap(([name, param]): Record<string, string | boolean>[] => {
+    if (param.type === 'toggle') return [{ [name]: !param.default }];
+    if (param.type !== 'choice') return [];
+    return param.options.filter(({ value }) => value !== param.default).map(({ value }) => ({ [name]: value }));
+  });
+  return [{}, ...others];
+}
+
 /** Large inputs of each kind that a step takes; one of nothing for a step that takes none. */
-function inputsFor({ takes }: StepDeclaration): [name: string, steps: Step[]][] {
+function inputsFor({ takes, takesOne = [] }: StepDeclaration): [name: string, steps: Step[]][] {
   const inputs: [string, Step[]][] = [
     ['paths', [newStep('helix', { points: 60 }), newStep('strands', { count: 3000 })]],
     ['mesh', [newStep('solid', { sides: 400 })]],
     ['points', [newStep('phyllotaxis', { count: 50_000 })]],
     ['copies', [newStep('phyllotaxis', { count: 20_000 }), newStep('on-points', { growth: 'source' })]],
   ];
-  const taken = inputs.filter(([name]) => (takes as readonly string[]).includes(name));
+  const kinds: readonly string[] = [...takes, ...takesOne];
+  const taken = inputs.filter(([name]) => kinds.includes(name));
   return taken.length > 0 ? taken : [['', []]];
 }
 
@@ -29,40 +42,45 @@ const rows: Record<string, unknown>[] = [];
 for (const declaration of STEPS) {
   const { kind } = declaration;
   if (wanted.length > 0 ? !wanted.includes(kind) : SIMULATED.includes(kind)) continue;
-  for (const [input, before] of inputsFor(declaration)) {
-    const scene = newScene('Breaths');
-    scene.growths.push(
-      { ...newGrowth('Growth', 1, [...before, newStep(kind, growthsNamed(declaration))]), id: 'growth' },
-      { ...newGrowth('Source', 1, [newStep('line'), newStep('tube', { sides: 4 })]), id: 'source', visible: false },
-    );
-    let [last, longest] = [0, 0];
-    let own = false;
-    const evaluator = new Evaluator({
-      // The clock is asked at every breath.
-      now: () => {
-        const time = performance.now();
-        if (own) longest = Math.max(longest, time - last);
-        return (last = time);
-      },
-      pause: () => Promise.resolve(),
-      stage: (_, step) => (own = step.kind === kind),
-      shipped: (name) =>
-        Promise.resolve(new Uint8Array(readFileSync(join(process.cwd(), 'examples', 'assets', `${name}.ply`)))),
-    });
-    const begun = performance.now();
-    const [{ form, notices }] = (await evaluator.evaluate(scene, 60)).growths;
-    rows.push({
-      step: kind,
-      on: input,
-      faces: form?.mesh ? form.mesh.indices.length / 3 : '',
-      'all, ms': Math.round(performance.now() - begun),
-      'longest piece, ms': Math.round(longest),
-      said: notices
-        .map(({ what }) => what)
-        .join(' ')
-        .slice(0, 60),
-    });
-  }
+  for (const variant of variantsOf(declaration))
+    for (const [input, before] of inputsFor(declaration)) {
+      const scene = newScene('Breaths');
+      scene.growths.push(
+        {
+          ...newGrowth('Growth', 1, [...before, newStep(kind, { ...growthsNamed(declaration), ...variant })]),
+          id: 'growth',
+        },
+        { ...newGrowth('Source', 1, [newStep('line'), newStep('tube', { sides: 4 })]), id: 'source', visible: false },
+      );
+      let [last, longest] = [0, 0];
+      let own = false;
+      const evaluator = new Evaluator({
+        // The clock is asked at every breath.
+        now: () => {
+          const time = performance.now();
+          if (own) longest = Math.max(longest, time - last);
+          return (last = time);
+        },
+        pause: () => Promise.resolve(),
+        stage: (_, step) => (own = step.kind === kind),
+        shipped: (name) =>
+          Promise.resolve(new Uint8Array(readFileSync(join(process.cwd(), 'examples', 'assets', `${name}.ply`)))),
+      });
+      const begun = performance.now();
+      const [{ form, notices }] = (await evaluator.evaluate(scene, 60)).growths;
+      rows.push({
+        step: kind,
+        at: CHOICES ? JSON.stringify(variant) : '',
+        on: input,
+        faces: form?.mesh ? form.mesh.indices.length / 3 : '',
+        'all, ms': Math.round(performance.now() - begun),
+        'longest piece, ms': Math.round(longest),
+        said: notices
+          .map(({ what }) => what)
+          .join(' ')
+          .slice(0, 60),
+      });
+    }
 }
 rows.sort((a, b) => (b['longest piece, ms'] as number) - (a['longest piece, ms'] as number));
 console.table(rows);

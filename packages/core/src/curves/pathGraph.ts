@@ -1,5 +1,5 @@
 import { type Paths, pathCount } from '../geometry/paths';
-import { weld } from '../geometry/weld';
+import { weldInTime } from '../geometry/weld';
 import { Wave } from '../surfaces/wave';
 
 /** Paths as places that are joined: points at one place are one, so that a front goes over from path to path where they meet. */
@@ -13,22 +13,35 @@ export interface PathGraph {
   lengths: Float64Array;
 }
 
+type Breathe = () => Promise<void>;
+
+/** So many points between two breaths. */
+const CHUNK = 8192;
+
 /** The pieces that paths are made of, as a graph. */
-export function pathGraph(paths: Paths): PathGraph {
-  const { of, first } = weld(paths);
-  const ends: number[] = [];
-  const lengths: number[] = [];
-  const { positions: p } = paths;
+export async function pathGraph(paths: Paths, breathe: Breathe): Promise<PathGraph> {
+  const { of, first } = await weldInTime(paths, breathe);
+  const { positions: p, offsets, closed } = paths;
+  const points = of.length;
+  const ends = new Uint32Array(2 * points);
+  const lengths = new Float64Array(points);
+  let count = 0;
   for (let path = 0; path < pathCount(paths); path++) {
-    const [a, b] = [paths.offsets[path], paths.offsets[path + 1]];
+    const a = offsets[path];
+    const b = offsets[path + 1];
     for (let i = a; i < b; i++) {
+      if (i % CHUNK === 0) await breathe();
       const j = i + 1 < b ? i + 1 : a;
-      if ((i + 1 === b && !paths.closed[path]) || of[i] === of[j]) continue;
-      ends.push(of[i], of[j]);
-      lengths.push(Math.hypot(p[3 * i] - p[3 * j], p[3 * i + 1] - p[3 * j + 1], p[3 * i + 2] - p[3 * j + 2]));
+      if ((i + 1 === b && !closed[path]) || of[i] === of[j]) continue;
+      ends[2 * count] = of[i];
+      ends[2 * count + 1] = of[j];
+      const x = p[3 * i] - p[3 * j];
+      const y = p[3 * i + 1] - p[3 * j + 1];
+      const z = p[3 * i + 2] - p[3 * j + 2];
+      lengths[count++] = Math.sqrt(x * x + y * y + z * z);
     }
   }
-  return { of, first, ends: Uint32Array.from(ends), lengths: Float64Array.from(lengths) };
+  return { of, first, ends: ends.subarray(0, 2 * count), lengths: lengths.subarray(0, count) };
 }
 
 /**
@@ -36,27 +49,32 @@ export function pathGraph(paths: Paths): PathGraph {
  * @param slow how slow the front is at each place, Infinity where it stops
  * @returns metres at each place; Infinity where it never comes
  */
-export function distancesInGraph(
+export async function distancesInGraph(
   { first, ends, lengths }: PathGraph,
   reached: readonly (readonly [place: number, distance: number])[],
   slow: (place: number) => number,
-): Float64Array {
+  breathe: Breathe,
+): Promise<Float64Array> {
   const m = first.length;
   const starts = new Uint32Array(m + 1);
-  for (const end of ends) starts[end + 1]++;
+  for (let e = 0; e < ends.length; e++) starts[ends[e] + 1]++;
   for (let i = 0; i < m; i++) starts[i + 1] += starts[i];
   const filled = starts.slice();
   const pieces = new Uint32Array(ends.length);
   for (let e = 0; e < ends.length; e++) pieces[filled[ends[e]]++] = e >> 1;
+  await breathe();
   const wave = new Wave(m);
   const d = wave.distances;
   for (const [place, distance] of reached) wave.lower(place, distance, 0);
-  for (let i = wave.next(); i >= 0; i = wave.next())
+  let visited = 0;
+  for (let i = wave.next(); i >= 0; i = wave.next()) {
+    if (++visited % CHUNK === 0) await breathe();
     for (let at = starts[i]; at < starts[i + 1]; at++) {
       const piece = pieces[at];
       const j = ends[2 * piece] === i ? ends[2 * piece + 1] : ends[2 * piece];
       const next = d[i] + (lengths[piece] * (slow(i) + slow(j))) / 2;
       if (next < d[j]) wave.lower(j, next, 0);
     }
+  }
   return d;
 }

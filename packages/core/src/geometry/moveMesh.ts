@@ -25,13 +25,25 @@ export const measuredSlopes =
  * A mesh with every vertex moved. Normals turn as the surface does, by the inverse transpose of the movement's
  * derivative there, so that hard edges stay hard and soft ones soft.
  */
-export function movedMesh(mesh: Mesh, move: SlopedMove): Mesh {
+export async function movedMesh(mesh: Mesh, move: SlopedMove, breathe: () => Promise<void>): Promise<Mesh> {
+  const n = mesh.positions.length / 3;
+  const moved = { ...mesh, positions: new Float32Array(3 * n), normals: new Float32Array(3 * n) };
+  for (let i = 0; i < n; i += BREATH) {
+    await breathe();
+    moveVertices(mesh, moved, move, i, Math.min(n, i + BREATH));
+  }
+  return moved;
+}
+
+/** So many vertices between two breaths: noise of many layers takes some microseconds for each. */
+const BREATH = 2048;
+
+/** Moves the vertices `first` up to `end`. */
+function moveVertices(mesh: Mesh, moved: Mesh, move: SlopedMove, first: number, end: number): void {
   const { positions: before, normals: faced } = mesh;
-  const n = before.length / 3;
-  const positions = new Float32Array(3 * n);
-  const normals = new Float32Array(3 * n);
+  const { positions, normals } = moved;
   const d = new Float64Array(9);
-  for (let i = 0; i < n; i++) {
+  for (let i = first; i < end; i++) {
     const p = 3 * i;
     const moved = move([before[p], before[p + 1], before[p + 2]], i, d);
     positions[p] = moved[0];
@@ -62,7 +74,6 @@ export function movedMesh(mesh: Mesh, move: SlopedMove): Mesh {
     normals[p + 1] = ty;
     normals[p + 2] = tz;
   }
-  return { ...mesh, positions, normals };
 }
 
 /** What a place that lies `small` further on one axis has gone further, for each metre. */

@@ -1,5 +1,5 @@
 import type { Mesh } from './mesh';
-import { EdgeTable, weld, type Weld, Welder } from './weld';
+import { EdgeTable, weld, type Weld, weldInTime } from './weld';
 
 /** What counting the parts of a mesh tells about its shape. */
 export interface TopologyCounts {
@@ -105,7 +105,7 @@ export class Topology {
 }
 
 const known = new WeakMap<Uint32Array, WeakMap<Float32Array, Topology>>();
-/** So many vertices or corners between two breaths: some milliseconds. */
+/** So many corners between two breaths: some milliseconds. */
 const PIECE = 3 << 13;
 
 /** What is known of a mesh's topology; `make` where nothing is. */
@@ -136,16 +136,7 @@ export async function topologyInTime(
   mesh: Pick<Mesh, 'positions' | 'indices'>,
   breathe: () => Promise<void>,
 ): Promise<Topology> {
-  const found = remembered(mesh, null);
-  if (found) return found;
-  const welder = new Welder(mesh.positions);
-  const n = mesh.positions.length / 3;
-  for (let end = 0; end < n;) {
-    await breathe();
-    welder.take((end = Math.min(n, end + PIECE)));
-  }
-  await breathe();
-  return remembered(mesh, welder.done())!;
+  return remembered(mesh, null) ?? remembered(mesh, await weldInTime(mesh, breathe))!;
 }
 
 /** Counts vertices, edges and faces, and tells whether the mesh is closed and all of it looks outwards. */

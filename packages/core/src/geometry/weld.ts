@@ -15,8 +15,23 @@ export function weld({ positions }: Pick<Mesh, 'positions'>): Weld {
   return welder.done();
 }
 
+/** The same with breaths. */
+export async function weldInTime({ positions }: Pick<Mesh, 'positions'>, breathe: () => Promise<void>): Promise<Weld> {
+  const welder = new Welder(positions);
+  const n = positions.length / 3;
+  for (let end = 0; end < n;) {
+    await breathe();
+    welder.take((end = Math.min(n, end + PIECE)));
+  }
+  await breathe();
+  return welder.done();
+}
+
+/** So many vertices between two breaths: some milliseconds. */
+const PIECE = 3 << 13;
+
 /** Takes vertices as one piece by piece. */
-export class Welder {
+class Welder {
   readonly #words: Uint32Array;
   readonly #slots: Int32Array;
   readonly #of: Uint32Array;

@@ -16,7 +16,7 @@ export class PlacesGrid {
 
   /** @param cell side of the cubes, metres */
   constructor(
-    private readonly places: Places,
+    private readonly places: Pick<Places, 'positions' | 'count'>,
     cell: number,
   ) {
     this.#per = 1 / cell;

@@ -1,7 +1,7 @@
-import { filled } from '../geometry/filled';
 import type { Mesh } from '../geometry/mesh';
 import type { SurfacePlaces } from '../geometry/surfacePlaces';
-import { type Topology, topologyOf } from '../geometry/topology';
+import { type Topology, topologyInTime } from '../geometry/topology';
+import { bridgesOf } from './bridges';
 import { Wave } from './wave';
 
 type Breathe = () => Promise<void>;
@@ -43,7 +43,7 @@ export async function distancesAlong(
   { slowness = null, gap = 0 }: Spreading = {},
   breathe: Breathe = () => Promise.resolve(),
 ): Promise<Float64Array> {
-  const topology = topologyOf(mesh);
+  const topology = await topologyInTime(mesh, breathe);
   const { weld, corners } = topology;
   const count = weld.first.length;
   const wave = new Wave(count);
@@ -62,9 +62,13 @@ export async function distancesAlong(
   }
   for (const [place, distance] of origins.reached ?? []) wave.lower(place, distance, REACHED);
 
+  await breathe();
   const around = cornersAround(topology);
+  await breathe();
   const opposite = oppositeLengths(corners, p);
-  const bridges = gap > 0 ? bridgesOf(topology, p, gap) : null;
+  await breathe();
+  if (gap > 0) await topology.findEdges(breathe);
+  const bridges = gap > 0 ? await bridgesOf(topology, p, gap, breathe) : null;
   let visited = 0;
   for (let i = wave.next(); i >= 0; i = wave.next()) {
     if (++visited % CHUNK === 0) await breathe();
@@ -95,8 +99,9 @@ export async function distancesAlong(
       }
     }
     if (!bridges) continue;
-    for (const [j, length] of bridges.get(i) ?? []) {
-      const reached = own + (length * (slow(i) + slow(j))) / 2;
+    for (let way = bridges.starts[i]; way < bridges.starts[i + 1]; way++) {
+      const j = bridges.ends[way];
+      const reached = own + (bridges.lengths[way] * (slow(i) + slow(j))) / 2;
       if (reached < d[j] * (1 - HAIR)) wave.lower(j, reached, origin);
     }
   }
@@ -104,7 +109,7 @@ export async function distancesAlong(
 }
 
 /** Positions of the welded places of a mesh. */
-function placesOf(mesh: Mesh, first: Uint32Array): Float64Array {
+function placesOf(mesh: Mesh, first: Uint32Array): Float64Array<ArrayBuffer> {
   const { positions } = mesh;
   const p = new Float64Array(3 * first.length);
   for (let i = 0; i < first.length; i++) {
@@ -174,59 +179,4 @@ function cornersAround({ corners, weld }: Topology): { starts: Uint32Array; corn
   const found = new Uint32Array(corners.length);
   for (let c = 0; c < corners.length; c++) found[filled[corners[c]]++] = c;
   return { starts, corners: found };
-}
-
-type Bridges = Map<number, (readonly [place: number, length: number])[]>;
-
-/**
- * Ways over gaps: from each place that lies at the edge of a hole or of a part to the nearest one of another part, and over
- * holes to the nearest ones that are no neighbours, no longer than `gap`.
- */
-function bridgesOf({ weld, edges, neighbours }: Topology, p: Float64Array, gap: number): Bridges {
-  const count = weld.first.length;
-  const parts = partsOf(count, edges.count, edges.ends);
-  const open = new Uint8Array(count);
-  for (let e = 0; e < edges.count; e++)
-    if (edges.there[e] + edges.back[e] === 1) open[edges.ends[2 * e]] = open[edges.ends[2 * e + 1]] = 1;
-  const cell = (i: number, c: number): number => Math.floor(p[3 * i + c] / gap);
-  const grid = new Map<string, number[]>();
-  for (let i = 0; i < count; i++) {
-    const name = `${cell(i, 0)} ${cell(i, 1)} ${cell(i, 2)}`;
-    const there = grid.get(name);
-    if (there) there.push(i);
-    else grid.set(name, [i]);
-  }
-  const bridges: Bridges = new Map();
-  const join = (i: number, j: number, length: number): void => {
-    bridges.set(i, [...(bridges.get(i) ?? []), [j, length]]);
-    bridges.set(j, [...(bridges.get(j) ?? []), [i, length]]);
-  };
-  for (let i = 0; i < count; i++) {
-    // The nearest place of each other part, and over a hole the nearest one of its own.
-    const best = new Map<number, readonly [number, number]>();
-    const beside = new Set(neighbours.others.subarray(neighbours.starts[i], neighbours.starts[i + 1]));
-    for (let n = 0; n < 27; n++) {
-      const name = [0, 1, 2].map((c) => cell(i, c) + (Math.floor(n / 3 ** c) % 3) - 1).join(' ');
-      for (const j of grid.get(name) ?? []) {
-        const own = parts[i] === parts[j];
-        if (j === i || (own && (!open[i] || !open[j] || beside.has(j)))) continue;
-        const length = Math.hypot(p[3 * i] - p[3 * j], p[3 * i + 1] - p[3 * j + 1], p[3 * i + 2] - p[3 * j + 2]);
-        if (length <= gap && length < (best.get(parts[j])?.[1] ?? Infinity)) best.set(parts[j], [j, length]);
-      }
-    }
-    for (const [j, length] of best.values()) join(i, j, length);
-  }
-  return bridges;
-}
-
-/** The connected part of each place, by the number of one of its places (Tarjan, union by path halving). */
-function partsOf(count: number, edges: number, ends: Uint32Array): Uint32Array {
-  const parent = filled(Uint32Array, count, (i) => i);
-  const root = (i: number): number => {
-    while (parent[i] !== i) i = parent[i] = parent[parent[i]];
-    return i;
-  };
-  for (let e = 0; e < edges; e++) parent[root(ends[2 * e])] = root(ends[2 * e + 1]);
-  for (let i = 0; i < count; i++) parent[i] = root(i);
-  return parent;
 }

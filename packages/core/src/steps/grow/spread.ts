@@ -11,10 +11,10 @@ import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
 import { unwritten, vertexValues } from '../../geometry/meshAttributes';
 import { nearestPlace } from '../../geometry/nearest';
 import { type SurfacePlaces, readPlaces } from '../../geometry/surfacePlaces';
-import { topologyOf } from '../../geometry/topology';
+import { topologyInTime, topologyOf } from '../../geometry/topology';
 import { type Paths, pathCount, pointCount } from '../../geometry/paths';
 import { pointValues } from '../../geometry/pathAttributes';
-import { add, at, distance, dot, scale, sub, type Vec3 } from '../../geometry/vec';
+import { at, distance, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { BlueNoise } from '../../surfaces/scatter';
 import { distancesAlong, type Origins } from '../../surfaces/wavefront';
@@ -22,6 +22,8 @@ import { agesOfReach } from '../../time/arrival';
 import type { StepContext } from '../declare';
 import type { FrontParams } from './front';
 
+/** So many places between two breaths. */
+const CHUNK = 8192;
 /** Frames looked at at most, back and ahead. */
 const MOST_FRAMES = 2000;
 
@@ -123,7 +125,7 @@ async function kept<T extends Mesh | Paths>(
   known.set(on, of);
   const found = of.get(key);
   if (found) return found;
-  const away = roughened(await find(on, start, p, context), on.positions, p, context.seed);
+  const away = await roughened(await find(on, start, p, context), on.positions, p, context);
   const made = { away, told: mapped(Float32Array, away, (d) => Math.min(FAR, d)) };
   if (of.size >= KEPT) of.clear();
   of.set(key, made);
@@ -132,12 +134,13 @@ async function kept<T extends Mesh | Paths>(
 
 const onMesh: Finder<Mesh> = async (mesh, start, p, context) => {
   const breathe = (): Promise<void> => context.breathe();
+  const topology = await topologyInTime(mesh, breathe);
   if (p.way === 'straight') {
     const drawn = 'count' in start ? (await originsOf(mesh, start, breathe)).places : null;
     return straight(mesh.positions, start, drawn ? points(readPlaces(mesh, drawn).positions) : []);
   }
   const slowness = slownessOf(p, vertexValues(mesh, p.slowBy));
-  const { of, first } = topologyOf(mesh).weld;
+  const { of, first } = topology.weld;
   const origins = await originsOf(mesh, start, breathe);
   const slow = slowness && mapped(Float64Array, first, slowness);
   const byPlace = await distancesAlong(mesh, origins, { slowness: slow, gap: p.gap }, breathe);
@@ -147,11 +150,12 @@ const onMesh: Finder<Mesh> = async (mesh, start, p, context) => {
 const onPaths: Finder<Paths> = async (paths, start, p, context) => {
   const drawn = 'count' in start ? drawnPoints(paths, start.count, start.seed) : [];
   if (p.way === 'straight') return straight(paths.positions, start, drawn);
-  const graph = pathGraph(paths);
-  await context.breathe();
+  const breathe = (): Promise<void> => context.breathe();
+  const graph = await pathGraph(paths, breathe);
   const slowness = slownessOf(p, p.slowBy === '' ? null : pointValues(paths, p.slowBy));
-  const reached = reachedOn(paths, graph, start, drawn);
-  const byPlace = distancesInGraph(graph, reached, (place) => (slowness ? slowness(graph.first[place]) : 1));
+  const reached = await reachedOn(paths, graph, start, drawn, breathe);
+  const pace = (place: number): number => (slowness ? slowness(graph.first[place]) : 1);
+  const byPlace = await distancesInGraph(graph, reached, pace, breathe);
   return mapped(Float64Array, graph.of, (place) => byPlace[place]);
 };
 
@@ -162,45 +166,77 @@ function drawnPoints(paths: Paths, count: number, seed: number): Vec3[] {
 }
 
 /** Places of paths from which a front goes on, with their distances. */
-function reachedOn(
+async function reachedOn(
   paths: Paths,
-  { of, first, ends, lengths }: PathGraph,
+  graph: PathGraph,
   start: Start,
   drawn: readonly Vec3[],
-): (readonly [place: number, distance: number])[] {
-  const { positions } = paths;
+  breathe: () => Promise<void>,
+): Promise<(readonly [place: number, distance: number])[]> {
+  const { of, first, ends, lengths } = graph;
+  const reached: (readonly [place: number, distance: number])[] = [];
   if ('side' in start || 'inside' in start) {
-    const away = straight(positions, start, []);
+    const away = straight(paths.positions, start, []);
     const near = 'side' in start ? 1e-4 * extremes(away)[1] : 0;
-    return Array.from(first.keys()).flatMap((place) => (away[first[place]] <= near ? [[place, 0] as const] : []));
+    for (let place = 0; place < first.length; place++) if (away[first[place]] <= near) reached.push([place, 0]);
+    return reached;
   }
-  return ('points' in start ? start.points : drawn).flatMap((point) => {
-    let [best, piece, share] = [Infinity, -1, 0];
-    for (let e = 0; e < lengths.length; e++) {
-      const [a, b] = [at(positions, first[ends[2 * e]]), at(positions, first[ends[2 * e + 1]])];
-      const way = sub(b, a);
-      const t = Math.min(1, Math.max(0, dot(sub(point, a), way) / (dot(way, way) || 1)));
-      const gap = distance(point, add(a, scale(way, t)));
-      if (gap < best) [best, piece, share] = [gap, e, t];
-    }
-    if (piece < 0) return of.length > 0 ? [[0, 0] as const] : [];
-    return [
-      [ends[2 * piece], share * lengths[piece]] as const,
-      [ends[2 * piece + 1], (1 - share) * lengths[piece]] as const,
-    ];
-  });
+  for (const point of 'points' in start ? start.points : drawn) {
+    await breathe();
+    const [piece, share] = nearestPiece(paths.positions, graph, point);
+    if (piece >= 0) {
+      reached.push([ends[2 * piece], share * lengths[piece]]);
+      reached.push([ends[2 * piece + 1], (1 - share) * lengths[piece]]);
+    } else if (of.length > 0) reached.push([0, 0]);
+  }
+  return reached;
+}
+
+/** The piece that comes nearest to a point, −1 where there is none, and how far along it. */
+function nearestPiece(
+  positions: Float32Array,
+  { first, ends, lengths }: PathGraph,
+  [x, y, z]: Vec3,
+): readonly [piece: number, share: number] {
+  let best = Infinity;
+  let piece = -1;
+  let share = 0;
+  for (let e = 0; e < lengths.length; e++) {
+    const a = 3 * first[ends[2 * e]];
+    const b = 3 * first[ends[2 * e + 1]];
+    const wx = positions[b] - positions[a];
+    const wy = positions[b + 1] - positions[a + 1];
+    const wz = positions[b + 2] - positions[a + 2];
+    const fx = x - positions[a];
+    const fy = y - positions[a + 1];
+    const fz = z - positions[a + 2];
+    const t = Math.min(1, Math.max(0, (fx * wx + fy * wy + fz * wz) / (wx * wx + wy * wy + wz * wz || 1)));
+    const gap = (fx - t * wx) ** 2 + (fy - t * wy) ** 2 + (fz - t * wz) ** 2;
+    if (gap >= best) continue;
+    best = gap;
+    piece = e;
+    share = t;
+  }
+  return [piece, share];
 }
 
 /** Distances with an edge that runs ahead here and lags there; never below 0. */
-function roughened(away: Float64Array, positions: Float32Array, p: FrontParams, seed: number): Float64Array {
-  if (p.rough === 0) return away;
-  const shape = { detail: 3, roughness: 0.55, seed, period: 0 };
-  const out = new Float64Array(1);
-  return away.map((d, i) => {
-    const [x, y, z] = at(positions, i);
-    noise3(x / p.grain, y / p.grain, z / p.grain, 0, shape, out);
-    return Math.max(0, d + p.rough * out[0]);
-  });
+async function roughened(
+  away: Float64Array,
+  positions: Float32Array,
+  { rough, grain }: FrontParams,
+  context: StepContext,
+): Promise<Float64Array> {
+  if (rough === 0) return away;
+  const shape = { detail: 3, roughness: 0.55, seed: context.seed, period: 0 };
+  const noise = new Float64Array(1);
+  const out = new Float64Array(away.length);
+  for (let i = 0; i < away.length; i++) {
+    if (i % CHUNK === 0) await context.breathe();
+    noise3(positions[3 * i] / grain, positions[3 * i + 1] / grain, positions[3 * i + 2] / grain, 0, shape, noise);
+    out[i] = Math.max(0, away[i] + rough * noise[0]);
+  }
+  return out;
 }
 
 async function startOn(on: Mesh | Paths, p: FrontParams, context: StepContext): Promise<Start> {
@@ -304,15 +340,17 @@ async function originsOf(mesh: Mesh, start: Start, breathe: () => Promise<void>)
 /** What lies inside a border, and what is the next beyond it. @param beyond signed distance of each place from the border */
 function bordering(mesh: Mesh, beyond: Float64Array): Origins['reached'] {
   const { corners } = topologyOf(mesh);
-  const found = new Map<number, number>();
-  beyond.forEach((d, place) => {
-    if (d <= 0) found.set(place, 0);
-  });
+  const reached = new Uint8Array(beyond.length);
   for (let c = 0; c < corners.length; c += 3) {
-    const own = [corners[c], corners[c + 1], corners[c + 2]];
-    if (own.some((place) => beyond[place] <= 0)) for (const place of own) found.set(place, Math.max(0, beyond[place]));
+    const i = corners[c];
+    const j = corners[c + 1];
+    const k = corners[c + 2];
+    if (beyond[i] <= 0 || beyond[j] <= 0 || beyond[k] <= 0) reached[i] = reached[j] = reached[k] = 1;
   }
-  return [...found];
+  const found: [number, number][] = [];
+  for (let place = 0; place < beyond.length; place++)
+    if (reached[place] || beyond[place] <= 0) found.push([place, Math.max(0, beyond[place])]);
+  return found;
 }
 
 /** Height of each vertex, upside down for −1. */
@@ -320,10 +358,12 @@ const heights = (positions: Float32Array, side: 1 | -1): Float64Array =>
   filled(Float64Array, positions.length / 3, (i) => side * positions[3 * i + 1]);
 
 function extremes(values: Float64Array): readonly [low: number, high: number] {
-  let [low, high] = [Infinity, -Infinity];
-  for (const value of values) {
-    low = Math.min(low, value);
-    high = Math.max(high, value);
+  let low = Infinity;
+  let high = -Infinity;
+  for (let i = 0; i < values.length; i++) {
+    const value = values[i];
+    if (value < low) low = value;
+    if (value > high) high = value;
   }
   return [low, high];
 }

@@ -3,7 +3,7 @@ import { placeIn } from '../../curves/elements';
 import type { Attributed, Table } from '../../geometry/attributes';
 import { boundsOf, COPIES, type Form, POINTS, type Points } from '../../geometry/form';
 import { MESH, type Mesh } from '../../geometry/mesh';
-import { measuredSlopes, movedMesh } from '../../geometry/moveMesh';
+import { measuredSlopes, movedMesh, type SlopedMove } from '../../geometry/moveMesh';
 import { pathCount, PATHS, type Paths } from '../../geometry/paths';
 import { SEATS } from '../../geometry/seats';
 import { rejoin } from '../../geometry/tree';
@@ -11,7 +11,8 @@ import { at, type Vec3 } from '../../geometry/vec';
 import type { Element } from '../../scene/vary';
 import type { StepContext } from '../declare';
 
-const CHUNK = 8192;
+/** So many points between two breaths. */
+const CHUNK = 4096;
 
 /** Moves every point of a form's paths by a function of its place, its number and where on which path it is; lets messages in now and then. */
 export async function eachPathPoint(
@@ -67,16 +68,25 @@ export async function eachPoint(form: Form, context: StepContext, move: Move, sl
   const extent = form.extent && (await pathsMoved(form.extent, context, alike));
   const moved = { ...form, extent, paths: form.paths && (await pathsMoved(form.paths, context, alike)) };
   if (!form.mesh && !form.points && !form.copies && !form.seats) return moved;
-  await context.breathe();
-  const mesh = form.mesh && meshMoved(form.mesh, form, move, sloped);
-  const points = form.points && pointsMoved(form.points, move);
-  const copies = form.copies && copiesMoved(COPIES, form.copies, () => 0, move);
+  const breathe = (): Promise<void> => context.breathe();
+  const mesh = form.mesh && (await meshMoved(form.mesh, form, move, sloped, breathe));
+  const points = form.points && (await pointsMoved(form.points, move, breathe));
+  const copies = form.copies && (await copiesMoved(COPIES, form.copies, () => 0, move, breathe));
   const { seats: old } = form;
-  const seats = old && copiesMoved(SEATS, old, (k) => old.share[k], move, old.dice);
+  const seats = old && (await copiesMoved(SEATS, old, (k) => old.share[k], move, breathe, old.dice));
   return { ...moved, mesh, points, copies, seats };
 }
 
-function meshMoved(mesh: Mesh, form: Form, move: Move, sloped: Sloped | undefined): Mesh {
+type Breathe = () => Promise<void>;
+
+async function meshMoved(
+  mesh: Mesh,
+  form: Form,
+  move: Move,
+  sloped: Sloped | undefined,
+  breathe: Breathe,
+): Promise<Mesh> {
+  await breathe();
   const bounds = boundsOf({ ...form, paths: null, points: null });
   // A skin of nothing stays one.
   if (!bounds) return mesh;
@@ -85,7 +95,7 @@ function meshMoved(mesh: Mesh, form: Form, move: Move, sloped: Sloped | undefine
   const element = placeIn(MESH, mesh, 'vertex', Math.max(1, parts));
   let part = -1;
   const moved = sloped ?? measuredSlopes(move);
-  return movedMesh(mesh, (place, i, slopes) => {
+  const moveVertex: SlopedMove = (place, i, slopes) => {
     while (mesh.parts && part + 1 < parts && i >= mesh.parts[2 * (part + 1)]) {
       element.index = ++part;
       element.id = mesh.parts[2 * part + 1];
@@ -93,14 +103,16 @@ function meshMoved(mesh: Mesh, form: Form, move: Move, sloped: Sloped | undefine
     element.u = mesh.u ? Math.min(1, mesh.u[i]) : 0;
     element.at = i;
     return moved(place, element, slopes, small);
-  });
+  };
+  return movedMesh(mesh, moveVertex, breathe);
 }
 
-function pointsMoved(points: Points, move: Move): Points {
+async function pointsMoved(points: Points, move: Move, breathe: Breathe): Promise<Points> {
   // Each loose point is one of its own, where paths have one for all their points.
   const element = placeIn(POINTS, points, 'point', points.ids.length);
   const positions = new Float32Array(points.positions.length);
   for (let i = 0; i < points.ids.length; i++) {
+    if (i % CHUNK === 0) await breathe();
     element.at = element.index = i;
     element.id = points.dice[i];
     element.u = points.share[i];
@@ -110,16 +122,18 @@ function pointsMoved(points: Points, move: Move): Points {
 }
 
 /** Copies, or places for them, with each where its origin is moved to. */
-function copiesMoved<T extends Table, C extends Attributed<T> & { positions: Float32Array; ids: Uint32Array }>(
+async function copiesMoved<T extends Table, C extends Attributed<T> & { positions: Float32Array; ids: Uint32Array }>(
   table: T,
   copies: C,
   share: (k: number) => number,
   move: Move,
+  breathe: Breathe,
   dice = copies.ids,
-): C {
+): Promise<C> {
   const element = placeIn(table, copies, 'copy', copies.ids.length);
   const positions = new Float32Array(copies.positions.length);
   for (let k = 0; k < copies.ids.length; k++) {
+    if (k % CHUNK === 0) await breathe();
     element.at = element.index = k;
     element.id = dice[k];
     element.u = share(k);

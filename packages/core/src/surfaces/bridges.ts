@@ -1,0 +1,94 @@
+import { filled } from '../geometry/filled';
+import type { Topology } from '../geometry/topology';
+import { PlacesGrid } from './placesGrid';
+
+/** Ways from place to place that lead over no face: those of place i are number `starts[i]` up to `starts[i + 1]`. */
+export interface Bridges {
+  starts: Uint32Array;
+  ends: Uint32Array;
+  /** Metres. */
+  lengths: Float64Array;
+}
+
+/** So many places between two breaths. */
+const CHUNK = 1024;
+
+/**
+ * Ways over gaps: from each place to the nearest one of each other part, and from each that lies at a hole to the nearest one at a
+ * hole of its own part that is no neighbour, no longer than `gap`.
+ * @param p positions of the welded places
+ */
+export async function bridgesOf(
+  { weld, edges, neighbours }: Topology,
+  p: Float64Array<ArrayBuffer>,
+  gap: number,
+  breathe: () => Promise<void>,
+): Promise<Bridges> {
+  const count = weld.first.length;
+  const parts = partsOf(count, edges.count, edges.ends);
+  await breathe();
+  const open = new Uint8Array(count);
+  for (let e = 0; e < edges.count; e++)
+    if (edges.there[e] + edges.back[e] === 1) open[edges.ends[2 * e]] = open[edges.ends[2 * e + 1]] = 1;
+  // A grid finds what is nearer than a length, and a way may be as long as the gap.
+  const reach = gap * (1 + 1e-12);
+  const grid = new PlacesGrid({ positions: p, count }, reach);
+  const { found } = grid;
+  const { starts, others } = neighbours;
+  const ways: number[] = [];
+  const lengths: number[] = [];
+  const nearest = new Map<number, number>();
+  for (let i = 0; i < count; i++) {
+    if (i % CHUNK === 0) await breathe();
+    nearest.clear();
+    const near = grid.gather(p[3 * i], p[3 * i + 1], p[3 * i + 2], reach);
+    for (let n = 0; n < near; n++) {
+      const j = found[n];
+      const part = parts[j];
+      if (j === i) continue;
+      if (part === parts[i] && !(open[i] && open[j] && !isAmong(others, starts[i], starts[i + 1], j))) continue;
+      const best = nearest.get(part);
+      if (best === undefined || between(p, i, j) < between(p, i, best)) nearest.set(part, j);
+    }
+    for (const j of nearest.values()) {
+      ways.push(i, j);
+      lengths.push(between(p, i, j));
+    }
+  }
+  return bothWays(count, ways, lengths);
+}
+
+function isAmong(others: Uint32Array, first: number, end: number, place: number): boolean {
+  for (let at = first; at < end; at++) if (others[at] === place) return true;
+  return false;
+}
+
+const between = (p: Float64Array, i: number, j: number): number =>
+  Math.sqrt((p[3 * i] - p[3 * j]) ** 2 + (p[3 * i + 1] - p[3 * j + 1]) ** 2 + (p[3 * i + 2] - p[3 * j + 2]) ** 2);
+
+/** Ways by the places at both of their ends. @param ways both ends of each */
+function bothWays(count: number, ways: readonly number[], lengths: readonly number[]): Bridges {
+  const starts = new Uint32Array(count + 1);
+  for (const place of ways) starts[place + 1]++;
+  for (let i = 0; i < count; i++) starts[i + 1] += starts[i];
+  const next = starts.slice();
+  const made = { starts, ends: new Uint32Array(ways.length), lengths: new Float64Array(ways.length) };
+  for (let w = 0; w < ways.length; w++) {
+    const at = next[ways[w]]++;
+    made.ends[at] = ways[w ^ 1];
+    made.lengths[at] = lengths[w >> 1];
+  }
+  return made;
+}
+
+/** The connected part of each place, by the number of one of its places (Tarjan, union by path halving). */
+function partsOf(count: number, edges: number, ends: Uint32Array): Uint32Array {
+  const parent = filled(Uint32Array, count, (i) => i);
+  const root = (i: number): number => {
+    while (parent[i] !== i) i = parent[i] = parent[parent[i]];
+    return i;
+  };
+  for (let e = 0; e < edges; e++) parent[root(ends[2 * e])] = root(ends[2 * e + 1]);
+  for (let i = 0; i < count; i++) parent[i] = root(i);
+  return parent;
+}
