@@ -118,9 +118,9 @@ describe('what faces know goes with them', () => {
     });
   });
 
-  test('where meshes are put together; those that know nothing have nothing', () => {
+  test('where meshes are put together; those that know nothing have nothing', async () => {
     const rider = { ...box(0.1, 0.1, 0.1), named: {} };
-    const both = withRiders(solid, rider, [{ origin: [0, 1, 0], x: [1, 0, 0], y: [0, 1, 0], size: 1 }]);
+    const both = await withRiders(solid, rider, [{ origin: [0, 1, 0], x: [1, 0, 0], y: [0, 1, 0], size: 1 }]);
     sound(both);
     const { values } = both.named.number;
     expect(values.subarray(0, faceCount(solid))).toEqual(solid.named.number.values);

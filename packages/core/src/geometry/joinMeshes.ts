@@ -1,4 +1,4 @@
-import { joined } from './attributes';
+import { joinedInTime } from './attributes';
 import { faceCount, MESH, type Mesh } from './mesh';
 import { cross, type Vec3 } from './vec';
 
@@ -14,18 +14,26 @@ export interface Placement {
  * A mesh with another put on it once for each placement. Colours and glow are kept where either has them; parts of
  * what is put on count as no path.
  */
-export function withRiders(base: Mesh | null, rider: Mesh, placements: readonly Placement[]): Mesh {
+export async function withRiders(
+  base: Mesh | null,
+  rider: Mesh,
+  placements: readonly Placement[],
+  breathe: () => Promise<void> = () => Promise.resolve(),
+): Promise<Mesh> {
   const [n, k] = [(base?.positions.length ?? 0) / 3, rider.positions.length / 3];
   // What is put on has no front of its own here: it stands where the base's is.
   const plain = { ...rider, tip: null, age: null };
   const parts = [...(base ? [{ of: base, count: n }] : []), ...placements.map(() => ({ of: plain, count: k }))];
   const first = base?.indices.length ?? 0;
-  const vertices = joined(MESH, 'vertex', parts);
-  const faces = joined(
+  const vertices = await joinedInTime(MESH, 'vertex', parts, breathe);
+  const counts = new Map([base ?? plain, plain].map((of) => [of, faceCount(of)]));
+  const faces = await joinedInTime(
     MESH,
     'face',
-    parts.map(({ of }) => ({ of, count: faceCount(of) })),
+    parts.map(({ of }) => ({ of, count: counts.get(of)! })),
+    breathe,
   );
+  await breathe();
   const mesh: Mesh = {
     ...(base ?? plain),
     ...vertices,
@@ -35,14 +43,28 @@ export function withRiders(base: Mesh | null, rider: Mesh, placements: readonly 
     level: base?.level ?? null,
   };
   if (base) mesh.indices.set(base.indices);
-  placements.forEach((placement, i) => {
+  let breath = BREATH;
+  for (let i = 0; i < placements.length; i++) {
+    if ((i + 1) * k > breath) {
+      breath = (i + 1) * k + BREATH;
+      await breathe();
+    }
+    const placement = placements[i];
     const vertex = n + k * i;
     place(rider.positions, placement, placement.size, placement.origin, mesh.positions, vertex);
-    place(rider.normals, placement, 1, [0, 0, 0], mesh.normals, vertex);
-    const at = first + rider.indices.length * i;
-    for (let j = 0; j < rider.indices.length; j++) mesh.indices[at + j] = rider.indices[j] + vertex;
-  });
+    place(rider.normals, placement, 1, NOWHERE, mesh.normals, vertex);
+    moved(rider.indices, vertex, mesh.indices, first + rider.indices.length * i);
+  }
   return mesh;
+}
+
+/** So many vertices between two breaths. */
+const BREATH = 1 << 16;
+const NOWHERE: Vec3 = [0, 0, 0];
+
+/** Indices of vertices that come so much later. */
+function moved(from: Uint32Array, by: number, to: Uint32Array, at: number): void {
+  for (let j = 0; j < from.length; j++) to[at + j] = from[j] + by;
 }
 
 function place(
@@ -54,9 +76,12 @@ function place(
   first: number,
 ): void {
   const z = cross(x, y);
-  for (let i = 0; i < from.length; i += 3) {
-    const [a, b, c] = [size * from[i], size * from[i + 1], size * from[i + 2]];
-    const write = 3 * first + i;
-    for (let axis = 0; axis < 3; axis++) to[write + axis] = origin[axis] + a * x[axis] + b * y[axis] + c * z[axis];
+  for (let axis = 0; axis < 3; axis++) {
+    const o = origin[axis];
+    const ax = x[axis];
+    const ay = y[axis];
+    const az = z[axis];
+    for (let i = 0, write = 3 * first + axis; i < from.length; i += 3, write += 3)
+      to[write] = o + size * from[i] * ax + size * from[i + 1] * ay + size * from[i + 2] * az;
   }
 }

@@ -1,4 +1,5 @@
 import { boundsOf, emptyForm } from '../geometry/form';
+import { treeInTime } from '../geometry/meshTree';
 import { insideOf, nearestPlace } from '../geometry/nearest';
 import type { Mesh } from '../geometry/mesh';
 import { byAxis, distance, type Vec3 } from '../geometry/vec';
@@ -24,6 +25,7 @@ export class Within {
   }
 
   static async of(mesh: Mesh, breathe: () => Promise<void>): Promise<Within> {
+    await treeInTime(mesh, breathe);
     const { min: low, max: high } = boundsOf({ ...emptyForm(), mesh })!;
     const size = max(1e-9, ...low.map((from, c) => high[c] - from)) / CELLS;
     const dims = low.map((from, c) => ceil((high[c] - from) / size) + 3) as [number, number, number];

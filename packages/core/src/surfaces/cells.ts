@@ -1,5 +1,6 @@
 import { chainEdges } from '../geometry/edges';
 import type { Mesh } from '../geometry/mesh';
+import { treeInTime } from '../geometry/meshTree';
 import { nearestPlace } from '../geometry/nearest';
 import { pathsFrom, type Paths } from '../geometry/paths';
 import { readPlaces } from '../geometry/surfacePlaces';
@@ -155,6 +156,7 @@ export async function cellWire(
   const chains = chainEdges(pairs);
   const numbers = chains.flatMap(({ points }) => points);
   const paths = pathsFrom(chains.map(({ points, closed }) => ({ positions: points.flatMap(place), closed })));
+  await treeInTime(mesh, breathe);
   const known = new Map<number, number>();
   const faces: number[] = [];
   const weights: number[] = [];

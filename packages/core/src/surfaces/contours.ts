@@ -4,7 +4,7 @@ import { chainEdges } from '../geometry/edges';
 import { facesAtVertices } from '../geometry/faceAttributes';
 import { MESH, type Mesh } from '../geometry/mesh';
 import { type Paths, pathsFrom, type PathSource } from '../geometry/paths';
-import { topologyOf } from '../geometry/topology';
+import { topologyInTime } from '../geometry/topology';
 import { EdgeTable } from '../geometry/weld';
 import { type Breathe, CHUNK } from './softNormals';
 
@@ -20,7 +20,7 @@ export async function contoursOf(
   levels: readonly number[],
   breathe: Breathe = () => Promise.resolve(),
 ): Promise<Paths> {
-  const { weld, corners } = topologyOf(mesh);
+  const { weld, corners } = await topologyInTime(mesh, breathe);
   const { first } = weld;
   const sources: PathSource[] = [];
   const value = mapped(Float64Array, first, (vertex) => field[vertex]);

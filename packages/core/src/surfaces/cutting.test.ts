@@ -135,12 +135,12 @@ test('contours of the height of a sphere are circles, closed and as long as thos
 // cos v / (R + r cos v).
 test('mean curvature of a sphere, a cylinder and a torus', async () => {
   const round = ball(0.5, 96);
-  const found = meanCurvatures(round);
+  const found = await meanCurvatures(round);
   const middle = Array.from(found.keys()).filter((i) => Math.abs(round.positions[3 * i + 1]) < 0.4);
   for (const i of middle) expect(Math.abs(found[i] / 2 - 1)).toBeLessThan(0.01);
 
   const ring = torus(1, 0.25, 160);
-  const turns = meanCurvatures(ring);
+  const turns = await meanCurvatures(ring);
   for (let i = 0; i < turns.length; i += 7) {
     const [x, y, z] = ring.positions.subarray(3 * i, 3 * i + 3);
     const away = [Math.hypot(x, z), Math.hypot(x, y), Math.hypot(y, z)].map((r) => r - 1);
@@ -156,7 +156,7 @@ test('mean curvature of a sphere, a cylinder and a torus', async () => {
   await refining.halve(() => true);
   await refining.halve(() => true);
   const sides = refining.mesh;
-  const bent = meanCurvatures(sides);
+  const bent = await meanCurvatures(sides);
   for (let i = 0; i < bent.length; i++) {
     const [x, y, z] = sides.positions.subarray(3 * i, 3 * i + 3);
     // Off the edges of both ends, and at the corners of the sides, where all its bending is.

@@ -56,10 +56,15 @@ function larger<A extends Uint32Array | Float32Array | Float64Array>(from: A, to
   return to;
 }
 
+/** So many faces are measured between two breaths: at each the density is asked for a few times. */
+const PIECE = 8192;
+
 /** Faces of a mesh, to be drawn by their area: a table of sums with a guide into it (Chen, Asau, On generating random variates from an empirical distribution, AIIE Transactions 6, 1974). */
 export class Faces {
-  /** Area of all faces times the most that their density comes to, square metres. */
-  readonly area: number;
+  /** Area of all faces times the most that their density comes to, square metres; of those that are measured. */
+  area = 0;
+  /** How many are. */
+  #measured = 0;
   readonly #sums: Float64Array;
   readonly #guide: Uint32Array;
   readonly #most: Float32Array | null;
@@ -80,27 +85,43 @@ export class Faces {
     readonly mesh: Mesh,
     density: Density | null,
   ) {
-    const { positions: p, indices } = mesh;
-    const n = indices.length / 3;
-    const sums = new Float64Array(n);
+    const n = mesh.indices.length / 3;
+    this.#sums = new Float64Array(n);
+    this.#guide = new Uint32Array(n);
     this.#density = density;
-    this.#atVertices = density && !density.jumps ? new Float64Array(p.length / 3).fill(NaN) : null;
+    this.#atVertices = density && !density.jumps ? new Float64Array(mesh.positions.length / 3).fill(NaN) : null;
     this.#most = density && new Float32Array(n);
+  }
+
+  /** Measures all faces: nothing can be thrown before. What is broken off is gone on with. */
+  async measure(breathe: () => Promise<void>): Promise<void> {
+    const n = this.#sums.length;
+    if (this.#measured === n) return;
+    for (let end = this.#measured; end < n;) {
+      await breathe();
+      this.#measure((end = Math.min(n, end + PIECE)), n);
+    }
+    const sums = this.#sums;
+    for (let g = 0, f = 0; g < n; g++) {
+      while (f < n - 1 && sums[f] <= (this.area * g) / n) f++;
+      this.#guide[g] = f;
+    }
+  }
+
+  /** Measures the faces up to number `end` of n. */
+  #measure(end: number, n: number): void {
+    const { positions: p, indices } = this.mesh;
+    const density = this.#density;
     const normal = new Float64Array(3);
-    let sum = 0;
-    for (let f = 0; f < n; f++) {
+    let sum = this.area;
+    for (let f = this.#measured; f < end; f++) {
       const most = density ? this.#mostOn(density, f, n) : 1;
       if (this.#most) this.#most[f] = most;
       sum += (faceNormal(p, indices, f, normal) / 2) * most;
-      sums[f] = sum;
+      this.#sums[f] = sum;
     }
     this.area = sum;
-    this.#sums = sums;
-    this.#guide = new Uint32Array(n);
-    for (let g = 0, f = 0; g < n; g++) {
-      while (f < n - 1 && sums[f] <= (sum * g) / n) f++;
-      this.#guide[g] = f;
-    }
+    this.#measured = end;
   }
 
   /** The most that the density comes to on a face. */

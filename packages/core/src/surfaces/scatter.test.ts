@@ -188,16 +188,16 @@ describe('blue noise', () => {
 });
 
 describe('places at what a mesh is made of', () => {
-  test('a cube has 8 corners, 6 faces and 12 edges, whatever triangles it is made of', () => {
+  test('a cube has 8 corners, 6 faces and 12 edges, whatever triangles it is made of', async () => {
     const cube = box(1, 1, 1);
-    expect(placesOf(cube, onCorners(cube)).every(([x, y, z]) => [x, y, z].every((c) => Math.abs(c) === 0.5))).toBe(
-      true,
-    );
-    expect(onCorners(cube).faces).toHaveLength(8);
-    const middles = placesOf(cube, onFaces(cube));
+    expect(
+      placesOf(cube, await onCorners(cube)).every(([x, y, z]) => [x, y, z].every((c) => Math.abs(c) === 0.5)),
+    ).toBe(true);
+    expect((await onCorners(cube)).faces).toHaveLength(8);
+    const middles = placesOf(cube, await onFaces(cube));
     expect(middles.map((place) => place.filter((c) => Math.abs(c) < 1e-6).length)).toEqual(Array(6).fill(2));
-    expect(onEdges(cube, 2).faces).toHaveLength(12);
-    const quarters = placesOf(cube, onEdges(cube, 0.25));
+    expect((await onEdges(cube, 2)).faces).toHaveLength(12);
+    const quarters = placesOf(cube, await onEdges(cube, 0.25));
     expect(quarters).toHaveLength(48);
     expect(leastDistance(quarters)).toBeCloseTo(0.125 * Math.SQRT2, 6);
   });

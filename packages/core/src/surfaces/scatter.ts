@@ -28,6 +28,7 @@ export async function scatteredAtRandom(
 ): Promise<SurfacePlaces> {
   const places = { faces: new Uint32Array(count), weights: new Float32Array(3 * count) };
   const faces = new Faces(mesh, density);
+  await faces.measure(breathe);
   let found = 0;
   for (let k = 0; k < count && faces.area > 0; k++) {
     if (k % CHUNK === CHUNK - 1) await breathe();
@@ -62,7 +63,7 @@ export class BlueNoise {
   readonly #faces: Faces;
   #level = 0;
   #thrown = 0;
-  #radius: number;
+  #radius = 0;
   /** The distance at which there is no room for another. */
   #full: number | null = null;
 
@@ -72,11 +73,12 @@ export class BlueNoise {
     private readonly density: Density | null,
   ) {
     this.#faces = new Faces(mesh, density);
-    this.#radius = Math.sqrt(this.#faces.area);
   }
 
   /** The first so many places; fewer where next to nothing has any density. */
   async first(count: number, breathe: Breathe): Promise<SurfacePlaces> {
+    await this.#faces.measure(breathe);
+    if (this.#level === 0) this.#radius = Math.sqrt(this.#faces.area);
     while (this.#places.count < count && this.#faces.area > 0 && this.#thrown < PATIENCE * (count + 1000)) {
       await this.#throw(DARTS, this.#radius, this.#level++, breathe);
       this.#radius *= 2 ** (-1 / 6);
@@ -89,6 +91,7 @@ export class BlueNoise {
    * filled until nothing is left.
    */
   async apart(spacing: number, breathe: Breathe): Promise<SurfacePlaces> {
+    await this.#faces.measure(breathe);
     if (!(this.#faces.area > 0)) return this.#places.first(0);
     if (this.#full === spacing) return this.#places.first(Infinity);
     const levels = Math.max(0, Math.ceil(2 * Math.log2(Math.sqrt(this.#faces.area) / spacing)));

@@ -1,6 +1,5 @@
-import { mapped } from '../geometry/filled';
 import type { Mesh } from '../geometry/mesh';
-import { type Topology, topologyOf } from '../geometry/topology';
+import { type Topology, topologyInTime } from '../geometry/topology';
 import { at, distance, partWay, type Vec3 } from '../geometry/vec';
 import { cornerWeights } from '../geometry/surfacePlaces';
 import { Wave } from './wave';
@@ -50,7 +49,7 @@ export async function shortestWay(
   to: WayEnd,
   breathe: () => Promise<void> = () => Promise.resolve(),
 ): Promise<number[] | null> {
-  const ground = groundOf(mesh);
+  const ground = await groundOf(mesh, breathe);
   const [first, last] = [ground.faceOf[from.face], ground.faceOf[to.face]];
   if (first < 0 || last < 0) return null;
   if (first === last) return [...from.position, ...to.position];
@@ -86,37 +85,68 @@ interface Ground {
 
 const grounds = new WeakMap<Topology, Ground>();
 
-function groundOf(mesh: Mesh): Ground {
-  const topology = topologyOf(mesh);
+async function groundOf(mesh: Mesh, breathe: () => Promise<void>): Promise<Ground> {
+  const topology = await topologyInTime(mesh, breathe);
   const known = grounds.get(topology);
   if (known) return known;
-  const { weld, corners, edges } = topology;
-  const places = new Float64Array(3 * weld.first.length);
-  weld.first.forEach((vertex, i) => places.set(mesh.positions.subarray(3 * vertex, 3 * vertex + 3), 3 * i));
-  const faceOf = new Int32Array(mesh.indices.length / 3).fill(-1);
+  const edges = await topology.findEdges(breathe);
+  const { weld, corners } = topology;
+  const { of, first } = weld;
+  const { positions, indices } = mesh;
+  const places = new Float64Array(3 * first.length);
+  for (let i = 0; i < first.length; i++) for (let c = 0; c < 3; c++) places[3 * i + c] = positions[3 * first[i] + c];
+  await breathe();
+  const faceOf = new Int32Array(indices.length / 3).fill(-1);
   let next = 0;
   for (let f = 0; f < faceOf.length; f++) {
-    const [a, b, c] = [0, 1, 2].map((k) => weld.of[mesh.indices[3 * f + k]]);
+    const a = of[indices[3 * f]];
+    const b = of[indices[3 * f + 1]];
+    const c = of[indices[3 * f + 2]];
     if (a !== b && b !== c && c !== a) faceOf[f] = next++;
   }
-  const across = mapped(Int32Array, corners, (_, c) => {
+  await breathe();
+  const across = new Int32Array(corners.length);
+  for (let c = 0; c < corners.length; c++) {
     const e = edges.of[c];
     // One face each way: where more meet, or one is inside out, no way leads over.
-    if (edges.there[e] !== 1 || edges.back[e] !== 1) return -1;
-    const own = Math.floor(c / 3);
-    return edges.left[e] === own ? edges.right[e] : edges.left[e];
-  });
-  const around = new Float64Array(weld.first.length);
+    if (edges.there[e] !== 1 || edges.back[e] !== 1) across[c] = -1;
+    else across[c] = edges.left[e] === ((c / 3) | 0) ? edges.right[e] : edges.left[e];
+  }
+  const ground = { topology, places, faceOf, across, around: await anglesAround(corners, places, breathe) };
+  grounds.set(topology, ground);
+  return ground;
+}
+
+/** Angles of the faces about each place, radians. */
+async function anglesAround(
+  corners: Uint32Array,
+  places: Float64Array,
+  breathe: () => Promise<void>,
+): Promise<Float64Array> {
+  const around = new Float64Array(places.length / 3);
   for (let c = 0; c < corners.length; c++) {
-    const f = c - (c % 3);
-    const [p, q, r] = [c, f + ((c + 1) % 3), f + ((c + 2) % 3)].map((k) => at(places, corners[k]));
-    const [a, b, o] = [distance(p, q), distance(p, r), distance(q, r)];
+    if (c % CHUNK === 0) await breathe();
+    const p = 3 * corners[c];
+    const q = 3 * corners[c % 3 === 2 ? c - 2 : c + 1];
+    const r = 3 * corners[c % 3 === 0 ? c + 2 : c - 1];
+    const a = between(places, p, q);
+    const b = between(places, p, r);
+    const o = between(places, q, r);
     if (a > 0 && b > 0)
       around[corners[c]] += Math.acos(Math.min(1, Math.max(-1, (a * a + b * b - o * o) / (2 * a * b))));
   }
-  const ground = { topology, places, faceOf, across, around };
-  grounds.set(topology, ground);
-  return ground;
+  return around;
+}
+
+/** So many corners between two breaths. */
+const CHUNK = 1 << 15;
+
+/** Distance of two places, which begin at these numbers. */
+function between(places: Float64Array, p: number, q: number): number {
+  const x = places[p] - places[q];
+  const y = places[p + 1] - places[q + 1];
+  const z = places[p + 2] - places[q + 2];
+  return Math.sqrt(x * x + y * y + z * z);
 }
 
 /** How evenly a place on an edge is looked for. */

@@ -22,11 +22,11 @@ describe('Platonic solids', () => {
     ['icosahedron', 12, 30, 20, 138.1897, (5 * (3 + Math.sqrt(5))) / 12],
   ] as const)(
     '%s: %d corners, %d edges, %d faces, all edges alike, its dihedral angle and volume',
-    (which, v, e, f, dihedral, unitVolume) => {
+    async (which, v, e, f, dihedral, unitVolume) => {
       const mesh = platonic(which as Platonic, 1);
       const { euler, volume, vertices } = sound(mesh);
       expect([euler, vertices]).toEqual([2, v]);
-      const { places, pairs } = featureEdges(mesh, 0.1);
+      const { places, pairs } = await featureEdges(mesh, 0.1);
       expect(pairs).toHaveLength(e);
       const lengths = pairs.map(([a, b]) => Math.hypot(...[0, 1, 2].map((c) => places[3 * a + c] - places[3 * b + c])));
       for (const length of lengths) expect(length).toBeCloseTo(lengths[0], 5);

@@ -9,6 +9,7 @@ import { oneNumber } from '../../geometry/attributes';
 import type { Form } from '../../geometry/form';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
 import { unwritten, vertexValues } from '../../geometry/meshAttributes';
+import { treeInTime } from '../../geometry/meshTree';
 import { nearestPlace } from '../../geometry/nearest';
 import { type SurfacePlaces, readPlaces } from '../../geometry/surfacePlaces';
 import { topologyInTime, topologyOf } from '../../geometry/topology';
@@ -270,9 +271,10 @@ async function nearestToGrowth(on: Mesh | Paths, p: FrontParams, context: StepCo
   const before = nearest.get(other);
   if (before?.on === on) return before.places;
   const others = pointsOf(other);
+  if ('indices' in on) await treeInTime(on, () => context.breathe());
   let [best, place]: [number, Vec3 | null] = [Infinity, null];
   for (let i = 0; 3 * i < others.length; i++) {
-    if (i % 256 === 0) await context.breathe();
+    if (i % 16 === 0) await context.breathe();
     const point = at(others, i);
     const near = 'indices' in on ? nearestPlace(on, point) : nearestPoint(on, point);
     if (near && near.distance < best) [best, place] = [near.distance, near.position];
@@ -286,12 +288,16 @@ async function nearestToGrowth(on: Mesh | Paths, p: FrontParams, context: StepCo
 const nearest = new WeakMap<Form, { on: Mesh | Paths; places: readonly Vec3[] }>();
 
 function nearestPoint({ positions }: Paths, point: Vec3): { position: Vec3; distance: number } | null {
-  let [best, found]: [number, Vec3 | null] = [Infinity, null];
-  for (let i = 0; 3 * i < positions.length; i++) {
-    const away = distance(point, at(positions, i));
-    if (away < best) [best, found] = [away, at(positions, i)];
+  const [x, y, z] = point;
+  let best = Infinity;
+  let found = -1;
+  for (let i = 0; i < positions.length; i += 3) {
+    const away = (positions[i] - x) ** 2 + (positions[i + 1] - y) ** 2 + (positions[i + 2] - z) ** 2;
+    if (away >= best) continue;
+    best = away;
+    found = i;
   }
-  return found && { position: found, distance: best };
+  return found < 0 ? null : { position: at(positions, found / 3), distance: Math.sqrt(best) };
 }
 
 /** How slow the front is at each place, by the values of the attribute that slows it; Infinity where it stops, null where nothing does. */
@@ -328,6 +334,7 @@ async function originsOf(mesh: Mesh, start: Start, breathe: () => Promise<void>)
     };
   }
   if ('count' in start) return { places: await new BlueNoise(mesh, start.seed, null).first(start.count, breathe) };
+  await treeInTime(mesh, breathe);
   const found = start.points.flatMap((point) => nearestPlace(mesh, point) ?? []);
   return {
     places: {

@@ -1,4 +1,3 @@
-import { mapped } from '../../geometry/filled';
 import { random } from '../../fields/random';
 import { Carrier, emptyColumns } from '../../geometry/attributes';
 import { type Points, POINTS } from '../../geometry/form';
@@ -9,7 +8,7 @@ import { profileTable, readTable } from '../../geometry/profile';
 import { pinned, type PinnedPlaces } from '../../geometry/pinned';
 import type { SurfacePlaces } from '../../geometry/surfacePlaces';
 import { fromAxes } from '../../geometry/turns';
-import { at, distance, dot, perpendicular, scale, sub, unit, type Vec3 } from '../../geometry/vec';
+import { at, dot, perpendicular, scale, sub, unit, type Vec3 } from '../../geometry/vec';
 import type { Density } from '../../surfaces/darts';
 import { BlueNoise, scatteredAtRandom } from '../../surfaces/scatter';
 import { onCorners, onEdges, onFaces } from '../../surfaces/meshPlaces';
@@ -99,32 +98,46 @@ async function laidOut(mesh: Mesh, p: ScatterParams, context: StepContext): Prom
     default: {
       const most = p.by === 'edges' ? edgeLength(mesh) / p.spacing : 0;
       context.claim('points', most + faceCount(mesh), 'the number of faces before it, or raise the distance');
-      const all = p.by === 'vertices' ? onCorners(mesh) : p.by === 'faces' ? onFaces(mesh) : onEdges(mesh, p.spacing);
-      return density ? thinned(all, density, seed) : all;
+      const all =
+        p.by === 'vertices'
+          ? await onCorners(mesh, breathe)
+          : p.by === 'faces'
+            ? await onFaces(mesh, breathe)
+            : await onEdges(mesh, p.spacing, breathe);
+      return density ? thinned(all, density, seed, breathe) : all;
     }
   }
 }
 
 /** Length of all edges, metres, those inside flat faces among them. */
-function edgeLength({ positions, indices }: Mesh): number {
+function edgeLength({ positions: p, indices }: Mesh): number {
   let sum = 0;
   for (let i = 0; i < indices.length; i++) {
-    const next = indices[i - (i % 3) + ((i + 1) % 3)];
-    sum += distance(at(positions, indices[i]), at(positions, next));
+    const a = 3 * indices[i];
+    const b = 3 * indices[i % 3 === 2 ? i - 2 : i + 1];
+    sum += Math.sqrt((p[a] - p[b]) ** 2 + (p[a + 1] - p[b + 1]) ** 2 + (p[a + 2] - p[b + 2]) ** 2);
   }
   // Each belongs to two faces, but for the open ones.
   return sum / 2;
 }
 
 /** Those that chance lets stand, by the density where they are. */
-function thinned({ faces, weights }: SurfacePlaces, density: Density, seed: number): SurfacePlaces {
-  const kept = Array.from(faces.keys()).filter(
-    (k) => random(seed, k, 9) < density(faces[k], weights[3 * k], weights[3 * k + 1], weights[3 * k + 2]),
-  );
-  return {
-    faces: mapped(Uint32Array, kept, (k) => faces[k]),
-    weights: Float32Array.from(kept.flatMap((k) => [weights[3 * k], weights[3 * k + 1], weights[3 * k + 2]])),
-  };
+async function thinned(
+  { faces, weights }: SurfacePlaces,
+  density: Density,
+  seed: number,
+  breathe: () => Promise<void>,
+): Promise<SurfacePlaces> {
+  const kept = { faces: new Uint32Array(faces.length), weights: new Float32Array(weights.length) };
+  let count = 0;
+  for (let k = 0; k < faces.length; k++) {
+    if (k % 8192 === 0) await breathe();
+    if (random(seed, k, 9) >= density(faces[k], weights[3 * k], weights[3 * k + 1], weights[3 * k + 2])) continue;
+    kept.faces[count] = faces[k];
+    for (let c = 0; c < 3; c++) kept.weights[3 * count + c] = weights[3 * k + c];
+    count++;
+  }
+  return { faces: kept.faces.slice(0, count), weights: kept.weights.slice(0, 3 * count) };
 }
 
 const isByFace = (mesh: Mesh, p: ScatterParams): boolean =>

@@ -139,17 +139,11 @@ export const tips = defineStep({
         size: size(element) * (p.thickness ? tip.size : 1),
       };
     });
-    const mesh = riders.reduce(
-      (made, rider, k) =>
-        rider
-          ? withRiders(
-              made,
-              rider,
-              placements.filter((_, i) => which[i] === k),
-            )
-          : made,
-      form.mesh,
-    );
+    let { mesh } = form;
+    for (const [k, rider] of riders.entries()) {
+      const own = placements.filter((_, i) => which[i] === k);
+      if (rider) mesh = await withRiders(mesh, rider, own, () => context.breathe());
+    }
     return { ...form, mesh, surface: form.surface ?? others[0].surface };
   },
 });

@@ -12,7 +12,7 @@ import type { Element } from '../../scene/vary';
 import type { StepContext } from '../declare';
 
 /** So many points between two breaths. */
-const CHUNK = 4096;
+const CHUNK = 512;
 
 /** Moves every point of a form's paths by a function of its place, its number and where on which path it is; lets messages in now and then. */
 export async function eachPathPoint(

@@ -1,5 +1,6 @@
 import { filled } from '../../geometry/filled';
 import { oneNumber } from '../../geometry/attributes';
+import { treeInTime } from '../../geometry/meshTree';
 import { nearestPlace } from '../../geometry/nearest';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
 import { pinned } from '../../geometry/pinned';
@@ -103,6 +104,7 @@ async function courseOn(rest: Mesh, { frame, points }: BrushStroke, context: Ste
 async function nearestPlaces(on: Mesh, points: readonly number[], context: StepContext): Promise<SurfacePlaces> {
   const n = points.length / 4;
   const places: SurfacePlaces = { faces: new Uint32Array(n), weights: new Float32Array(3 * n) };
+  await treeInTime(on, () => context.breathe());
   for (let k = 0; k < n; k++) {
     const near = nearestPlace(on, [points[4 * k], points[4 * k + 1], points[4 * k + 2]])!;
     places.faces[k] = near.face;

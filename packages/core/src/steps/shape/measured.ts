@@ -7,10 +7,11 @@ import { faceMiddles, faceSpan } from '../../geometry/faceAttributes';
 import type { Form } from '../../geometry/form';
 import { faceCount, type Mesh } from '../../geometry/mesh';
 import { pathCount, type Paths } from '../../geometry/paths';
+import { treeInTime } from '../../geometry/meshTree';
 import { nearestPlace, thicknessAt } from '../../geometry/nearest';
 import { profileTable, readTable } from '../../geometry/profile';
 import { turnAt, turnedBy } from '../../geometry/turns';
-import { at, distance, dot, sub, unit, type Vec3 } from '../../geometry/vec';
+import { at, dot, norm, sub, unit, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { meanCurvatures } from '../../surfaces/curvature';
 import type { StepContext } from '../declare';
@@ -114,11 +115,14 @@ const looseSites = (
   paths: null,
 });
 
+/** So many places between two breaths: thickness and distances take some hundredths of a millisecond each. */
+const CHUNK = 256;
+
 async function valuesAt(sites: Sites, p: MeasureParams, context: StepContext): Promise<Float32Array> {
   const of = await measureOf(sites, p, context);
   const values = new Float32Array(sites.count);
   for (let k = 0; k < sites.count; k++) {
-    if (k % 2048 === 2047) await context.breathe();
+    if (k % CHUNK === 0) await context.breathe();
     values[k] = of(k);
   }
   return values;
@@ -126,6 +130,7 @@ async function valuesAt(sites: Sites, p: MeasureParams, context: StepContext): P
 
 async function measureOf(sites: Sites, p: MeasureParams, context: StepContext): Promise<(k: number) => number> {
   const { positions, up, mesh } = sites;
+  const breathe = (): Promise<void> => context.breathe();
   switch (p.what) {
     case 'slope':
       return (k) => (Math.acos(Math.min(1, Math.max(-1, up(k)[1]))) * 180) / Math.PI;
@@ -137,16 +142,23 @@ async function measureOf(sites: Sites, p: MeasureParams, context: StepContext): 
           `Only a skin has ${p.what === 'area' ? 'faces' : p.what}.`,
           'Put Measure behind a step that makes a skin, or measure something else.',
         );
-      if (p.what === 'thickness') return (k) => thicknessAt(mesh, at(positions, k), up(k));
+      if (p.what === 'thickness') {
+        await treeInTime(mesh, breathe);
+        return (k) => thicknessAt(mesh, at(positions, k), up(k));
+      }
       const byFace = sites.domain === 'face';
       if (p.what === 'area') {
-        const area = (face: number): number => Math.hypot(...faceSpan(mesh, face)) / 2;
+        const area = (face: number): number => norm(...faceSpan(mesh, face)) / 2;
         if (byFace) return area;
         const thirds = new Float64Array(sites.count);
-        mesh.indices.forEach((v, i) => (thirds[v] += area(Math.floor(i / 3)) / 3));
+        for (let face = 0; face < faceCount(mesh); face++) {
+          if (face % (16 * CHUNK) === 0) await breathe();
+          const third = area(face) / 3;
+          for (let c = 0; c < 3; c++) thirds[mesh.indices[3 * face + c]] += third;
+        }
         return (k) => thirds[k];
       }
-      const curvatures = meanCurvatures(mesh);
+      const curvatures = await meanCurvatures(mesh, breathe);
       if (!byFace) return (k) => curvatures[k];
       return (k) => [0, 1, 2].reduce((sum, c) => sum + curvatures[mesh.indices[3 * k + c]] / 3, 0);
     }
@@ -214,18 +226,26 @@ async function toGrowth(
   if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth that distances are measured to.');
   const other = await context.other('growth');
   const { mesh } = other;
-  if (mesh && faceCount(mesh) > 0 && !other.copies) return (k) => nearestPlace(mesh, at(positions, k))!.distance;
+  if (mesh && faceCount(mesh) > 0 && !other.copies) {
+    await treeInTime(mesh, () => context.breathe());
+    return (k) => nearestPlace(mesh, at(positions, k))!.distance;
+  }
   return nearestOf(positions, pointsOf(other));
 }
 
 /** Distance to the nearest of some points; 0 where there are none. */
 function nearestOf(positions: Float32Array, flat: ArrayLike<number>): (k: number) => number {
-  const n = flat.length / 3;
+  const n = flat.length;
   return (k) => {
-    const place = at(positions, k);
+    const x = positions[3 * k];
+    const y = positions[3 * k + 1];
+    const z = positions[3 * k + 2];
     let least = Infinity;
-    for (let i = 0; i < n; i++) least = Math.min(least, distance(place, at(flat, i)));
-    return n > 0 ? least : 0;
+    for (let i = 0; i < n; i += 3) {
+      const away = (flat[i] - x) ** 2 + (flat[i + 1] - y) ** 2 + (flat[i + 2] - z) ** 2;
+      if (away < least) least = away;
+    }
+    return n > 0 ? Math.sqrt(least) : 0;
   };
 }
 

@@ -41,6 +41,6 @@ export const plate = defineStep({
         'Begin with text, a vector file, an arc, or close the drawn path.',
       );
     context.claim('faces', made.indices.length / 3, 'the points of the paths');
-    return { ...form, mesh: form.mesh ? withRiders(form.mesh, made, [HERE]) : made };
+    return { ...form, mesh: form.mesh ? await withRiders(form.mesh, made, [HERE]) : made };
   },
 });

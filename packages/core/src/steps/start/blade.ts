@@ -108,6 +108,9 @@ export const blade = defineStep({
       rows: p.rows,
       columns: COLUMNS,
     });
-    return { ...form, mesh: withRiders(form.mesh, mesh, [{ origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], size: 1 }]) };
+    return {
+      ...form,
+      mesh: await withRiders(form.mesh, mesh, [{ origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], size: 1 }]),
+    };
   },
 });

@@ -120,6 +120,8 @@ async function courseOnSkin(anchors: readonly Anchor[], closed: boolean, context
       'Choose another, or add a skin to it.',
     );
   const { nearestPlace } = await import('../../geometry/nearest');
+  const { treeInTime } = await import('../../geometry/meshTree');
+  await treeInTime(mesh, () => context.breathe());
   const { shortestWay } = await import('../../surfaces/shortestWay');
   const ends = anchors.map(([x, y, z]) => nearestPlace(mesh, [x, y, z])!);
   const positions: number[] = [...ends[0].position];

@@ -42,7 +42,7 @@ export const edges = defineStep({
       import('../../geometry/topology'),
       import('../../surfaces/contours'),
     ]);
-    const { places, pairs } = featureEdges(mesh, (p.angle * Math.PI) / 180);
+    const { places, pairs } = await featureEdges(mesh, (p.angle * Math.PI) / 180, () => context.breathe());
     context.claim('points', pairs.length, 'the number of faces of that growth, or raise Angle');
     await context.breathe();
     const chains = p.chain ? chainEdges(pairs) : pairs.map(([a, b]) => ({ points: [a, b], closed: false }));

@@ -50,7 +50,7 @@ export async function frilledMesh(p: FrillParams, context: StepContext): Promise
       seed: context.seed + b,
     };
     const mesh = sheet(await grownTo(given, p.grown, context), given);
-    made = made ? withRiders(made, mesh, [HERE]) : mesh;
+    made = made ? await withRiders(made, mesh, [HERE]) : mesh;
   }
   return made!;
 }

@@ -36,6 +36,6 @@ export async function grownByRules(form: Form, p: RulesParams, context: StepCont
   await context.breathe();
   const made = drawn(symbols, drawingOf(p, length, seed));
   const whole = startWith(form, made.paths ?? allocatePaths(0, 0));
-  const withMesh = made.mesh ? startWithMesh(whole, made.mesh) : whole;
+  const withMesh = made.mesh ? await startWithMesh(whole, made.mesh) : whole;
   return made.points ? { ...withMesh, points: made.points } : withMesh;
 }

@@ -1,5 +1,6 @@
 import { wholeMesh } from '../../geometry/copies';
 import type { Mesh } from '../../geometry/mesh';
+import { treeInTime } from '../../geometry/meshTree';
 import type { Paths } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import type { StepContext } from '../declare';
@@ -9,6 +10,8 @@ export async function skinIn(context: StepContext, param: string, chosen: string
   if (chosen === null) throw new Problem('No growth is chosen.', 'Choose the growth that it goes by.');
   const mesh = wholeMesh(await context.other(param));
   if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
+  // What goes by a skin looks for its nearest places.
+  await treeInTime(mesh, () => context.breathe());
   return mesh;
 }
 

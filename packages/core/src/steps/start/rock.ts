@@ -68,6 +68,6 @@ export const rock = defineStep({
     context.claim('faces', 12 * p.pieces * p.pieces, 'Pieces');
     const mesh = await made({ ...p, seed: context.seed }, () => context.breathe());
     const here = { origin: [p.atX, p.atY, p.atZ], x: [1, 0, 0], y: [0, 1, 0], size: 1 } as const;
-    return { ...form, mesh: withRiders(form.mesh, mesh, [here]) };
+    return { ...form, mesh: await withRiders(form.mesh, mesh, [here]) };
   },
 });

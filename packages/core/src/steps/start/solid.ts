@@ -147,7 +147,7 @@ export const solid = defineStep({
     const mesh = await make[p.which]();
     const here = { origin: [p.atX, p.atY, p.atZ], x: [1, 0, 0], y: [0, 1, 0], size: 1 } as const;
     const pitch = p.which === 'link' ? chain.innerLength : null;
-    return { ...form, mesh: withRiders(form.mesh, mesh, [here]), pitch };
+    return { ...form, mesh: await withRiders(form.mesh, mesh, [here]), pitch };
   },
 });
 

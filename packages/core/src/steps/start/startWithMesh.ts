@@ -5,7 +5,7 @@ import type { Mesh } from '../../geometry/mesh';
 const HERE = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], size: 1 } as const;
 
 /** Adds the mesh that a start step made to what is there: a growth can begin with several starts. */
-export const startWithMesh = (form: Form, mesh: Mesh): Form => ({
+export const startWithMesh = async (form: Form, mesh: Mesh): Promise<Form> => ({
   ...form,
-  mesh: form.mesh ? withRiders(form.mesh, mesh, [HERE]) : mesh,
+  mesh: form.mesh ? await withRiders(form.mesh, mesh, [HERE]) : mesh,
 });
