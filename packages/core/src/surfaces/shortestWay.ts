@@ -58,7 +58,10 @@ export async function shortestWay(
     weights: Float32Array.from(cornerWeights(mesh, from.face, from.position)),
   };
   const distances = await distancesAlong(mesh, { places }, {}, breathe);
-  const found = stripDown(ground, first, last, distances, to.position) ?? stripOver(ground, first, last);
+  await breathe();
+  const found =
+    stripDown(ground, first, last, distances, to.position) ?? (await stripOver(ground, first, last, breathe));
+  await breathe();
   if (!found) return null;
   let strip: Strip = found;
   for (let k = 0; ; k++) {
@@ -271,25 +274,34 @@ function facesAbout(ground: Ground, place: number, from: number): number[] {
 }
 
 /** Over the middles of faces, where distances lead nowhere: a longer way, but one (Dijkstra). */
-function stripOver(ground: Ground, first: number, last: number): Strip | null {
-  const { across, places, topology } = ground;
-  const middle = (face: number): Vec3 => {
-    const [a, b, c] = [0, 1, 2].map((k) => at(places, topology.corners[3 * face + k]));
-    return [(a[0] + b[0] + c[0]) / 3, (a[1] + b[1] + c[1]) / 3, (a[2] + b[2] + c[2]) / 3];
-  };
+async function stripOver(
+  { across, places, topology }: Ground,
+  first: number,
+  last: number,
+  breathe: () => Promise<void>,
+): Promise<Strip | null> {
+  const { corners } = topology;
+  const middles = new Float64Array(across.length);
+  for (let c = 0; c < corners.length; c++)
+    for (let axis = 0; axis < 3; axis++) middles[c - (c % 3) + axis] += places[3 * corners[c] + axis] / 3;
   const wave = new Wave(across.length / 3);
   wave.lower(first, 0, -1);
-  for (let face = wave.next(); face >= 0 && face !== last; face = wave.next())
+  let visited = 0;
+  for (let face = wave.next(); face >= 0 && face !== last; face = wave.next()) {
+    if (visited++ % CHUNK === 0) await breathe();
     for (let c = 3 * face; c < 3 * face + 3; c++)
-      if (across[c] >= 0) wave.lower(across[c], wave.distances[face] + distance(middle(face), middle(across[c])), c);
+      if (across[c] >= 0) wave.lower(across[c], wave.distances[face] + between(middles, 3 * face, 3 * across[c]), c);
+  }
   if (wave.distances[last] === Infinity) return null;
   const strip: Strip = { faces: [last], exits: [] };
   for (let face = last; face !== first;) {
     const corner = wave.origins[face];
     face = Math.floor(corner / 3);
-    strip.faces.unshift(face);
-    strip.exits.unshift(corner);
+    strip.faces.push(face);
+    strip.exits.push(corner);
   }
+  strip.faces.reverse();
+  strip.exits.reverse();
   return strip;
 }
 

@@ -248,14 +248,14 @@ test('a tapering stem is as thick between its points as its taper says, whatever
     expect(fromAxis(mesh, v)).toBeCloseTo(0.1 * (1 - 0.4 * mesh.positions[3 * v + 1]), 5);
 });
 
-test('what comes out at one place stands abreast where there is room, else in rows of its own', () => {
-  const around = (count: number) => {
+test('what comes out at one place stands abreast where there is room, else in rows of its own', async () => {
+  const around = async (count: number) => {
     const ways = Array.from({ length: count }, (_, k) => 0.3 + (2 * Math.PI * k) / count);
     const abreast = ways.map((a): Branch => ({ on: [0, 0.5], way: [Math.cos(a), 0, Math.sin(a)], length: 1 }));
-    return whorlsOf(limbsOf(withFrames(tree([stem, ...abreast])), shape())[0], 12);
+    return whorlsOf((await limbsOf(withFrames(tree([stem, ...abreast])), shape()))[0], 12);
   };
-  expect(around(4).map(({ sprouts }) => sprouts.length)).toEqual([2, 2]);
-  const [{ sprouts }, ...more] = around(3);
+  expect((await around(4)).map(({ sprouts }) => sprouts.length)).toEqual([2, 2]);
+  const [{ sprouts }, ...more] = await around(3);
   expect([sprouts.length, more.length]).toEqual([3, 0]);
   const columns = sprouts.map(({ column }) => column);
   for (const [k, column] of columns.entries())

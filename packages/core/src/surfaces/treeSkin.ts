@@ -46,9 +46,14 @@ interface Skin {
  * @param collar how far the skin bends out before a limb, as a share of the limb's radius
  */
 export async function treeSkin(input: Paths, shape: TubeShape, collar: number, hooks: SweepHooks = {}): Promise<Mesh> {
+  const breathe = hooks.breathe ?? (() => Promise.resolve());
   const paths = withFrames(input);
+  await breathe();
   const sides = max(8, 4 * Math.ceil(shape.sides / 4));
-  const skins = planned(limbsOf(paths, shape), sides);
+  const limbs = await limbsOf(paths, shape, breathe);
+  await breathe();
+  const skins = planned(limbs, sides);
+  await breathe();
   const caps = capSizes(shape, sides);
   const total: Size = { vertices: 0, faces: 0, rings: 0 };
   for (const skin of skins) {
@@ -59,7 +64,7 @@ export async function treeSkin(input: Paths, shape: TubeShape, collar: number, h
   const making = new SkinMaking(paths, sides, total, shape.radius);
   const even = evenly(sides);
   for (const skin of skins) {
-    await hooks.breathe?.();
+    await breathe();
     lay(skin, collar);
     draw(making, skin, shape, even);
   }

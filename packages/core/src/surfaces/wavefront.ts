@@ -63,7 +63,7 @@ export async function distancesAlong(
   for (const [place, distance] of origins.reached ?? []) wave.lower(place, distance, REACHED);
 
   await breathe();
-  const around = cornersAround(topology);
+  const around = await cornersAround(topology, breathe);
   await breathe();
   const opposite = oppositeLengths(corners, p);
   await breathe();
@@ -171,12 +171,18 @@ function straightOn(a: number, b: number, c: number, x: number, y: number): numb
 }
 
 /** Which corners of faces lie at each place. */
-function cornersAround({ corners, weld }: Topology): { starts: Uint32Array; corners: Uint32Array } {
+async function cornersAround(
+  { corners, weld }: Topology,
+  breathe: Breathe,
+): Promise<{ starts: Uint32Array; corners: Uint32Array }> {
   const starts = new Uint32Array(weld.first.length + 1);
-  for (const place of corners) starts[place + 1]++;
+  for (let c = 0; c < corners.length; c++) starts[corners[c] + 1]++;
   for (let i = 1; i < starts.length; i++) starts[i] += starts[i - 1];
   const filled = starts.slice();
   const found = new Uint32Array(corners.length);
-  for (let c = 0; c < corners.length; c++) found[filled[corners[c]]++] = c;
+  for (let c = 0; c < corners.length; c++) {
+    if (c % (12 * CHUNK) === 0) await breathe();
+    found[filled[corners[c]]++] = c;
+  }
   return { starts, corners: found };
 }

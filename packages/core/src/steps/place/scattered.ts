@@ -230,6 +230,7 @@ async function pointsAt(
     },
   };
   for (let k = 0; k < n; k++) {
+    if (k % 4096 === 0) await context.breathe();
     const up = at(normals, k);
     const stands = unit([up[0] * (1 - p.upright), up[1] * (1 - p.upright) + p.upright, up[2] * (1 - p.upright)], UP);
     // Which way it looks goes with the skin too: along a side of its face.

@@ -79,7 +79,8 @@ export const ribbon = defineStep({
   async run(form, p, context) {
     const { squareProfile } = await import('../../surfaces/profile');
     const { sweepProfile } = await import('../../surfaces/tube');
-    const paths = variedPaths(leaning(form.paths!, p.lean), p.radius, context, { roll: true, twist: true });
+    const leant = await leaning(form.paths!, p.lean, () => context.breathe());
+    const paths = await variedPaths(leant, p.radius, context, { roll: true, twist: true });
     const mesh = await sweepProfile(
       paths,
       squareProfile(),
@@ -91,12 +92,16 @@ export const ribbon = defineStep({
   },
 });
 
+/** So many points between two breaths. */
+const CHUNK = 8192;
+
 /** Frames whose first normal, across the ribbon, lies level or stands up; as they are where a path runs straight up. */
-function leaning(paths: Paths, lean: string): FramedPaths {
+async function leaning(paths: Paths, lean: string, breathe: () => Promise<void>): Promise<FramedPaths> {
   const framed = withFrames(paths);
   if (lean === 'path') return framed;
   const normals = new Float32Array(framed.normals);
   for (let i = 0; i < normals.length / 3; i++) {
+    if (i % CHUNK === 0) await breathe();
     const tangent = at(framed.tangents, i);
     const carried = at(framed.normals, i);
     const level = cross([0, 1, 0], tangent);

@@ -1,5 +1,6 @@
 import { eachElement } from '../../curves/elements';
 import type { Paths } from '../../geometry/paths';
+import type { Element } from '../../scene/vary';
 import { profileTable, readTable } from '../../geometry/profile';
 import type { Cap, TubeShape } from '../../surfaces/rings';
 import type { SweepHooks } from '../../surfaces/tube';
@@ -105,12 +106,12 @@ export const sweepHooks = (context: StepContext, lower: string): SweepHooks => (
 });
 
 /** The paths with a skin's variations taken into them: radius into their thickness, roll and twist into their lean. */
-export function variedPaths(
+export async function variedPaths(
   paths: Paths,
   radius: number,
   context: StepContext,
   turns: { roll?: boolean; twist?: boolean } = {},
-): Paths {
+): Promise<Paths> {
   const names = ['radius', ...(turns.roll ? ['roll'] : []), ...(turns.twist ? ['twist'] : [])];
   if (!names.some((name) => context.varies(name))) return paths;
   const [thick, roll, twist] = ['radius', 'roll', 'twist'].map((name) =>
@@ -118,11 +119,12 @@ export function variedPaths(
   );
   const size = new Float32Array(paths.size);
   const lean = paths.lean ? new Float32Array(paths.lean) : roll || twist ? new Float32Array(size.length) : null;
-  eachElement(paths, (element, i) => {
+  const vary = (element: Readonly<Element>, i: number): void => {
     // The skin multiplies by the plain radius, adds the plain roll and twist: what is left is the difference.
     if (thick && radius > 0) size[i] *= thick(element) / radius;
     if (roll) lean![i] += ((roll(element) - context.plain('roll')) * Math.PI) / 180;
     if (twist) lean![i] += 2 * Math.PI * element.u * (twist(element) - context.plain('twist'));
-  });
+  };
+  await eachElement(paths, vary, () => context.breathe());
   return { ...paths, size, lean };
 }

@@ -188,7 +188,7 @@ export const sweep = defineStep({
     const { sweepProfile } = await import('../../surfaces/tube');
     const profile = moved(regionProfile(await regionsOfChoice(p, context), p.hard), p.offsetX, p.offsetY);
     const mesh = await sweepProfile(
-      variedPaths(form.paths!, p.radius, context, { roll: true, twist: true }),
+      await variedPaths(form.paths!, p.radius, context, { roll: true, twist: true }),
       profile,
       // Round ends need rings enough to look round, whatever the profile's own corners.
       shapeOf(p, 24),

@@ -59,7 +59,7 @@ export const tube = defineStep({
   },
   summary: (p) => `${metres(p.radius)} radius, ${p.sides} sides, ${p.end} tip`,
   async run(form, p, context) {
-    const paths = variedPaths(form.paths!, p.radius, context);
+    const paths = await variedPaths(form.paths!, p.radius, context);
     const [shape, hooks] = [shapeOf(p, p.sides), sweepHooks(context, 'Sides, or Points of the path')];
     if (p.joints === 'grown') {
       const { treeSkin } = await import('../../surfaces/treeSkin');

@@ -81,7 +81,10 @@ export const burst = defineStep({
       import('./startWith'),
     ]);
     const radians = Math.PI / 180;
-    const made = curves.burst(await beginningsOf(p, unit([p.wayX, p.wayY, p.wayZ]), context), {
+    const places = await beginningsOf(p, unit([p.wayX, p.wayY, p.wayZ]), context);
+    // Each has a member at least.
+    const begins = Array.from({ length: Math.min(places.length, MOST + 1) }, (_, k) => places.at(k));
+    const made = curves.burst(begins, {
       ...p,
       spread: p.spread * radians,
       childSpread: p.childSpread * radians,

@@ -20,7 +20,7 @@ export async function wanderedPaths(p: WanderParams, context: StepContext): Prom
   const placeOf = (k: number): number =>
     places.length > p.count ? Math.floor((k * places.length) / p.count) : k % places.length;
   const beginnings = Array.from({ length: p.count }, (_, k) => {
-    const { place, way } = places[placeOf(k)];
+    const { place, way } = places.at(placeOf(k));
     const off = ball(seed, k);
     return {
       place: add(place, scale(off, p.scatter)),
