@@ -1,11 +1,15 @@
 // How long each step works at most between two breaths, on large inputs: while it does, nothing can be cancelled.
-// `npm run bench:breaths -- [--choices] [step …]`: at the defaults, or at each choice besides; the aim is 50 ms.
+// `npm run bench:breaths -- [--choices] [--extremes] [step …]`: at the defaults, at each choice, with each number at its most;
+// the aim is 50 ms.
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Evaluator, newGrowth, newScene, newStep, STEPS, type Step, type StepDeclaration } from '@uvrex/core';
 
 const CHOICES = process.argv.includes('--choices');
-const wanted = process.argv.slice(2).filter((word) => word !== '--choices');
+const EXTREMES = process.argv.includes('--extremes');
+const wanted = process.argv.slice(2).filter((word) => !word.startsWith('--'));
+/** What takes longer is broken off, milliseconds. */
+const PATIENCE = 20_000;
 /** Steps that simulate take minutes on inputs like these. */
 const SIMULATED = ['frill', 'ruffle', 'colonise'];
 
@@ -14,10 +18,11 @@ const growthsNamed = ({ params }: StepDeclaration): Record<string, string> =>
     Object.entries(params).flatMap(([name, { type }]) => (type === 'growth' ? [[name, 'source']] : [])),
   );
 
-/** Parameters to be tried: the defaults, and each choice that differs from them. */
-function variantsOf({ params }: StepDeclaration): Record<string, string | boolean>[] {
-  if (!CHOICES) return [{}];
-  const others = Object.entries(params).flatMap(([name, param]): Record<string, string | boolean>[] => {
+/** Parameters to be tried: the defaults, each choice that differs from them, and each number as large as it may be. */
+function variantsOf({ params }: StepDeclaration): Record<string, string | boolean | number>[] {
+  const others = Object.entries(params).flatMap(([name, param]): Record<string, string | boolean | number>[] => {
+    if (EXTREMES && param.type === 'number') return [{ [name]: param.max }];
+    if (!CHOICES) return [];
     if (param.type === 'toggle') return [{ [name]: !param.default }];
     if (param.type !== 'choice') return [];
     return param.options.filter(({ value }) => value !== param.default).map(({ value }) => ({ [name]: value }));
@@ -77,10 +82,16 @@ for (const declaration of STEPS) {
       await evaluator.evaluate({ ...scene, growths: [{ ...source, visible: true }] }, 60);
       [last, longest, own] = [performance.now(), 0, false];
       const begun = performance.now();
-      const [{ form, notices }] = (await evaluator.evaluate(scene, 60)).growths;
+      const wanting = {
+        get aborted() {
+          return performance.now() - begun > PATIENCE;
+        },
+      };
+      const result = await evaluator.evaluate(scene, 60, wanting).catch(() => null);
+      const [{ form, notices }] = result?.growths ?? [{ form: null, notices: [{ what: 'Broken off.' }] }];
       rows.push({
         step: kind,
-        at: CHOICES ? JSON.stringify(variant) : '',
+        at: JSON.stringify(variant),
         on: input,
         faces: form?.mesh ? form.mesh.indices.length / 3 : '',
         'all, ms': Math.round(performance.now() - begun),

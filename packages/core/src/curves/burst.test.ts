@@ -20,27 +20,27 @@ const HOW: Bursting = {
   seed: 1,
   most: 100,
 };
-const members = (more: Partial<Bursting>): number | null => {
-  const made = burst([{ place: [0, 0, 0], way: [0, 1, 0] }], { ...HOW, ...more });
+const members = async (more: Partial<Bursting>): Promise<number | null> => {
+  const made = await burst([{ place: [0, 0, 0], way: [0, 1, 0] }], { ...HOW, ...more });
   return made && made.offsets.length - 1;
 };
 
-test('there are as many members as are asked for, in each generation', () => {
-  expect(members({})).toBe(10);
-  expect(members({ generations: 2 })).toBe(10 + 10 * 3);
-  expect(members({ generations: 3, most: 130 })).toBe(10 + 30 + 90);
+test('there are as many members as are asked for, in each generation', async () => {
+  expect(await members({})).toBe(10);
+  expect(await members({ generations: 2 })).toBe(10 + 10 * 3);
+  expect(await members({ generations: 3, most: 130 })).toBe(10 + 30 + 90);
 });
 
-test('one more than there may be is none at all, in whichever generation it comes', () => {
-  expect(members({ most: 10 })).toBe(10);
-  expect(members({ most: 9 })).toBeNull();
-  expect(members({ generations: 3, most: 129 })).toBeNull();
+test('one more than there may be is none at all, in whichever generation it comes', async () => {
+  expect(await members({ most: 10 })).toBe(10);
+  expect(await members({ most: 9 })).toBeNull();
+  expect(await members({ generations: 3, most: 129 })).toBeNull();
   // So many more that nothing is begun.
-  expect(members({ generations: 3, most: 5 })).toBeNull();
+  expect(await members({ generations: 3, most: 5 })).toBeNull();
 });
 
-test('what bursts from an end begins there, and names whose end it is', () => {
-  const made = burst([{ place: [0, 1, 0], way: [0, 1, 0] }], { ...HOW, generations: 3, points: 5, most: 200 })!;
+test('what bursts from an end begins there, and names whose end it is', async () => {
+  const made = (await burst([{ place: [0, 1, 0], way: [0, 1, 0] }], { ...HOW, generations: 3, points: 5, most: 200 }))!;
   const point = (i: number): Vec3 => at(made.positions, i);
   const count = made.offsets.length - 1;
   let named = 0;
@@ -53,8 +53,13 @@ test('what bursts from an end begins there, and names whose end it is', () => {
   expect(named).toBe(30 + 90);
 });
 
-test('a front goes along each member at one pace, from the end of its parent on, and is at the last end at 1', () => {
-  const made = burst([{ place: [0, 0, 0], way: [0, 1, 0] }], { ...HOW, generations: 2, varyLength: 0.4, curve: 0.3 })!;
+test('a front goes along each member at one pace, from the end of its parent on, and is at the last end at 1', async () => {
+  const made = (await burst([{ place: [0, 0, 0], way: [0, 1, 0] }], {
+    ...HOW,
+    generations: 2,
+    varyLength: 0.4,
+    curve: 0.3,
+  }))!;
   const { offsets, parent, positions, arrival } = made;
   const count = offsets.length - 1;
   expect(Math.max(...arrival!)).toBeCloseTo(1, 6);

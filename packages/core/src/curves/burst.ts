@@ -7,6 +7,9 @@ import { add, cross, dot, perpendicular, scale, sub, unit, type Vec3 } from '../
 
 const { abs, acos, cos, max, PI, round, sin, sqrt } = Math;
 
+/** So many points between two breaths. */
+const CHUNK = 4096;
+
 /** How members burst. */
 export interface Bursting {
   /** How many burst at once, and by which share that differs. */
@@ -59,24 +62,33 @@ interface Member {
  * 2010), each shifted by chance. `arrival` runs at an even pace along every way; `generation` counts bursts from 0.
  * @returns null where there would be more members than there may be
  */
-export function burst(places: readonly Burst[], how: Bursting): Paths | null {
+export async function burst(
+  places: readonly Burst[],
+  how: Bursting,
+  breathe: () => Promise<void> = () => Promise.resolve(),
+): Promise<Paths | null> {
   // What is sure to be too much is not begun.
   let [expected, again] = [0, places.length * how.count];
   for (let generation = 0; generation < how.generations; generation++, again *= how.children) expected += again;
   if (expected > 1.5 * how.most) return null;
   const members: Member[] = [];
-  const spring = (at: Burst, parent: number, generation: number, from: number, key: number): boolean => {
+  let drawn = 0;
+  const spring = async (at: Burst, parent: number, generation: number, from: number, key: number): Promise<boolean> => {
     const asked = generation === 0 ? how.count : how.children;
     const by = 1 + how.varyCount * (2 * random(how.seed, key, 1) - 1);
     const count = max(generation === 0 ? 1 : 0, round(asked * by));
     const turn = 2 * PI * random(how.seed, key, 2);
     for (let k = 0; k < count; k++) {
       if (members.length >= how.most) return false;
+      if ((drawn += how.points) > CHUNK) {
+        drawn = 0;
+        await breathe();
+      }
       const spread = generation === 0 ? how.spread : how.childSpread;
       const way = within(at.way, spread, k, count, turn, how.seed, key);
       const own = key * 31 + k + 1;
       const length = how.length * how.shorter ** generation * (1 + how.varyLength * (2 * random(how.seed, own, 3) - 1));
-      const member = drawn(at.place, way, length, generation, own, how);
+      const member = memberOf(at.place, way, length, generation, own, how);
       const { positions } = member;
       const to = from + totalLength(arcLengths(Float64Array.from(positions), 0, positions.length / 3, false));
       members.push({ ...member, parent, generation, from, to });
@@ -84,11 +96,12 @@ export function burst(places: readonly Burst[], how: Bursting): Paths | null {
       const last = member.positions.slice(-6);
       const place: Vec3 = [last[3], last[4], last[5]];
       const ahead = unit(sub(place, [last[0], last[1], last[2]]), way);
-      if (!spring({ place, way: ahead }, members.length - 1, generation + 1, to, own)) return false;
+      if (!(await spring({ place, way: ahead }, members.length - 1, generation + 1, to, own))) return false;
     }
     return true;
   };
-  for (const [k, place] of places.entries()) if (!spring(place, -1, 0, 0, 7919 * (k + 1))) return null;
+  for (const [k, place] of places.entries()) if (!(await spring(place, -1, 0, 0, 7919 * (k + 1)))) return null;
+  await breathe();
   return pathsOf(members);
 }
 
@@ -104,7 +117,7 @@ function within(axis: Vec3, spread: number, k: number, count: number, turn: numb
   return unit(add(scale(axis, cos(tilt)), scale(across, sin(tilt))), axis);
 }
 
-function drawn(
+function memberOf(
   place: Vec3,
   way: Vec3,
   length: number,

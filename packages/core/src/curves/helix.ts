@@ -20,16 +20,41 @@ export interface HelixShape {
  */
 export function helixPoints(shape: HelixShape, count: number): Float64Array {
   const out = new Float64Array(3 * count);
-  for (let i = 0; i < count; i++) {
+  writeHelix(shape, out, 0, count);
+  return out;
+}
+
+/** So many points between two breaths. */
+const CHUNK = 1 << 15;
+
+/** The same with breaths in between. */
+export async function helixInTime(
+  shape: HelixShape,
+  count: number,
+  breathe: () => Promise<void>,
+): Promise<Float64Array> {
+  const out = new Float64Array(3 * count);
+  for (let i = 0; i < count; i += CHUNK) {
+    await breathe();
+    writeHelix(shape, out, i, Math.min(count, i + CHUNK));
+  }
+  await breathe();
+  return out;
+}
+
+/** Points `first` up to `end` of those that `out` has room for. */
+function writeHelix(shape: HelixShape, out: Float64Array, first: number, end: number): void {
+  const count = out.length / 3;
+  const below = Math.max(shape.below, 1e-6);
+  const above = Math.max(shape.above, 1e-6);
+  const shell = shape.widens === 'by-factor' && below !== above;
+  for (let i = first; i < end; i++) {
     const t = i / (count - 1);
     const angle = (shape.start * Math.PI) / 180 + 2 * Math.PI * shape.turns * t;
-    const [below, above] = [Math.max(shape.below, 1e-6), Math.max(shape.above, 1e-6)];
-    const shell = shape.widens === 'by-factor' && below !== above;
     const radius = shell ? below * (above / below) ** t : shape.below + (shape.above - shape.below) * t;
     const rise = shell ? (radius - below) / (above - below) : t;
     out[3 * i] = radius * Math.cos(angle);
     out[3 * i + 1] = shape.height * rise;
     out[3 * i + 2] = -radius * Math.sin(angle);
   }
-  return out;
 }

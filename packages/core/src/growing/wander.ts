@@ -29,6 +29,9 @@ export interface Wandering {
   seed: number;
 }
 
+/** So many tendrils go on between two breaths: each asks all that has been laid beside it. */
+const CHUNK = 64;
+
 /** Nothing turns faster than this, radians a point. */
 const NIMBLE = 0.6;
 
@@ -67,10 +70,11 @@ export async function wandered(how: Wandering, breathe: () => Promise<void>): Pr
   for (let k = 0; k < n; k++) lay(k);
   const neighbours = apart > 0 ? new Neighbours(apart) : null;
   for (let step = 0; step < longest; step++) {
-    if (step % 4 === 0) await breathe();
+    await breathe();
     // What is laid in this step is not yet in the way.
     neighbours?.put(all, count);
     for (let k = 0; k < n; k++) {
+      if (k % CHUNK === CHUNK - 1) await breathe();
       if (step >= steps[k]) continue;
       const [x, y, z] = [places[3 * k], places[3 * k + 1], places[3 * k + 2]];
       const scale = 1 / how.size;

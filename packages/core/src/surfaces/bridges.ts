@@ -1,3 +1,4 @@
+import { boxAround } from '../geometry/box';
 import { filled } from '../geometry/filled';
 import type { Topology } from '../geometry/topology';
 import { PlacesGrid } from './placesGrid';
@@ -10,8 +11,10 @@ export interface Bridges {
   lengths: Float64Array;
 }
 
-/** So many places between two breaths. */
-const CHUNK = 1024;
+/** So many places are looked at between two breaths. */
+const CHUNK = 1 << 16;
+/** How many times as far as at first is looked by cells. */
+const WIDEST = 8;
 
 /**
  * Ways over gaps: from each place to the nearest one of each other part, and from each that lies at a hole to the nearest one at a
@@ -30,25 +33,46 @@ export async function bridgesOf(
   const open = new Uint8Array(count);
   for (let e = 0; e < edges.count; e++)
     if (edges.there[e] + edges.back[e] === 1) open[edges.ends[2 * e]] = open[edges.ends[2 * e + 1]] = 1;
-  // A grid finds what is nearer than a length, and a way may be as long as the gap.
+  // Inside a closed part of its own there is nothing to cross to.
+  const others = new Set(parts).size - 1;
+  if (others === 0 && !open.includes(1)) return bothWays(count, [], []);
+  // A grid finds what is nearer than a length, and a way may be as long as the gap. Whoever asks looks near by first.
   const reach = gap * (1 + 1e-12);
-  const grid = new PlacesGrid({ positions: p, count }, reach);
+  const { low, high } = boxAround(p);
+  const near = Math.min(reach, Math.max(1e-9, (2 * Math.hypot(...low.map((x, c) => high[c] - x))) / Math.sqrt(count)));
+  const grid = new PlacesGrid({ positions: p, count }, near);
   const { found } = grid;
-  const { starts, others } = neighbours;
+  const { starts, others: beside } = neighbours;
   const ways: number[] = [];
   const lengths: number[] = [];
+  /** The nearest place of each part, and how far away it is. */
   const nearest = new Map<number, number>();
+  const lengthsTo = new Map<number, number>();
+  let looked = 0;
   for (let i = 0; i < count; i++) {
-    if (i % CHUNK === 0) await breathe();
-    nearest.clear();
-    const near = grid.gather(p[3 * i], p[3 * i + 1], p[3 * i + 2], reach);
-    for (let n = 0; n < near; n++) {
-      const j = found[n];
+    const wanted = others + open[i];
+    const consider = (j: number): void => {
       const part = parts[j];
-      if (j === i) continue;
-      if (part === parts[i] && !(open[i] && open[j] && !isAmong(others, starts[i], starts[i + 1], j))) continue;
-      const best = nearest.get(part);
-      if (best === undefined || between(p, i, j) < between(p, i, best)) nearest.set(part, j);
+      if (j === i) return;
+      if (part === parts[i] && !(open[i] && open[j] && !isAmong(beside, starts[i], starts[i + 1], j))) return;
+      const away = between(p, i, j);
+      if (away <= gap && away < (lengthsTo.get(part) ?? Infinity)) {
+        lengthsTo.set(part, away);
+        nearest.set(part, j);
+      }
+    };
+    for (let radius = near; wanted > 0; radius *= 2) {
+      nearest.clear();
+      lengthsTo.clear();
+      // Cells are of no use where there are more of them than places.
+      const all = radius > WIDEST * near;
+      const there = all ? count : grid.gather(p[3 * i], p[3 * i + 1], p[3 * i + 2], radius);
+      for (let n = 0; n < there; n++) consider(all ? n : found[n]);
+      if ((looked += there + 8) > CHUNK) {
+        looked = 0;
+        await breathe();
+      }
+      if (nearest.size >= wanted || radius >= reach || all) break;
     }
     for (const j of nearest.values()) {
       ways.push(i, j);

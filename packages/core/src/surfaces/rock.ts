@@ -41,7 +41,7 @@ const LUMP = 0.9;
  * piece; more pieces show the same boulder more finely.
  */
 export async function rock(r: Rock, breathe: Breathe): Promise<Mesh> {
-  const { directions, indices } = cubeSphere(r.pieces);
+  const { directions, indices } = await cubeSphere(r.pieces, breathe);
   const n = directions.length / 3;
   await breathe();
   const radius = radiusOf(r);
@@ -120,39 +120,52 @@ function fitted(positions: Float32Array, { width, height, depth, base }: Rock): 
   return shares;
 }
 
+/** So many rows of squares between two breaths. */
+const ROWS = 16;
+
 /** The surface of a cube in squares, blown up to a sphere evenly by angle; every vertex stands once. */
-function cubeSphere(pieces: number): { directions: Float32Array; indices: Uint32Array } {
+async function cubeSphere(
+  pieces: number,
+  breathe: Breathe,
+): Promise<{ directions: Float32Array; indices: Uint32Array }> {
   const at = new Map<number, number>();
-  const directions: number[] = [];
+  const directions = new Float32Array(3 * (6 * pieces * pieces + 2));
+  let made = 0;
   const indices = new Uint32Array(36 * pieces * pieces);
   const bent = (k: number): number => Math.tan(((2 * k) / pieces - 1) * (Math.PI / 4));
-  const vertex = (cell: Vec3): number => {
+  const cell = new Uint32Array(3);
+  const corner = (axis: number, side: number, i: number, j: number): number => {
+    cell[axis] = side;
+    cell[axis === 2 ? 0 : axis + 1] = i;
+    cell[axis === 0 ? 2 : axis - 1] = j;
     const key = (cell[0] * (pieces + 1) + cell[1]) * (pieces + 1) + cell[2];
     const known = at.get(key);
     if (known !== undefined) return known;
-    const made = directions.length / 3;
     at.set(key, made);
-    directions.push(...unit([bent(cell[0]), bent(cell[1]), bent(cell[2])]));
-    return made;
+    directions.set(unit([bent(cell[0]), bent(cell[1]), bent(cell[2])]), 3 * made);
+    return made++;
   };
   let write = 0;
   for (let axis = 0; axis < 3; axis++)
     for (const side of [0, pieces])
-      for (let i = 0; i < pieces; i++)
+      for (let i = 0; i < pieces; i++) {
+        if (i % ROWS === 0) await breathe();
         for (let j = 0; j < pieces; j++) {
-          const corner = (a: number, b: number): number => {
-            const cell: [number, number, number] = [0, 0, 0];
-            cell[axis] = side;
-            cell[(axis + 1) % 3] = side ? a : b;
-            cell[(axis + 2) % 3] = side ? b : a;
-            return vertex(cell);
-          };
-          const [a, b, c, d] = side
-            ? [corner(i, j), corner(i + 1, j), corner(i, j + 1), corner(i + 1, j + 1)]
-            : [corner(j, i), corner(j + 1, i), corner(j, i + 1), corner(j + 1, i + 1)];
+          // On the side of 0 the squares lie the other way about, so that they look outwards too.
+          const a = corner(axis, side, i, j);
+          const b = side ? corner(axis, side, i + 1, j) : corner(axis, side, i, j + 1);
+          const c = side ? corner(axis, side, i, j + 1) : corner(axis, side, i + 1, j);
+          const d = corner(axis, side, i + 1, j + 1);
           // Halved now one way, now the other: no edge runs with the squares.
-          indices.set((i + j) % 2 ? [a, b, c, b, d, c] : [a, b, d, a, d, c], write);
+          const halved = (i + j) % 2 === 1;
+          indices[write] = a;
+          indices[write + 1] = b;
+          indices[write + 2] = halved ? c : d;
+          indices[write + 3] = halved ? b : a;
+          indices[write + 4] = d;
+          indices[write + 5] = c;
           write += 6;
         }
-  return { directions: Float32Array.from(directions), indices };
+      }
+  return { directions, indices };
 }

@@ -12,16 +12,19 @@ export interface TurnedPoint {
 }
 
 /** A mesh of vertices that know how high on the solid they stand, 0..1: gradients run upwards. */
-function meshOf(positions: number[], normals: number[], uvs: number[], indices: number[]): Mesh {
-  let [low, high] = [Infinity, -Infinity];
-  for (let i = 1; i < positions.length; i += 3)
-    [low, high] = [Math.min(low, positions[i]), Math.max(high, positions[i])];
+function meshOf(positions: Float32Array, normals: Float32Array, uvs: Float32Array, indices: Uint32Array): Mesh {
+  let low = Infinity;
+  let high = -Infinity;
+  for (let i = 1; i < positions.length; i += 3) {
+    low = Math.min(low, positions[i]);
+    high = Math.max(high, positions[i]);
+  }
   const height = high - low;
   return meshWith({
-    positions: Float32Array.from(positions),
-    normals: Float32Array.from(normals),
-    uvs: Float32Array.from(uvs),
-    indices: Uint32Array.from(indices),
+    positions,
+    normals,
+    uvs,
+    indices,
     u: filled(Float32Array, positions.length / 3, (i) => (height > 0 ? (positions[3 * i + 1] - low) / height : 0)),
   });
 }
@@ -32,9 +35,22 @@ function meshOf(positions: number[], normals: number[], uvs: number[], indices: 
  * @param sides corners of each ring
  */
 export function turned(outline: readonly TurnedPoint[], sides: number, closed = false): Mesh {
-  const [positions, normals, uvs, indices]: number[][] = [[], [], [], []];
   const n = outline.length;
   const span = closed ? n : n - 1;
+  const vertices = 2 * span * (sides + 1);
+  const positions = new Float32Array(3 * vertices);
+  const normals = new Float32Array(3 * vertices);
+  const uvs = new Float32Array(2 * vertices);
+  const corners = Array.from({ length: span }, (_, k) => [outline[k], outline[(k + 1) % n]])
+    .flat()
+    .filter(({ r }) => r > 0);
+  const indices = new Uint32Array(3 * sides * corners.length);
+  let made = 0;
+  let write = 0;
+  // The last column stands exactly where the first does.
+  const angles = Array.from({ length: sides + 1 }, (_, j) => (2 * Math.PI * (j % sides)) / sides);
+  const cos = Float64Array.from(angles, Math.cos);
+  const sin = Float64Array.from(angles, (angle) => -Math.sin(angle));
   const across = (k: number): [number, number] => {
     const [a, b] = [outline[k % n], outline[(k + 1) % n]];
     const length = Math.hypot(b.r - a.r, b.y - a.y) || 1;
@@ -50,15 +66,19 @@ export function turned(outline: readonly TurnedPoint[], sides: number, closed = 
   let way = 0;
   const widest = Math.max(...outline.map(({ r }) => r), 1e-9);
   const ring = (k: number, [nr, ny]: [number, number]): number => {
-    const first = positions.length / 3;
+    const first = made;
     const { r, y } = outline[k % n];
-    for (let j = 0; j <= sides; j++) {
-      // The last column stands exactly where the first does.
-      const angle = (2 * Math.PI * (j % sides)) / sides;
-      const [c, s] = [Math.cos(angle), -Math.sin(angle)];
-      positions.push(r * c, y, r * s);
-      normals.push(nr * c, ny, nr * s);
-      uvs.push(j / sides, way / (2 * Math.PI * widest));
+    for (let j = 0; j <= sides; j++, made++) {
+      const c = cos[j];
+      const s = sin[j];
+      positions[3 * made] = r * c;
+      positions[3 * made + 1] = y;
+      positions[3 * made + 2] = r * s;
+      normals[3 * made] = nr * c;
+      normals[3 * made + 1] = ny;
+      normals[3 * made + 2] = nr * s;
+      uvs[2 * made] = j / sides;
+      uvs[2 * made + 1] = way / (2 * Math.PI * widest);
     }
     return first;
   };
@@ -68,9 +88,20 @@ export function turned(outline: readonly TurnedPoint[], sides: number, closed = 
     way += Math.hypot(b.r - a.r, b.y - a.y);
     const upper = ring(k + 1, b.hard ? across(k) : smooth((k + 1) % n));
     for (let j = 0; j < sides; j++) {
-      const [p, q] = [lower + j, upper + j];
-      if (a.r > 0) indices.push(p, p + 1, q);
-      if (b.r > 0) indices.push(p + 1, q + 1, q);
+      const p = lower + j;
+      const q = upper + j;
+      if (a.r > 0) {
+        indices[write] = p;
+        indices[write + 1] = p + 1;
+        indices[write + 2] = q;
+        write += 3;
+      }
+      if (b.r > 0) {
+        indices[write] = p + 1;
+        indices[write + 1] = q + 1;
+        indices[write + 2] = q;
+        write += 3;
+      }
     }
   }
   return meshOf(positions, normals, uvs, indices);
@@ -205,7 +236,12 @@ export function sheet(width: number, height: number, pieces: number): Mesh {
   for (let i = 0; i < pieces; i++)
     for (let j = 0; j < pieces; j++)
       indices.push(at(i, j), at(i, j + 1), at(i + 1, j + 1), at(i, j), at(i + 1, j + 1), at(i + 1, j));
-  return meshOf(positions, normals, uvs, indices);
+  return meshOf(
+    Float32Array.from(positions),
+    Float32Array.from(normals),
+    Float32Array.from(uvs),
+    Uint32Array.from(indices),
+  );
 }
 
 /** A crystal standing on the ground: a prism with a point, the point `share` of its height. */
@@ -280,5 +316,10 @@ function polyhedron(corners: readonly Vec3[], faces: readonly (readonly number[]
     }
     for (let k = 1; k < face.length - 1; k++) indices.push(first, first + k, first + k + 1);
   }
-  return meshOf(positions, normals, uvs, indices);
+  return meshOf(
+    Float32Array.from(positions),
+    Float32Array.from(normals),
+    Float32Array.from(uvs),
+    Uint32Array.from(indices),
+  );
 }

@@ -39,22 +39,36 @@ export async function terrain(t: Terrain, breathe: Breathe): Promise<Mesh> {
   const heights = heightsOf(t);
   for (let row = 0, i = 0; row <= rows; row++) {
     await breathe();
+    const v = row / rows;
+    const z = (0.5 - v) * t.depth;
     for (let column = 0; column <= columns; column++, i++) {
-      const [u, v] = [column / columns, row / rows];
-      const [x, z] = [(u - 0.5) * t.width, (0.5 - v) * t.depth];
-      positions.set([x, heights(x, z), z], 3 * i);
+      const u = column / columns;
+      const x = (u - 0.5) * t.width;
+      positions[3 * i] = x;
+      positions[3 * i + 1] = heights(x, z);
+      positions[3 * i + 2] = z;
       normals[3 * i + 1] = 1;
-      uvs.set([u, v], 2 * i);
+      uvs[2 * i] = u;
+      uvs[2 * i + 1] = v;
     }
   }
   const indices = new Uint32Array(6 * columns * rows);
-  for (let row = 0, write = 0; row < rows; row++)
+  for (let row = 0, write = 0; row < rows; row++) {
+    if (row % 64 === 0) await breathe();
     for (let column = 0; column < columns; column++, write += 6) {
       const a = row * (columns + 1) + column;
-      const [b, c, d] = [a + 1, a + columns + 1, a + columns + 2];
+      const c = a + columns + 1;
       // Halved now one way, now the other: no ridge runs with the squares.
-      indices.set((row + column) % 2 ? [a, b, c, b, d, c] : [a, b, d, a, d, c], write);
+      const halved = (row + column) % 2 === 1;
+      indices[write] = a;
+      indices[write + 1] = a + 1;
+      indices[write + 2] = halved ? c : c + 1;
+      indices[write + 3] = halved ? a + 1 : a;
+      indices[write + 4] = c + 1;
+      indices[write + 5] = c;
     }
+  }
+  await breathe();
   const low = Math.min(0, ...chunkedExtremes(positions, Math.min));
   const high = Math.max(1e-9, ...chunkedExtremes(positions, Math.max));
   const u = filled(Float32Array, n, (i) => (positions[3 * i + 1] - low) / (high - low));

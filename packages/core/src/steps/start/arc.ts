@@ -52,12 +52,15 @@ export const arc = defineStep({
   run(form, p, context) {
     context.claim('points', p.points, 'Points');
     const closed = Math.abs(p.sweep) === 360 && p.points > 2;
+    const { radius, middleX, middleY, middleZ } = p;
     const positions = new Float64Array(3 * p.points);
     for (let i = 0; i < p.points; i++) {
       const share = i / (closed ? p.points : p.points - 1);
       const angle = ((p.start + p.sweep * share) * Math.PI) / 180;
-      const point = lies(p.lies, p.radius * Math.cos(angle), p.radius * Math.sin(angle));
-      positions.set([p.middleX + point[0], p.middleY + point[1], p.middleZ + point[2]], 3 * i);
+      const [x, y, z] = lies(p.lies, radius * Math.cos(angle), radius * Math.sin(angle));
+      positions[3 * i] = middleX + x;
+      positions[3 * i + 1] = middleY + y;
+      positions[3 * i + 2] = middleZ + z;
     }
     return startWith(form, pathsFrom([{ positions, closed }]));
   },

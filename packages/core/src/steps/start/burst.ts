@@ -84,14 +84,15 @@ export const burst = defineStep({
     const places = await beginningsOf(p, unit([p.wayX, p.wayY, p.wayZ]), context);
     // Each has a member at least.
     const begins = Array.from({ length: Math.min(places.length, MOST + 1) }, (_, k) => places.at(k));
-    const made = curves.burst(begins, {
+    const how = {
       ...p,
       spread: p.spread * radians,
       childSpread: p.childSpread * radians,
       fades: p.ends === 'fade',
       seed: context.seed,
       most: MOST,
-    });
+    };
+    const made = await curves.burst(begins, how, () => context.breathe());
     if (!made)
       throw new Problem(
         `It would have more than ${MOST.toLocaleString('en-GB')} members.`,

@@ -1,4 +1,4 @@
-import { helixPoints } from '../../curves/helix';
+import { helixInTime } from '../../curves/helix';
 import { resample } from '../../curves/resample';
 import { pathsFrom } from '../../geometry/paths';
 import { defineStep, place, pointsParam } from '../declare';
@@ -81,14 +81,15 @@ export const helix = defineStep({
     points: pointsParam(240),
   },
   summary: (p) => `${figure(p.turns)} turns, ${metres(p.height)} high`,
-  run(form, p, context) {
+  async run(form, p, context) {
     context.claim('points', p.points, 'Points');
     // A cone's turns are longer where it is wide: finer points first, then even spacing.
     const even = p.below === p.above;
-    const shape = p;
-    const curve = even ? helixPoints(shape, p.points) : resample(helixPoints(shape, 8 * p.points), p.points, false);
+    const fine = await helixInTime(p, even ? p.points : 8 * p.points, () => context.breathe());
+    const positions = even ? fine : resample(fine, p.points, false);
+    await context.breathe();
     const base = [p.baseX, p.baseY, p.baseZ];
-    const positions = curve.map((value, i) => value + base[i % 3]);
+    for (let i = 0; i < positions.length; i++) positions[i] += base[i % 3];
     return startWith(form, pathsFrom([{ positions }]));
   },
 });

@@ -57,11 +57,13 @@ export async function wovenWeb(form: Form, p: WebParams, context: StepContext): 
   const furthest = Math.max(1e-9, ...away, ...links.map(done));
   // Once it is through, the last nodes still swell.
   const front = p.grown * (furthest + p.swell);
+  await context.breathe();
   const straight = p.shape === 'straight' && p.pulses === 0;
   const pulse = p.pulses > 0 ? pulseOf(p, context) : null;
   context.claim('points', links.length * (straight ? 2 : PIECES + 1), 'Count, or the number of links');
   const sources: { positions: number[]; id: number; whole: number; from: number }[] = [];
-  for (const [one, other] of links) {
+  for (const [k, [one, other]] of links.entries()) {
+    if (k % 512 === 0) await context.breathe();
     const [a, b] = away[one] <= away[other] ? [one, other] : [other, one];
     const whole = distance(rest[a], rest[b]);
     const share = p.grown <= 0 ? 0 : Math.min(1, (front - away[a]) / Math.max(1e-9, whole));
@@ -69,7 +71,9 @@ export async function wovenWeb(form: Form, p: WebParams, context: StepContext): 
     const id = hash(context.seed, one + 1, other + 1);
     sources.push({ positions: course(nodes[a], nodes[b], share, id, p), id, whole, from: away[a] });
   }
+  await context.breathe();
   const points = nodePoints(nodes, away, front, p, pulse);
+  await context.breathe();
   const woven = startWith(form, pathsOf(sources, pulse));
   return { ...woven, points };
 }
@@ -161,6 +165,7 @@ async function planOf(
     hub: () => Promise.resolve(hubLinks(laid, hub)),
     own: () => Promise.resolve<Links>([]),
   }[p.links]();
+  await breathe();
   const links = own.length > 0 ? uniqueLinks([...made, ...own]) : made;
   plan = { links, away: hubDistances(nodes, links, hub) };
   if (plans.size >= KEPT) plans.clear();
