@@ -43,16 +43,18 @@ export async function withRiders(
     level: base?.level ?? null,
   };
   if (base) mesh.indices.set(base.indices);
-  let breath = BREATH;
+  let placed = 0;
   for (let i = 0; i < placements.length; i++) {
-    if ((i + 1) * k > breath) {
-      breath = (i + 1) * k + BREATH;
-      await breathe();
-    }
     const placement = placements[i];
     const vertex = n + k * i;
-    place(rider.positions, placement, placement.size, placement.origin, mesh.positions, vertex);
-    place(rider.normals, placement, 1, NOWHERE, mesh.normals, vertex);
+    for (let from = 0; from < k; from += BREATH) {
+      const end = Math.min(k, from + BREATH);
+      place(rider.positions, placement, placement.size, placement.origin, mesh.positions, vertex, from, end);
+      place(rider.normals, placement, 1, NOWHERE, mesh.normals, vertex, from, end);
+      if ((placed += end - from) < BREATH) continue;
+      placed = 0;
+      await breathe();
+    }
     moved(rider.indices, vertex, mesh.indices, first + rider.indices.length * i);
   }
   return mesh;
@@ -67,6 +69,7 @@ function moved(from: Uint32Array, by: number, to: Uint32Array, at: number): void
   for (let j = 0; j < from.length; j++) to[at + j] = from[j] + by;
 }
 
+/** Places or normals of the rider's vertices `start` up to `end`; `first` is what its own first one becomes. */
 function place(
   from: Float32Array,
   { x, y }: Placement,
@@ -74,6 +77,8 @@ function place(
   origin: Vec3,
   to: Float32Array,
   first: number,
+  start: number,
+  end: number,
 ): void {
   const z = cross(x, y);
   for (let axis = 0; axis < 3; axis++) {
@@ -81,7 +86,7 @@ function place(
     const ax = x[axis];
     const ay = y[axis];
     const az = z[axis];
-    for (let i = 0, write = 3 * first + axis; i < from.length; i += 3, write += 3)
+    for (let i = 3 * start, write = 3 * (first + start) + axis; i < 3 * end; i += 3, write += 3)
       to[write] = o + size * from[i] * ax + size * from[i + 1] * ay + size * from[i + 2] * az;
   }
 }

@@ -52,8 +52,7 @@ export async function rock(r: Rock, breathe: Breathe): Promise<Mesh> {
     const here = radius([x, y, z]);
     positions.set([x * here, y * here, z * here], 3 * i);
   }
-  await breathe();
-  const shares = fitted(positions, r);
+  const shares = await fitted(positions, r, breathe);
   const flat = meshWith({
     positions,
     normals: directions,
@@ -100,7 +99,12 @@ function spread(k: number, n: number, seed: number): Vec3 {
 }
 
 /** Stretches a body to its box and stands it on the ground, level below. @returns how high in it each vertex is, 0..1 */
-function fitted(positions: Float32Array, { width, height, depth, base }: Rock): Float32Array {
+async function fitted(
+  positions: Float32Array,
+  { width, height, depth, base }: Rock,
+  breathe: Breathe,
+): Promise<Float32Array> {
+  await breathe();
   const { low: under, high: over } = boxAround(positions);
   // Drawn in towards the middle, which stays above: nothing folds.
   const floor = Math.min(0.05 * under[1], under[1] + base * (over[1] - under[1]));
@@ -108,7 +112,9 @@ function fitted(positions: Float32Array, { width, height, depth, base }: Rock): 
     const inwards = Math.min(1, floor / Math.min(floor, positions[i + 1]));
     for (let c = 0; c < 3; c++) positions[i + c] *= inwards;
   }
+  await breathe();
   const { low, high } = boxAround(positions);
+  await breathe();
   const size = [width, height, depth];
   const shares = new Float32Array(positions.length / 3);
   for (let i = 0; i < positions.length; i++) {
@@ -117,6 +123,7 @@ function fitted(positions: Float32Array, { width, height, depth, base }: Rock): 
     if (c === 1) shares[Math.floor(i / 3)] = share;
     positions[i] = size[c] * (c === 1 ? share : share - 0.5);
   }
+  await breathe();
   return shares;
 }
 
@@ -128,7 +135,9 @@ async function cubeSphere(
   pieces: number,
   breathe: Breathe,
 ): Promise<{ directions: Float32Array; indices: Uint32Array }> {
-  const at = new Map<number, number>();
+  // What stands on two sides or three is kept on the first of them.
+  const row = pieces + 1;
+  const kept = new Int32Array(6 * row * row).fill(-1);
   const directions = new Float32Array(3 * (6 * pieces * pieces + 2));
   let made = 0;
   const indices = new Uint32Array(36 * pieces * pieces);
@@ -138,10 +147,12 @@ async function cubeSphere(
     cell[axis] = side;
     cell[axis === 2 ? 0 : axis + 1] = i;
     cell[axis === 0 ? 2 : axis - 1] = j;
-    const key = (cell[0] * (pieces + 1) + cell[1]) * (pieces + 1) + cell[2];
-    const known = at.get(key);
-    if (known !== undefined) return known;
-    at.set(key, made);
+    let on = 0;
+    while (cell[on] > 0 && cell[on] < pieces) on++;
+    const face = 2 * on + (cell[on] === 0 ? 0 : 1);
+    const slot = (face * row + cell[on === 2 ? 0 : on + 1]) * row + cell[on === 0 ? 2 : on - 1];
+    if (kept[slot] >= 0) return kept[slot];
+    kept[slot] = made;
     directions.set(unit([bent(cell[0]), bent(cell[1]), bent(cell[2])]), 3 * made);
     return made++;
   };

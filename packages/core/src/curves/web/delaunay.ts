@@ -233,7 +233,9 @@ async function pairsOfDifferent(places: readonly Vec3[], breathe: Breathe): Prom
     const { triangles } = Delaunator.from(places.map((p) => [dot(p, x), dot(p, y)]));
     return edges(triangles, 3);
   }
-  return edges(await tetrahedraOf(places, breathe), 4);
+  const tetrahedra = await tetrahedraOf(places, breathe);
+  await breathe();
+  return edges(tetrahedra, 4);
 }
 
 /** All edges of triangles or tetrahedra, each as often as it has any. */

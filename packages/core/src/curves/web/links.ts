@@ -1,3 +1,4 @@
+import { mapped } from '../../geometry/filled';
 import { Neighbours } from '../../geometry/neighbours';
 import { distance, partWay, type Vec3 } from '../../geometry/vec';
 import { Wave } from '../../surfaces/wave';
@@ -12,11 +13,17 @@ type Breathe = () => Promise<void>;
 const CHUNK = 64;
 
 /** Each pair once, the smaller number first, in order. */
-export const uniqueLinks = (pairs: Iterable<readonly [number, number]>): Links => {
-  const found = new Map<string, readonly [number, number]>();
-  for (const [a, b] of pairs) found.set(a < b ? `${a} ${b}` : `${b} ${a}`, a < b ? [a, b] : [b, a]);
-  return [...found.values()].sort((p, q) => p[0] - q[0] || p[1] - q[1]);
-};
+export function uniqueLinks(pairs: readonly (readonly [number, number])[]): Links {
+  // Both numbers in one, which sorts as they do.
+  const keys = mapped(Float64Array, pairs, ([a, b]) => (a < b ? a * NODES + b : b * NODES + a)).sort();
+  const found: [number, number][] = [];
+  for (let k = 0; k < keys.length; k++)
+    if (k === 0 || keys[k] !== keys[k - 1]) found.push([Math.floor(keys[k] / NODES), keys[k] % NODES]);
+  return found;
+}
+
+/** More than there will ever be. */
+const NODES = 2 ** 26;
 
 /** Nodes by cells of a size, to find those nearer than that to a place. */
 function byCells(nodes: readonly Vec3[], reach: number): { cells: Neighbours; positions: Float64Array } {
@@ -102,7 +109,10 @@ export async function shortestTree(nodes: readonly Vec3[], breathe: Breathe): Pr
  * lies on the far side of some bisector that bounds the face between their cells (Matula and Sokal 1980).
  */
 export async function gabrielLinks(nodes: readonly Vec3[], longest: number, breathe: Breathe): Promise<Links> {
-  const pairs = uniqueLinks(await delaunayPairs(nodes, breathe));
+  const all = await delaunayPairs(nodes, breathe);
+  await breathe();
+  const pairs = uniqueLinks(all);
+  await breathe();
   const about: number[][] = nodes.map(() => []);
   for (const [a, b] of pairs) {
     about[a].push(b);
@@ -119,6 +129,7 @@ export async function gabrielLinks(nodes: readonly Vec3[], longest: number, brea
 /** Links between all that are neighbours by Delaunay, no longer than a length (see `delaunayPairs`). */
 export async function neighbourLinks(nodes: readonly Vec3[], longest: number, breathe: Breathe): Promise<Links> {
   const pairs = await delaunayPairs(nodes, breathe);
+  await breathe();
   return uniqueLinks(pairs.filter(([a, b]) => distance(nodes[a], nodes[b]) <= longest));
 }
 
