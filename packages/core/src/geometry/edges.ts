@@ -1,11 +1,12 @@
 import type { Mesh } from './mesh';
 import { topologyInTime } from './topology';
 
-/** Edges over welded places: pairs of place numbers, the smaller one first. */
+/** Edges over welded places. */
 export interface Edges {
   /** xyz triples, metres. */
   places: Float64Array;
-  pairs: [number, number][];
+  /** Both places of each edge, the smaller number first. */
+  ends: number[];
 }
 
 /**
@@ -40,16 +41,16 @@ export async function featureEdges(
   }
   await breathe();
   const limit = Math.cos(angle) + 1e-9;
-  const pairs: [number, number][] = [];
+  const ends: number[] = [];
   for (let e = 0; e < edges.count; e++) {
     if (e % CHUNK === 0) await breathe();
     if (count[e] === 0) continue;
     const f = 3 * first[2 * e];
     const g = 3 * first[2 * e + 1];
     const turns = normals[f] * normals[g] + normals[f + 1] * normals[g + 1] + normals[f + 2] * normals[g + 2] <= limit;
-    if (count[e] !== 2 || turns) pairs.push([edges.ends[2 * e], edges.ends[2 * e + 1]]);
+    if (count[e] !== 2 || turns) ends.push(edges.ends[2 * e], edges.ends[2 * e + 1]);
   }
-  return { places, pairs };
+  return { places, ends };
 }
 
 /** So many edges between two breaths. */
@@ -82,35 +83,69 @@ function normalsOf(places: Float64Array, corners: Uint32Array): { normals: Float
   return { normals, flat };
 }
 
-/** Joins edges into runs that end where other than two edges meet; rings of edges become closed runs. */
-export function chainEdges(pairs: readonly (readonly [number, number])[]): { points: number[]; closed: boolean }[] {
-  const at = new Map<number, number[]>();
-  for (let edge = 0; edge < pairs.length; edge++)
-    for (const end of pairs[edge]) {
-      const meeting = at.get(end);
-      if (meeting) meeting.push(edge);
-      else at.set(end, [edge]);
-    }
-  const used = new Uint8Array(pairs.length);
-  const walk = (from: number, edge: number): { points: number[]; closed: boolean } => {
-    const points = [from];
-    for (let here = from, next: number | undefined = edge; next !== undefined;) {
+/** A run of edges: the places that it goes through. */
+export interface EdgeRun {
+  points: number[];
+  closed: boolean;
+}
+
+/**
+ * Joins edges into runs that end where other than two edges meet; rings of edges become closed runs.
+ * @param ends both places of each edge, by numbers of any kind
+ */
+export function chainEdges(ends: ArrayLike<number>): EdgeRun[] {
+  const { places, of, starts, edges } = meetingAt(ends);
+  const used = new Uint8Array(ends.length / 2);
+  const walk = (from: number, edge: number): EdgeRun => {
+    const points = [places[from]];
+    for (let here = from, next = edge; next >= 0;) {
       used[next] = 1;
-      here = pairs[next][0] === here ? pairs[next][1] : pairs[next][0];
+      here = of[2 * next] === here ? of[2 * next + 1] : of[2 * next];
       if (here === from) return { points, closed: points.length > 2 };
-      points.push(here);
-      const meeting: number[] = at.get(here)!;
-      next = meeting.length === 2 ? meeting.find((other) => !used[other]) : undefined;
+      points.push(places[here]);
+      const at = starts[here];
+      next = -1;
+      if (starts[here + 1] - at !== 2) continue;
+      if (!used[edges[at]]) next = edges[at];
+      else if (!used[edges[at + 1]]) next = edges[at + 1];
     }
     return { points, closed: false };
   };
-  const runs: { points: number[]; closed: boolean }[] = [];
-  for (const [place, edges] of at) {
-    if (edges.length !== 2) for (const edge of edges) if (!used[edge]) runs.push(walk(place, edge));
+  const runs: EdgeRun[] = [];
+  for (let place = 0; place < places.length; place++) {
+    if (starts[place + 1] - starts[place] === 2) continue;
+    for (let at = starts[place]; at < starts[place + 1]; at++) if (!used[edges[at]]) runs.push(walk(place, edges[at]));
   }
   // What is left are rings without an end.
-  pairs.forEach(([a], edge) => {
-    if (!used[edge]) runs.push(walk(a, edge));
-  });
+  for (let edge = 0; edge < used.length; edge++) if (!used[edge]) runs.push(walk(of[2 * edge], edge));
   return runs;
+}
+
+/** The edges that meet at each place, places numbered as they are met: those of place i are `edges[starts[i]]` and on. */
+function meetingAt(ends: ArrayLike<number>): {
+  places: number[];
+  of: Uint32Array;
+  starts: Uint32Array;
+  edges: Uint32Array;
+} {
+  let most = -1;
+  for (let i = 0; i < ends.length; i++) if (ends[i] > most) most = ends[i];
+  const numbers = new Int32Array(most + 1).fill(-1);
+  const places: number[] = [];
+  const of = new Uint32Array(ends.length);
+  for (let i = 0; i < ends.length; i++) {
+    const place = ends[i];
+    if (numbers[place] < 0) {
+      numbers[place] = places.length;
+      places.push(place);
+    }
+    of[i] = numbers[place];
+  }
+  const starts = new Uint32Array(places.length + 1);
+  for (let i = 0; i < of.length; i++) starts[of[i] + 1]++;
+  for (let i = 0; i < places.length; i++) starts[i + 1] += starts[i];
+  const next = starts.slice();
+  const edges = new Uint32Array(of.length);
+  for (let i = 0; i < of.length; i++) edges[next[of[i]]++] = i >> 1;
+  return { places, of, starts, edges };
 }

@@ -129,7 +129,7 @@ export async function cellWire(
   // The four cells round an edge lie one back along either of the two other axes.
   const besides = [rowStep, layerStep, 1];
   const onward = [1, nx, nx * ny];
-  const pairs: [number, number][] = [];
+  const ends: number[] = [];
   for (let k = 0, n = 0; k <= counts[2]; k++) {
     await breathe();
     for (let j = 0; j <= counts[1]; j++)
@@ -143,35 +143,39 @@ export async function cellWire(
           // Two that lie side by side make a flat place, across from each other a corner.
           const flat = sum === 2 && across === 1;
           if (sum === 0 || (which !== 'all' && sum === 4) || (which === 'corners' && flat)) continue;
-          pairs.push([n, n + onward[axis]]);
+          ends.push(n, n + onward[axis]);
         }
       }
   }
-  claim(pairs.length);
+  claim(ends.length / 2);
+  await breathe();
   const place = (n: number): Vec3 => [
     origin[0] + size * (n % nx),
     origin[1] + size * (Math.floor(n / nx) % ny),
     origin[2] + size * Math.floor(n / (nx * ny)),
   ];
-  const chains = chainEdges(pairs);
-  const numbers = chains.flatMap(({ points }) => points);
+  const chains = chainEdges(ends);
+  const numbers = Uint32Array.from(chains.flatMap(({ points }) => points));
+  await breathe();
   const paths = pathsFrom(chains.map(({ points, closed }) => ({ positions: points.flatMap(place), closed })));
   await treeInTime(mesh, breathe);
-  const known = new Map<number, number>();
+  // Many lines meet at one corner: each is looked for once.
+  const known = new Int32Array(nx * ny * (counts[2] + 1)).fill(-1);
+  const sources = new Uint32Array(numbers.length);
   const faces: number[] = [];
   const weights: number[] = [];
-  for (const n of numbers) {
-    if (known.has(n)) continue;
-    if (known.size % 512 === 0) await breathe();
-    const near = nearestPlace(mesh, place(n))!;
-    known.set(n, known.size);
-    faces.push(near.face);
-    weights.push(...near.weights);
+  for (let i = 0; i < numbers.length; i++) {
+    const n = numbers[i];
+    if (known[n] < 0) {
+      if (faces.length % 512 === 0) await breathe();
+      const near = nearestPlace(mesh, place(n))!;
+      known[n] = faces.length;
+      faces.push(near.face);
+      weights.push(near.weights[0], near.weights[1], near.weights[2]);
+    }
+    sources[i] = known[n];
   }
   const there = readPlaces(mesh, { faces: Uint32Array.from(faces), weights: Float32Array.from(weights) });
-  const named = pointAttributes(
-    { ...mesh, ...there },
-    numbers.map((n) => known.get(n)!),
-  );
+  const named = pointAttributes({ ...mesh, ...there }, sources);
   return { ...paths, named };
 }

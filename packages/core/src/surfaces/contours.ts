@@ -27,19 +27,23 @@ export async function contoursOf(
   for (const level of levels) {
     await breathe();
     const cuts = new EdgeTable(Math.max(1, corners.length));
-    const pairs: [number, number][] = [];
+    const ends: number[] = [];
     // What lies just on the level counts as above: no line runs along an edge twice.
     const above = (place: number): boolean => value[place] >= level;
     for (let c = 0; c < corners.length; c += 3) {
       if (c % (3 * CHUNK) === 0) await breathe();
-      const own = [corners[c], corners[c + 1], corners[c + 2]];
-      const count = own.filter(above).length;
-      if (count === 0 || count === 3) continue;
-      const lone = own.findIndex((place) => above(place) === (count === 1));
-      const [a, b, d] = [own[lone], own[(lone + 1) % 3], own[(lone + 2) % 3]];
-      pairs.push([cuts.idOf(a, b), cuts.idOf(a, d)]);
+      const i = above(corners[c]);
+      const j = above(corners[c + 1]);
+      const k = above(corners[c + 2]);
+      if (i === j && j === k) continue;
+      // The one that is alone on its side.
+      const lone = j === k ? 0 : i === k ? 1 : 2;
+      const a = corners[c + lone];
+      const b = corners[c + (lone === 2 ? 0 : lone + 1)];
+      const d = corners[c + (lone === 0 ? 2 : lone - 1)];
+      ends.push(cuts.idOf(a, b), cuts.idOf(a, d));
     }
-    for (const { points, closed } of chainEdges(pairs)) {
+    for (const { points, closed } of chainEdges(ends)) {
       if (points.length < 2) continue;
       const positions = points.flatMap((e) => {
         const [i, j] = [cuts.ends[2 * e], cuts.ends[2 * e + 1]];

@@ -92,7 +92,7 @@ export async function cutMesh(
 /** A cut mesh with faces over its rims, each rim for itself and flat as it lies (ear clipping by earcut). */
 function closed(mesh: Mesh, rims: readonly (readonly [number, number])[]): Mesh {
   const { of, first } = weld(mesh);
-  const loops = chainEdges(rims.map(([a, b]) => [of[a], of[b]] as const)).filter(({ closed: whole }) => whole);
+  const loops = chainEdges(rims.flatMap(([a, b]) => [of[a], of[b]])).filter(({ closed: whole }) => whole);
   const runs = new Set(rims.map(([a, b]) => `${of[a]} ${of[b]}`));
   const sources: number[] = [];
   const normals: number[] = [];

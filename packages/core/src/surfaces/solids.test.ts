@@ -3,7 +3,7 @@ import { featureEdges } from '../geometry/edges';
 import { flaws } from '../geometry/invariants';
 import { areaAndVolume, type Mesh } from '../geometry/mesh';
 import { topologyCounts } from '../geometry/topology';
-import { at, dot, unit } from '../geometry/vec';
+import { at, distance, dot, unit } from '../geometry/vec';
 import { ball, box, crystal, cylinder, type Platonic, platonic, torus } from './solids';
 
 const sound = (mesh: Mesh) => {
@@ -26,9 +26,11 @@ describe('Platonic solids', () => {
       const mesh = platonic(which as Platonic, 1);
       const { euler, volume, vertices } = sound(mesh);
       expect([euler, vertices]).toEqual([2, v]);
-      const { places, pairs } = await featureEdges(mesh, 0.1);
-      expect(pairs).toHaveLength(e);
-      const lengths = pairs.map(([a, b]) => Math.hypot(...[0, 1, 2].map((c) => places[3 * a + c] - places[3 * b + c])));
+      const { places, ends } = await featureEdges(mesh, 0.1);
+      expect(ends).toHaveLength(2 * e);
+      const lengths = Array.from({ length: e }, (_, k) =>
+        distance(at(places, ends[2 * k]), at(places, ends[2 * k + 1])),
+      );
       for (const length of lengths) expect(length).toBeCloseTo(lengths[0], 5);
       expect(volume / lengths[0] ** 3).toBeCloseTo(unitVolume, 4);
       const normals = new Set(

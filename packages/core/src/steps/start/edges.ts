@@ -1,3 +1,4 @@
+import type { EdgeRun } from '../../geometry/edges';
 import { pathsFrom } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
@@ -42,10 +43,12 @@ export const edges = defineStep({
       import('../../geometry/topology'),
       import('../../surfaces/contours'),
     ]);
-    const { places, pairs } = await featureEdges(mesh, (p.angle * Math.PI) / 180, () => context.breathe());
-    context.claim('points', pairs.length, 'the number of faces of that growth, or raise Angle');
+    const { places, ends } = await featureEdges(mesh, (p.angle * Math.PI) / 180, () => context.breathe());
+    context.claim('points', ends.length / 2, 'the number of faces of that growth, or raise Angle');
     await context.breathe();
-    const chains = p.chain ? chainEdges(pairs) : pairs.map(([a, b]) => ({ points: [a, b], closed: false }));
+    const each = (): EdgeRun[] =>
+      Array.from({ length: ends.length / 2 }, (_, e) => ({ points: [ends[2 * e], ends[2 * e + 1]], closed: false }));
+    const chains = p.chain ? chainEdges(ends) : each();
     if (chains.length === 0) throw new Problem('No edge turns by that much.', 'Lower Angle.');
     const paths = pathsFrom(
       chains.map(({ points, closed }) => ({
