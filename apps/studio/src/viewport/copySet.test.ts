@@ -92,6 +92,16 @@ test('what other frames show is kept, unseen; more copies than there is room for
   expect(larger.count).toBe(9);
 });
 
+test('there is room for what there is, and for an eighth more where more keep coming', () => {
+  const copies = set();
+  const items = { leaf: item(1) };
+  const roomFor = (count: number): number => {
+    copies.show(screen([row('leaf', count)], items), FINE);
+    return visible(copies)[0].instanceMatrix.count;
+  };
+  expect([roomFor(600), roomFor(601), roomFor(660), roomFor(800)]).toEqual([600, 677, 677, 900]);
+});
+
 test('the same copies are not handed over again; others are', () => {
   const copies = set();
   const leaves = row('leaf', 4);

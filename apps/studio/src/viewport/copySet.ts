@@ -18,6 +18,8 @@ import { speckMaterial, specksOf } from './specks';
 
 /** Vertices of items that are not in the picture which are kept all the same: copies in time come back to them. */
 const SPARE = 2_000_000;
+/** Room for copies that are still to come, where some have come already. */
+const SLACK = 1.125;
 /** Stand-ins kept. */
 const LIGHT_KEPT = 2000;
 
@@ -158,7 +160,7 @@ export class CopySet {
     for (const [matrices, specks] of this.#specks) if (!kept.has(matrices)) this.#unsprinkle(matrices, specks);
   }
 
-  /** An item's object, with room for so many copies: made in doubling steps, so that it seldom changes. */
+  /** An item's object, with room for so many copies: for an eighth more where there are ever more, so that it seldom changes. */
   #object(item: string, mesh: Drawable, count: number, tinted: boolean): InstancedMesh {
     const known = this.#objects.get(item);
     // The last used comes last.
@@ -167,7 +169,7 @@ export class CopySet {
       this.#objects.set(item, known);
       return known;
     }
-    const room = 2 ** Math.ceil(Math.log2(Math.max(1, count)));
+    const room = known ? Math.ceil(count * SLACK) : count;
     const object = new InstancedMesh(known?.geometry ?? meshGeometry(mesh), undefined, room);
     if (tinted) object.instanceColor = new InstancedBufferAttribute(new Float32Array(3 * room), 3);
     // The whole growth is in the picture or not: copies are not asked one by one.

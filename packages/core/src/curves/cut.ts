@@ -1,4 +1,4 @@
-import { Carrier } from '../geometry/attributes';
+import { Carrier } from '../geometry/carrier';
 import { NO_POINT, PATHS, type Paths, pathCount, restLengthOf } from '../geometry/paths';
 import { squareOff } from './frames';
 import { arcLengths, fraction, locate, totalLength } from './arclength';

@@ -1,5 +1,5 @@
 import { filled, mapped } from '../geometry/filled';
-import { picked } from '../geometry/attributes';
+import { picked } from '../geometry/carrier';
 import { faceMiddles, facesFrom, knowsFaces } from '../geometry/faceAttributes';
 import { faceCount, MESH, type Mesh } from '../geometry/mesh';
 import { nearestPlace } from '../geometry/nearest';

@@ -1,4 +1,6 @@
-import { type Attribute, Carrier, columnNamed, joined, NO_NAMED, picked } from './attributes';
+import { type Attribute, columnNamed, NO_NAMED } from './attributes';
+import { Carrier, picked } from './carrier';
+import { joined } from './joined';
 import { POINTS, type Points } from './form';
 import { PATHS, pathsFrom } from './paths';
 import { about, turnAt, turnedBy } from './turns';

@@ -1,5 +1,6 @@
 import { hash } from '../fields/random';
-import { emptyColumns, joined, NO_NAMED } from './attributes';
+import { emptyColumns, NO_NAMED } from './attributes';
+import { joined } from './joined';
 import { COPIES, type Copies, type Form, type Item } from './form';
 import { type Mesh, meshWith } from './mesh';
 import type { Seats } from './seats';

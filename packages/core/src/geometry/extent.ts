@@ -1,4 +1,4 @@
-import { picked } from './attributes';
+import { picked } from './carrier';
 import { boundsOf, emptyForm, type Form } from './form';
 import { pathCount, PATHS, type Paths } from './paths';
 

@@ -1,5 +1,6 @@
 import { mapped } from './filled';
-import { type Attribute, columnsOf, type Named, picked } from './attributes';
+import { type Attribute, columnsOf, type Named } from './attributes';
+import { picked } from './carrier';
 import { faceCount, MESH, type Mesh, vertexCount } from './mesh';
 import { at, cross, sub, type Vec3 } from './vec';
 

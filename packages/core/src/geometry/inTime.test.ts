@@ -1,6 +1,6 @@
 // Work on large forms in pieces: it comes to the same, lets others in now and then, and ends where it is given up.
 import { ball, torus } from '../surfaces/solids';
-import { joined, joinedInTime } from './attributes';
+import { joined, joinedInTime } from './joined';
 import { withRiders } from './joinMeshes';
 import { MESH, type Mesh } from './mesh';
 import { treeInTime, treeOf } from './meshTree';

@@ -4,11 +4,11 @@ import {
   emptyColumns,
   floats,
   integers,
-  joined,
   maybeFloats,
   maybeIntegers,
   NO_NAMED,
 } from './attributes';
+import { joined } from './joined';
 
 /** Bits of `fronts`. */
 export const FAR = 1;

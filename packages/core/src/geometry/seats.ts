@@ -1,4 +1,6 @@
-import { type Attributed, emptyColumns, floats, integers, joined, maybeFloats, NO_NAMED, picked } from './attributes';
+import { type Attributed, emptyColumns, floats, integers, maybeFloats, NO_NAMED } from './attributes';
+import { joined } from './joined';
+import { picked } from './carrier';
 import type { Turn } from './turns';
 import type { Vec3 } from './vec';
 

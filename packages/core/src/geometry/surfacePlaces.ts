@@ -1,4 +1,5 @@
-import { type Attributed, Carrier } from './attributes';
+import type { Attributed } from './attributes';
+import { Carrier } from './carrier';
 import { facesAs } from './faceAttributes';
 import { MESH, type Mesh } from './mesh';
 import { at, dot, sub, type Vec3 } from './vec';

@@ -1,6 +1,8 @@
 import earcut from 'earcut';
 import { chainEdges } from '../geometry/edges';
-import { Carrier, joined, NO_NAMED } from '../geometry/attributes';
+import { Carrier } from '../geometry/carrier';
+import { joined } from '../geometry/joined';
+import { NO_NAMED } from '../geometry/attributes';
 import { facesFrom } from '../geometry/faceAttributes';
 import { faceCount, MESH, type Mesh, vertexCount } from '../geometry/mesh';
 import { at, cross, dot, perpendicular, ringNormal, sub, unit, type Vec3 } from '../geometry/vec';

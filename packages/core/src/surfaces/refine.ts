@@ -1,4 +1,4 @@
-import { Carrier } from '../geometry/attributes';
+import { Carrier } from '../geometry/carrier';
 import { facesFrom, knowsFaces } from '../geometry/faceAttributes';
 import { faceCount, MESH, type Mesh, vertexCount } from '../geometry/mesh';
 import { EdgeTable } from '../geometry/weld';

@@ -1,4 +1,4 @@
-import { picked, pickedInTime } from '../geometry/attributes';
+import { picked, pickedInTime } from '../geometry/carrier';
 import { MESH, type Mesh } from '../geometry/mesh';
 import { cross, type Vec3 } from '../geometry/vec';
 import { topologyInTime } from '../geometry/topology';

@@ -1,5 +1,6 @@
 import { filled } from '../geometry/filled';
-import { type Attributed, Carrier } from '../geometry/attributes';
+import type { Attributed } from '../geometry/attributes';
+import { Carrier } from '../geometry/carrier';
 import { facesFrom } from '../geometry/faceAttributes';
 import { MESH, type Mesh } from '../geometry/mesh';
 import { at, unit } from '../geometry/vec';

@@ -1,5 +1,6 @@
 import { hash, random } from '../../fields/random';
-import { columnNamed, picked } from '../../geometry/attributes';
+import { columnNamed } from '../../geometry/attributes';
+import { picked } from '../../geometry/carrier';
 import { POINTS } from '../../geometry/form';
 import { unwritten } from '../../geometry/meshAttributes';
 import { profileTable, readTable } from '../../geometry/profile';

@@ -1,5 +1,6 @@
 import { random } from '../../fields/random';
-import { Carrier, emptyColumns } from '../../geometry/attributes';
+import { Carrier } from '../../geometry/carrier';
+import { emptyColumns } from '../../geometry/attributes';
 import { type Points, POINTS } from '../../geometry/form';
 import { facesAs, facesAtVertices } from '../../geometry/faceAttributes';
 import { areaAndVolume, faceCount, MESH, type Mesh } from '../../geometry/mesh';

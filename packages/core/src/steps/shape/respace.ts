@@ -2,7 +2,7 @@ import { filled } from '../../geometry/filled';
 import { arcLengths, totalLength } from '../../curves/arclength';
 import { squaredFrames } from '../../curves/pathFrames';
 import { eachAlong, sampleAt } from '../../curves/resample';
-import { Carrier } from '../../geometry/attributes';
+import { Carrier } from '../../geometry/carrier';
 import { PATHS, type Paths, pathCount, restLengthOf, uncut } from '../../geometry/paths';
 import { rejoin } from '../../geometry/tree';
 import { defineStep } from '../declare';

@@ -1,4 +1,4 @@
-import { joined } from '../../geometry/attributes';
+import { joined } from '../../geometry/joined';
 import { NO_PARENT, PATHS, type Paths, pathCount, pointCount, uncut } from '../../geometry/paths';
 import { movedPaths, withFrames } from '../../curves/pathFrames';
 import { random } from '../../fields/random';

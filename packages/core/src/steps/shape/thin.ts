@@ -1,6 +1,6 @@
 import { squaredFrames } from '../../curves/pathFrames';
 import { simplify } from '../../curves/simplify';
-import { pickedInTime } from '../../geometry/attributes';
+import { pickedInTime } from '../../geometry/carrier';
 import { PATHS, type Paths, pathCount, uncut } from '../../geometry/paths';
 import { rejoin } from '../../geometry/tree';
 import { defineStep, type StepContext } from '../declare';

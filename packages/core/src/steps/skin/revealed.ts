@@ -1,6 +1,6 @@
 import { cutPaths } from '../../curves/cut';
 import { noise3 } from '../../fields/noise';
-import { picked } from '../../geometry/attributes';
+import { picked } from '../../geometry/carrier';
 import { extentOf } from '../../geometry/extent';
 import type { Form } from '../../geometry/form';
 import { linearRgb } from '../../geometry/gradient';
