@@ -38,7 +38,7 @@ export default {
     'Map',
     'Set',
   ],
-  roots: ['<rootDir>/packages', '<rootDir>/apps/studio/src'],
+  roots: ['<rootDir>/packages', '<rootDir>/apps/studio/src', '<rootDir>/scripts'],
   testSequencer: '<rootDir>/scripts/slowFirst.mjs',
   setupFiles: ['<rootDir>/jest.setup.ts'],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],

@@ -404,3 +404,26 @@ test('copies that stand item by item are held by the gap between them', async ({
   await page.mouse.up();
   await expect.poll(() => copies(page)).toBeLessThan(many);
 });
+
+test('the help of a control shows how it moves, whole, and stands still where motion is not wanted', async ({
+  page,
+}) => {
+  await openNamed(page, 'Brain coral');
+  const noise = await openStep(page, 'Breath');
+  const label = noise.locator('label', { hasText: /^Hold base$/ });
+  await page.emulateMedia({ reducedMotion: 'no-preference' });
+  await label.hover();
+  const shown = page.getByRole('tooltip');
+  const moving = shown.locator('[style*="background-image"]');
+  await expect(moving).toHaveCSS('animation-iteration-count', 'infinite');
+  await expect(shown).toContainText('Share of the path');
+  const { x, y, width, height } = (await shown.boundingBox())!;
+  const room = page.viewportSize()!;
+  expect(Math.min(x, y, room.width - x - width, room.height - y - height)).toBeGreaterThanOrEqual(0);
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  await expect(moving).toHaveCSS('animation-name', 'none');
+  // Others say it in a sentence.
+  await noise.locator('label', { hasText: /^Detail$/ }).hover();
+  await expect(shown).toContainText('Layers');
+  await expect(moving).toHaveCount(0);
+});

@@ -1,4 +1,4 @@
-// Makes the small moving pictures of what a growth can begin with, of what steps do and of cuttings, in examples/small, from the built application.
+// Makes the small moving pictures of what a growth can begin with, of what steps and some of their controls do, and of cuttings, in examples/small, from the built application.
 import { spawn } from 'node:child_process';
 import { mkdtemp, readdir, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -19,6 +19,7 @@ import {
 } from '@uvrex/core';
 import { CUTTINGS, plantIn } from '@uvrex/core/cuttings';
 import { shipped } from '../packages/bake/src/shipped';
+import { CONTROLS, controlPicture, controlScene, SHOWN_BY_STEPS } from './controlScenes';
 import { blank, FRAMES, PICTURED, stepScene } from './stepScenes';
 
 const { findChromium, freePort, root } = (await import('./lib.mjs' as string)) as {
@@ -183,6 +184,7 @@ const starts = STEPS.filter(({ family, kind }) => family === 'start' && kind !==
 const jobs: [name: string, scene: () => Scene][] = [
   ...starts.map((kind): [string, () => Scene] => [`start-${kind}`, () => startScene(kind)]),
   ...PICTURED.map((kind): [string, () => Scene] => [`step-${kind}`, () => stepScene(kind)]),
+  ...CONTROLS.map((control): [string, () => Scene] => [controlPicture(control), () => controlScene(control)]),
   ...CUTTINGS.map(({ id }): [string, () => Scene] => [`cutting-${id}`, () => cuttingScene(id)]),
 ].filter(([name]) => wanted.length === 0 || wanted.some((part) => name.includes(part))) as never;
 
@@ -225,7 +227,16 @@ try {
   const list = made.map((name) => `  '${name.replace('.webp', '')}': ${variable(name)}.src,`);
   await writeFile(
     `${root}/examples/small/index.ts`,
-    `// Written by scripts/smallPictures.ts.\n${lines.join('\n')}\n\n/** Moments of each, side by side. */\nexport const MOMENTS = ${FRAMES};\n\n/** Small moving pictures of starts, steps and cuttings, by what they are of. */\nexport const SMALL: Readonly<Record<string, string>> = {\n${list.join('\n')}\n};\n`,
+    `// Written by scripts/smallPictures.ts.\n${lines.join('\n')}\n\n/** Moments of each, side by side. */\nexport const MOMENTS = ${FRAMES};\n\n/** Small moving pictures of starts, steps, controls and cuttings, by what they are of. */\nexport const SMALL: Readonly<Record<string, string>> = {\n${list.join('\n')}\n};\n`,
+  );
+  const shown = Object.entries({
+    ...Object.fromEntries(CONTROLS.map((control) => [control, controlPicture(control)])),
+    ...SHOWN_BY_STEPS,
+  }).sort(([a], [b]) => (a < b ? -1 : 1));
+  const controls = shown.map(([control, picture]) => `  '${control}': '${picture}',`);
+  await writeFile(
+    `${root}/examples/small/controls.ts`,
+    `// Written by scripts/smallPictures.ts.\n/** Controls whose help shows a small moving picture, and which: step and parameter, with a point between. */\nexport const CONTROL_PICTURES: Readonly<Record<string, string>> = {\n${controls.join('\n')}\n};\n`,
   );
 } finally {
   await browser.close();

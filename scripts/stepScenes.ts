@@ -18,7 +18,7 @@ export const blank = (): Scene => {
 };
 
 /** A number that goes from one value to another, and stays there for a moment. */
-const going = (from: number, to: number): ParamValue => ({
+export const going = (from: number, to: number): ParamValue => ({
   keys: [
     { frame: 2, value: from, ease: 'ease-in-out' },
     { frame: FRAMES, value: to, ease: 'linear' },
@@ -27,26 +27,31 @@ const going = (from: number, to: number): ParamValue => ({
   after: 'hold',
 });
 
-const course = (): Step => newStep('helix', { below: 0.14, above: 0.36, height: 1.7, turns: 1.6, points: 120 });
-const stalk = (): Step => newStep('line', { toY: 1.6, points: 120 });
-const blade = (): Step =>
+export const course = (): Step => newStep('helix', { below: 0.14, above: 0.36, height: 1.7, turns: 1.6, points: 120 });
+export const stalk = (): Step => newStep('line', { toY: 1.6, points: 120 });
+export const blade = (): Step =>
   newStep('blade', { length: 1.6, width: 0.5, fold: 0, cup: 0, droop: 0, stalk: 0.02, rows: 60, thick: 0.02 });
-const plain = (): Step => newStep('finish', { glow: 0 });
-const skin = (radius = 0.035): Step[] => [newStep('tube', { radius }), plain()];
-const grows = (): Step => newStep('grow', { to: going(0, 1) });
-const tree = (): Step[] => [newStep('rules'), newStep('carry'), newStep('tube', { radius: 0.05, sides: 8 }), plain()];
+export const plain = (): Step => newStep('finish', { glow: 0 });
+export const skin = (radius = 0.035): Step[] => [newStep('tube', { radius }), plain()];
+export const grows = (): Step => newStep('grow', { to: going(0, 1) });
+export const tree = (): Step[] => [
+  newStep('rules'),
+  newStep('carry'),
+  newStep('tube', { radius: 0.05, sides: 8 }),
+  plain(),
+];
 
-const item = (id: string, ...steps: Step[]): Growth => ({ ...newGrowth(id, 2, steps), id, visible: false });
-const dot = (): Growth => item('dot', newStep('solid', { radius: 0.045, sides: 16 }), plain());
+export const item = (id: string, ...steps: Step[]): Growth => ({ ...newGrowth(id, 2, steps), id, visible: false });
+export const dot = (): Growth => item('dot', newStep('solid', { radius: 0.045, sides: 16 }), plain());
 const box = (): Growth =>
   item('box', newStep('solid', { which: 'box', width: 0.16, height: 0.16, depth: 0.16 }), plain());
-const spike = (): Growth =>
+export const spike = (): Growth =>
   item('spike', newStep('line', { toY: 0.5 }), grows(), newStep('tube', { radius: 0.03 }), plain());
 
-const own = (...steps: Step[]): Growth => ({ ...newGrowth('Growth', 0, steps), id: 'growth', seed: 3 });
-const pathed = (step: Step, path = course()): Growth[] => [own(path, step, ...skin())];
+export const own = (...steps: Step[]): Growth => ({ ...newGrowth('Growth', 0, steps), id: 'growth', seed: 3 });
+export const pathed = (step: Step, path = course()): Growth[] => [own(path, step, ...skin())];
 const leafy = (step: Step): Growth[] => [own(blade(), step, plain())];
-const row = (of: Growth, ...steps: Step[]): Growth[] => [
+export const row = (of: Growth, ...steps: Step[]): Growth[] => [
   own(
     newStep('arc', { radius: 0.5, sweep: 220, start: -20, lies: 'ground', middleY: 0, points: 120 }),
     newStep('along', { growth: of.id, by: 'count', count: 12, stands: 'origin', facing: 'upright' }),
@@ -66,7 +71,7 @@ const SNOW = [
   { at: 0.75, color: '#3e5a52' },
   { at: 1, color: '#2c423d' },
 ];
-const PAINT = [
+export const PAINT = [
   { at: 0, color: '#2c423d' },
   { at: 1, color: '#d9825b' },
 ];

@@ -1,4 +1,66 @@
 // Written by scripts/smallPictures.ts.
+import controlAlongLean from './control-along-lean.webp';
+import controlAlongVary from './control-along-vary.webp';
+import controlAlongWhorl from './control-along-whorl.webp';
+import controlArcSweep from './control-arc-sweep.webp';
+import controlBendOver from './control-bend-over.webp';
+import controlBladeCup from './control-blade-cup.webp';
+import controlBladeDroop from './control-blade-droop.webp';
+import controlBladeFold from './control-blade-fold.webp';
+import controlBurstCurve from './control-burst-curve.webp';
+import controlBurstDroop from './control-burst-droop.webp';
+import controlBurstSpread from './control-burst-spread.webp';
+import controlCarryExponent from './control-carry-exponent.webp';
+import controlCatenarySag from './control-catenary-sag.webp';
+import controlDisplaceSize from './control-displace-size.webp';
+import controlFalloffSoft from './control-falloff-soft.webp';
+import controlFeelReach from './control-feel-reach.webp';
+import controlFinishGlowLength from './control-finish-glowLength.webp';
+import controlFoldSoft from './control-fold-soft.webp';
+import controlFractalRound from './control-fractal-round.webp';
+import controlFrontRough from './control-front-rough.webp';
+import controlFrontSoft from './control-front-soft.webp';
+import controlGrowFrom from './control-grow-from.webp';
+import controlGrowLevels from './control-grow-levels.webp';
+import controlGrowSoft from './control-grow-soft.webp';
+import controlGrowStagger from './control-grow-stagger.webp';
+import controlHelixAbove from './control-helix-above.webp';
+import controlHelixTurns from './control-helix-turns.webp';
+import controlNoiseEvolve from './control-noise-evolve.webp';
+import controlNoiseHold from './control-noise-hold.webp';
+import controlNoiseSize from './control-noise-size.webp';
+import controlOnPointsLean from './control-on-points-lean.webp';
+import controlOnPointsVary from './control-on-points-vary.webp';
+import controlPhyllotaxisAngle from './control-phyllotaxis-angle.webp';
+import controlRevealDissolve from './control-reveal-dissolve.webp';
+import controlRevealWidth from './control-reveal-width.webp';
+import controlRibbonRoll from './control-ribbon-roll.webp';
+import controlRibbonTwist from './control-ribbon-twist.webp';
+import controlRockBase from './control-rock-base.webp';
+import controlRockEdges from './control-rock-edges.webp';
+import controlRockLumps from './control-rock-lumps.webp';
+import controlRulesAngle from './control-rules-angle.webp';
+import controlRulesShorter from './control-rules-shorter.webp';
+import controlScatterSink from './control-scatter-sink.webp';
+import controlScatterSteepest from './control-scatter-steepest.webp';
+import controlScatterUpright from './control-scatter-upright.webp';
+import controlSettleHeight from './control-settle-height.webp';
+import controlStrandsApart from './control-strands-apart.webp';
+import controlStrandsLean from './control-strands-lean.webp';
+import controlStretchAcross from './control-stretch-across.webp';
+import controlSweepTwist from './control-sweep-twist.webp';
+import controlTerrainRidges from './control-terrain-ridges.webp';
+import controlTerrainRim from './control-terrain-rim.webp';
+import controlTipsAhead from './control-tips-ahead.webp';
+import controlTubeSwell from './control-tube-swell.webp';
+import controlTwineClearance from './control-twine-clearance.webp';
+import controlTwinePitch from './control-twine-pitch.webp';
+import controlWanderRise from './control-wander-rise.webp';
+import controlWanderTurning from './control-wander-turning.webp';
+import controlWaveLength from './control-wave-length.webp';
+import controlWaveSpeed from './control-wave-speed.webp';
+import controlWebBow from './control-web-bow.webp';
+import controlWebDrift from './control-web-drift.webp';
 import cuttingAppear from './cutting-appear.webp';
 import cuttingBarnacles from './cutting-barnacles.webp';
 import cuttingBloomingHead from './cutting-blooming-head.webp';
@@ -102,8 +164,70 @@ import stepWire from './step-wire.webp';
 /** Moments of each, side by side. */
 export const MOMENTS = 8;
 
-/** Small moving pictures of starts, steps and cuttings, by what they are of. */
+/** Small moving pictures of starts, steps, controls and cuttings, by what they are of. */
 export const SMALL: Readonly<Record<string, string>> = {
+  'control-along-lean': controlAlongLean.src,
+  'control-along-vary': controlAlongVary.src,
+  'control-along-whorl': controlAlongWhorl.src,
+  'control-arc-sweep': controlArcSweep.src,
+  'control-bend-over': controlBendOver.src,
+  'control-blade-cup': controlBladeCup.src,
+  'control-blade-droop': controlBladeDroop.src,
+  'control-blade-fold': controlBladeFold.src,
+  'control-burst-curve': controlBurstCurve.src,
+  'control-burst-droop': controlBurstDroop.src,
+  'control-burst-spread': controlBurstSpread.src,
+  'control-carry-exponent': controlCarryExponent.src,
+  'control-catenary-sag': controlCatenarySag.src,
+  'control-displace-size': controlDisplaceSize.src,
+  'control-falloff-soft': controlFalloffSoft.src,
+  'control-feel-reach': controlFeelReach.src,
+  'control-finish-glowLength': controlFinishGlowLength.src,
+  'control-fold-soft': controlFoldSoft.src,
+  'control-fractal-round': controlFractalRound.src,
+  'control-front-rough': controlFrontRough.src,
+  'control-front-soft': controlFrontSoft.src,
+  'control-grow-from': controlGrowFrom.src,
+  'control-grow-levels': controlGrowLevels.src,
+  'control-grow-soft': controlGrowSoft.src,
+  'control-grow-stagger': controlGrowStagger.src,
+  'control-helix-above': controlHelixAbove.src,
+  'control-helix-turns': controlHelixTurns.src,
+  'control-noise-evolve': controlNoiseEvolve.src,
+  'control-noise-hold': controlNoiseHold.src,
+  'control-noise-size': controlNoiseSize.src,
+  'control-on-points-lean': controlOnPointsLean.src,
+  'control-on-points-vary': controlOnPointsVary.src,
+  'control-phyllotaxis-angle': controlPhyllotaxisAngle.src,
+  'control-reveal-dissolve': controlRevealDissolve.src,
+  'control-reveal-width': controlRevealWidth.src,
+  'control-ribbon-roll': controlRibbonRoll.src,
+  'control-ribbon-twist': controlRibbonTwist.src,
+  'control-rock-base': controlRockBase.src,
+  'control-rock-edges': controlRockEdges.src,
+  'control-rock-lumps': controlRockLumps.src,
+  'control-rules-angle': controlRulesAngle.src,
+  'control-rules-shorter': controlRulesShorter.src,
+  'control-scatter-sink': controlScatterSink.src,
+  'control-scatter-steepest': controlScatterSteepest.src,
+  'control-scatter-upright': controlScatterUpright.src,
+  'control-settle-height': controlSettleHeight.src,
+  'control-strands-apart': controlStrandsApart.src,
+  'control-strands-lean': controlStrandsLean.src,
+  'control-stretch-across': controlStretchAcross.src,
+  'control-sweep-twist': controlSweepTwist.src,
+  'control-terrain-ridges': controlTerrainRidges.src,
+  'control-terrain-rim': controlTerrainRim.src,
+  'control-tips-ahead': controlTipsAhead.src,
+  'control-tube-swell': controlTubeSwell.src,
+  'control-twine-clearance': controlTwineClearance.src,
+  'control-twine-pitch': controlTwinePitch.src,
+  'control-wander-rise': controlWanderRise.src,
+  'control-wander-turning': controlWanderTurning.src,
+  'control-wave-length': controlWaveLength.src,
+  'control-wave-speed': controlWaveSpeed.src,
+  'control-web-bow': controlWebBow.src,
+  'control-web-drift': controlWebDrift.src,
   'cutting-appear': cuttingAppear.src,
   'cutting-barnacles': cuttingBarnacles.src,
   'cutting-blooming-head': cuttingBloomingHead.src,

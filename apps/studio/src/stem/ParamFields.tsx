@@ -50,6 +50,7 @@ import { TextField } from './TextField';
 import { firstVariation, VaryButton, VaryField } from './VaryField';
 import { Leaf, type LeafState } from '@/ui/Leaf';
 import { NumberField } from '@/ui/NumberField';
+import { controlHelp } from './pictured';
 import { ProfileField } from '@/ui/ProfileField';
 
 interface Props {
@@ -207,6 +208,7 @@ function NumberParamField({
         spec={spec}
         value={value as number}
         accent={hue}
+        help={controlHelp(declaration.kind, name, spec.help)}
         context={spec.group}
         onChange={set}
         formula={isFormula(base) ? base.formula : null}
@@ -270,7 +272,15 @@ function VaryParam({
 
 const lowerFirst = (text: string): string => text[0].toLowerCase() + text.slice(1);
 
-function ParamField({ growth, hue, step, name, spec, value }: FieldProps & { spec: Exclude<ParamSpec, NumberParam> }) {
+function ParamField({
+  growth,
+  hue,
+  step,
+  declaration,
+  name,
+  spec,
+  value,
+}: FieldProps & { spec: Exclude<ParamSpec, NumberParam> }) {
   const set = (next: ParamValue, live: boolean): void => {
     setParam(growth, step, name, next, 'drag');
     if (!live) endEdit();
@@ -280,7 +290,7 @@ function ParamField({ growth, hue, step, name, spec, value }: FieldProps & { spe
       return (
         <ChoiceField
           label={spec.label}
-          help={spec.help}
+          help={controlHelp(declaration.kind, name, spec.help)}
           options={spec.options}
           value={value as string}
           onChange={(next) => set(next, false)}
@@ -290,7 +300,7 @@ function ParamField({ growth, hue, step, name, spec, value }: FieldProps & { spe
       return (
         <ToggleField
           label={spec.label}
-          help={spec.help}
+          help={controlHelp(declaration.kind, name, spec.help)}
           value={value as boolean}
           onChange={(next) => set(next, false)}
         />

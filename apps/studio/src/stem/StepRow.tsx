@@ -30,10 +30,9 @@ import { focusRow, rowBeside } from '@/ui/focusRow';
 import { RenameInput } from '@/ui/RenameInput';
 import { StepIcon } from '@/ui/StepIcon';
 import { FieldsBox } from './FieldsBox';
+import { stepHelp } from './pictured';
 import { useRowDrag } from './SortableRows';
 import { INK, MONO } from '@/ui/theme';
-
-const StepHelp = dynamic(() => import('./StepHelp').then((module) => module.StepHelp), { ssr: false });
 
 /** Fields are loaded when a step is first opened: a picture can be seen before. */
 const ParamFields = dynamic(() => import('./ParamFields').then((module) => module.ParamFields), { ssr: false });
@@ -209,7 +208,7 @@ export const StepRow = memo(function StepRow({ growth, hue, step: id, notices }:
                 color: on ? 'text.primary' : 'text.secondary',
               }}
             >
-              <Tooltip title={<StepHelp declaration={declaration} />} placement="right" enterDelay={500}>
+              <Tooltip title={stepHelp(declaration)} placement="right" enterDelay={500}>
                 <Box component="span" sx={{ display: 'flex', gap: 1, alignItems: 'center', minWidth: 0 }}>
                   <StepIcon icon={declaration.icon} />
                   {title}

@@ -21,6 +21,8 @@ interface Props {
   /** In front of the label, for screen readers: the field's group. */
   context?: string;
   accent?: string;
+  /** What is shown over the label, the declaration's help where nothing is said. */
+  help?: ReactNode;
   /** Behind the label: what makes it differ from path to path. */
   vary?: ReactNode;
   /** The formula that gives the value, where there is one. */
@@ -39,6 +41,7 @@ export function NumberField({
   end,
   context,
   accent = INK.sprout,
+  help = spec.help,
   vary,
   formula = null,
   onFormula,
@@ -95,7 +98,7 @@ export function NumberField({
       >
         <Box sx={{ display: 'flex', alignItems: 'center', minWidth: 0 }}>
           <Tooltip
-            title={held ? '' : spec.help}
+            title={held ? '' : help}
             placement="left"
             // While it fades it is placed anew with each change, for which the page is laid out on the spot.
             slotProps={held ? { popper: { transition: false } } : undefined}

@@ -14,7 +14,7 @@ import { INK } from './theme';
 const ColorPicker = dynamic(() => import('./ColorPicker').then((module) => module.ColorPicker), { ssr: false });
 
 /** A label with its control beside it, in the columns of the number fields. */
-export function Row({ label, help, children }: { label: string; help: string; children: ReactNode }) {
+export function Row({ label, help, children }: { label: string; help: ReactNode; children: ReactNode }) {
   return (
     <Box
       sx={{
@@ -45,7 +45,7 @@ export function ChoiceField({
   onOpen,
 }: {
   label: string;
-  help: string;
+  help: ReactNode;
   /** Each with the address of a picture, where there are some; empty for what has none. */
   options: readonly { value: string; label: string; picture?: string }[];
   onOpen?: () => void;
@@ -99,7 +99,7 @@ export function ToggleField({
   onChange,
 }: {
   label: string;
-  help: string;
+  help: ReactNode;
   value: boolean;
   onChange: (value: boolean) => void;
 }) {
@@ -125,7 +125,7 @@ export function ColorField({
   onChange,
 }: {
   label: string;
-  help: string;
+  help: ReactNode;
   value: string;
   onChange: (value: string, live: boolean) => void;
 }) {

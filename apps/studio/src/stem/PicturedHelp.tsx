@@ -1,13 +1,12 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import type { StepDeclaration } from '@uvrex/core';
 import { MOMENTS, SMALL } from '@uvrex/examples/small';
 import { SmallPicture } from '@/ui/SmallPicture';
 
-/** What a step does, in a moving picture and a sentence. */
-export function StepHelp({ declaration: { kind, family, help } }: { declaration: StepDeclaration }) {
-  const src = SMALL[`${family === 'start' ? 'start' : 'step'}-${kind}`];
+/** What something does: in a moving picture, where there is one of that name, and in a sentence. */
+export function PicturedHelp({ picture, help }: { picture: string; help: string }) {
+  const src = SMALL[picture];
   return (
     <Box sx={{ width: 232, py: 0.5 }}>
       {src && (
