@@ -1,5 +1,5 @@
 // Makes the pictures in docs/screenshots and the starters' own, from the built application and the demo data; with `docs`
-// behind it only those in docs/screenshots.
+// behind it only those in docs/screenshots, with names of starters only theirs.
 import { spawn } from 'node:child_process';
 import { writeFile } from 'node:fs/promises';
 import { chromium, type Page } from '@playwright/test';
@@ -47,7 +47,8 @@ try {
       break;
     await page.waitForTimeout(500);
   }
-  const starters = process.argv.includes('docs') ? [] : Object.entries(STARTER_FRAMES);
+  const wanted = process.argv.slice(2);
+  const starters = Object.entries(STARTER_FRAMES).filter(([id]) => wanted.length === 0 || wanted.includes(id));
   for (const [starter, { name, frame }] of starters) {
     await page.goto(`http://localhost:${port}/`);
     await page.getByRole('button', { name: `Open the starter ${name}`, exact: true }).click();
