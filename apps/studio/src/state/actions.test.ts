@@ -9,7 +9,9 @@ import {
   chooseAllKeys,
   deleteGrowth,
   deleteKeys,
+  deleteStep,
   duplicateGrowth,
+  duplicateStep,
   makeItem,
   moveKeys,
   moveStep,
@@ -22,6 +24,7 @@ import {
   toggleKey,
   toggleKeys,
   toggleMarker,
+  toggleStep,
 } from './actions';
 import { say } from '@/ui/Toasts';
 import { edit, endEdit, joinEdits, openScene, travel, useDocument } from './document';
@@ -136,6 +139,35 @@ test('a new front reaches over the range; what begins on another growth begins o
   expect(growth().steps[0].params.growth).toBe(line);
   // Thousands of paths begin with the lightest skin.
   expect(kinds()).toEqual(['edges', 'grow', 'wire', 'finish']);
+});
+
+test('a step is doubled beside itself, switched off and on, and deleted with the keys that were chosen of it', () => {
+  const { id } = growth();
+  const grow = stepOfKind('grow');
+  duplicateStep(id, grow.id);
+  expect(kinds()).toEqual(['line', 'grow', 'grow', 'tube', 'finish']);
+  const [first, second] = growth().steps.slice(1, 3);
+  expect(first).toBe(grow);
+  expect(second).toEqual({ ...grow, id: second.id });
+  expect(second.id).not.toBe(grow.id);
+
+  toggleStep(id, second.id);
+  expect(growth().steps.map(({ on }) => on)).toEqual([true, true, false, true, true]);
+  toggleStep(id, second.id);
+  expect(growth().steps[2].on).toBe(true);
+
+  const key = (step: string) => ({ growth: id, step, param: 'to', frame: 1 });
+  setView({ keys: [key(grow.id), key(second.id)] });
+  deleteStep(id, grow.id);
+  expect(growth().steps.map((step) => step.id)).not.toContain(grow.id);
+  expect(kinds()).toEqual(['line', 'grow', 'tube', 'finish']);
+  expect(useView.getState().keys).toEqual([key(second.id)]);
+  expect(travel('undo')).toBe('Delete Grow');
+  expect(growth().steps).toHaveLength(5);
+
+  const before = scene();
+  for (const change of [duplicateStep, toggleStep, deleteStep]) change(id, 'none such');
+  expect(scene()).toBe(before);
 });
 
 test('moving a step and undoing it', () => {

@@ -91,6 +91,11 @@ describe('even respacing', () => {
     );
   });
 
+  test('goes along an open line, whatever its pieces are', () => {
+    const line = Float64Array.of(0, 0, 0, 1, 0, 0, 4, 0, 0, 4, 2, 0);
+    expect([...resample(line, 4, false)]).toEqual([0, 0, 0, 2, 0, 0, 4, 0, 0, 4, 2, 0]);
+  });
+
   test('goes round a closed square, its last side and doubled corners too', () => {
     const square = Float64Array.of(0, 0, 0, 0, 0, 0, 1, 0, 0, 1, 1, 0, 1, 1, 0, 0, 1, 0);
     const even = [0, 0, 0, 0.5, 0, 0, 1, 0, 0, 1, 0.5, 0, 1, 1, 0, 0.5, 1, 0, 0, 1, 0, 0, 0.5, 0];

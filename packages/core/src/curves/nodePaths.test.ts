@@ -74,6 +74,22 @@ test.each([
   close(rowsOf(paths.arrival!, paths), wanted);
 });
 
+test('where it gets to all tips at once, each place goes by the longest way beyond it', () => {
+  //     0 – 1 – 2     and from 1: 3 – 4
+  const paths = nodePaths(
+    {
+      parents: Int32Array.of(-1, 0, 1, 1, 3),
+      positions: Float32Array.of(0, 0, 0, 0, 1, 0, 1, 1, 0, 0, 2, 0, 0, 3, 0),
+      births: Uint32Array.of(0, 1, 2, 2, 3),
+    },
+    { running: 'together', exponent: 2 },
+  );
+  close(rowsOf(paths.arrival!, paths), [
+    [0, 1 / 3, 2 / 3, 1],
+    [1 / 3, 1],
+  ]);
+});
+
 test('a root that nothing grew from is no path', () => {
   const paths = nodePaths(
     { parents: Int32Array.of(-1, -1, 1), positions: new Float32Array(9), births: Uint32Array.of(0, 0, 1) },

@@ -54,6 +54,7 @@ describe('standing on the path', () => {
     const { paths, copies } = await placed([path], { stands, by: 'count', count: 40, size: 1.7 }, rod);
     const n = paths!.positions.length / 3;
     for (let k = 0; k < copies!.ids.length; k++) {
+      expect(new Set(copies!.sizes.subarray(3 * k, 3 * k + 3))).toEqual(new Set([Math.fround(1.7)]));
       const turn = turnOf(copies!, k);
       const up = stands === 'middle' ? 0.15 * copies!.sizes[3 * k] : 0;
       const lies = add(at(copies!.positions, k), turnedBy(turn, [0, up, 0]));

@@ -104,6 +104,11 @@ describe('points scattered on a skin', () => {
   });
 });
 
+test('within limits of the slope there are as many as are asked for', async () => {
+  for (const slopes of [{ steepest: 60 }, { flattest: 120 }] as Record<string, ParamValue>[])
+    expect((await points([ball(), scatter({ count: 150, ...slopes })])).ids).toHaveLength(150);
+});
+
 describe('scattered points ride on their skin', () => {
   const bends: ParamValue = {
     keys: [
@@ -237,9 +242,13 @@ test('copies stand on scattered points, each shape of item once, and none is add
 });
 
 test('what would take too many is told before it is begun', async () => {
-  for (const by of ['spacing', 'edges']) {
-    const scene = sceneOf([ball(), scatter({ by, spacing: 0.0001 })]);
-    const [{ notices }] = (await testEvaluator().evaluate(scene, 1)).growths;
-    expect(notices[0].what).toMatch(/points/);
-  }
+  const told = async (start: Step, by: string, spacing: number): Promise<string> => {
+    const [{ notices }] = (await testEvaluator().evaluate(sceneOf([start, scatter({ by, spacing })]), 1)).growths;
+    return notices[0].what;
+  };
+  for (const by of ['spacing', 'edges']) expect(await told(ball(), by, 0.0001)).toMatch(/points/);
+  // A cube of one metre has twelve edges of that and a diagonal on each of its faces, of which there are twelve.
+  const cube = newStep('solid', { which: 'box', width: 1, height: 1, depth: 1 });
+  const most = Math.ceil((12 + 6 * Math.SQRT2) / 1e-6) + 12;
+  expect(await told(cube, 'edges', 1e-6)).toContain(most.toLocaleString('en-GB').slice(0, 6));
 });
