@@ -1,3 +1,5 @@
+import { faceNormal } from './faceNormal';
+import { mapped } from './filled';
 import type { Mesh } from './mesh';
 import { topologyInTime } from './topology';
 
@@ -27,7 +29,10 @@ export async function featureEdges(
   for (let i = 0; i < vertices.length; i++)
     for (let c = 0; c < 3; c++) places[3 * i + c] = mesh.positions[3 * vertices[i] + c] + 0;
   await breathe();
-  const { normals, flat } = normalsOf(places, corners);
+  const own = mapped(Uint32Array, corners, (place) => vertices[place]);
+  const normals = new Float64Array(corners.length);
+  const flat = new Uint8Array(corners.length / 3);
+  for (let f = 0; f < flat.length; f++) if (faceNormal(mesh.positions, own, f, normals, 3 * f) === 0) flat[f] = 1;
   await breathe();
   // How many faces with an area lie at each edge, and the first two of them.
   const count = new Uint32Array(edges.count);
@@ -55,33 +60,6 @@ export async function featureEdges(
 
 /** So many edges between two breaths. */
 const CHUNK = 1 << 15;
-
-/** Unit normals of faces, and which of them have no area. */
-function normalsOf(places: Float64Array, corners: Uint32Array): { normals: Float64Array; flat: Uint8Array } {
-  const normals = new Float64Array(corners.length);
-  const flat = new Uint8Array(corners.length / 3);
-  for (let f = 0; f < flat.length; f++) {
-    const a = 3 * corners[3 * f];
-    const b = 3 * corners[3 * f + 1];
-    const c = 3 * corners[3 * f + 2];
-    const ux = places[b] - places[a];
-    const uy = places[b + 1] - places[a + 1];
-    const uz = places[b + 2] - places[a + 2];
-    const vx = places[c] - places[a];
-    const vy = places[c + 1] - places[a + 1];
-    const vz = places[c + 2] - places[a + 2];
-    const x = uy * vz - uz * vy;
-    const y = uz * vx - ux * vz;
-    const z = ux * vy - uy * vx;
-    const size = Math.sqrt(x * x + y * y + z * z);
-    if (size > 0) {
-      normals[3 * f] = x / size;
-      normals[3 * f + 1] = y / size;
-      normals[3 * f + 2] = z / size;
-    } else flat[f] = 1;
-  }
-  return { normals, flat };
-}
 
 /** A run of edges: the places that it goes through. */
 export interface EdgeRun {

@@ -1,7 +1,7 @@
 import { hash } from '../fields/random';
 import type { Mesh } from '../geometry/mesh';
 import type { SurfacePlaces } from '../geometry/surfacePlaces';
-import { faceNormal } from './softNormals';
+import { faceNormal } from '../geometry/faceNormal';
 
 const { floor, max, min, sqrt } = Math;
 

@@ -1,8 +1,9 @@
+import { faceNormal } from '../geometry/faceNormal';
 import type { Mesh } from '../geometry/mesh';
 import type { SurfacePlaces } from '../geometry/surfacePlaces';
 import { topologyInTime } from '../geometry/topology';
 import { EdgeTable } from '../geometry/weld';
-import { type Breathe, CHUNK, faceNormal } from './softNormals';
+import { type Breathe, CHUNK } from './softNormals';
 
 /** Faces that lean no more than so against each other are one: the edge between them is none of the form's. */
 const FLAT = Math.cos((0.5 * Math.PI) / 180);

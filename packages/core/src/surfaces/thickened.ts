@@ -1,9 +1,10 @@
+import { faceNormal } from '../geometry/faceNormal';
 import { facesFrom } from '../geometry/faceAttributes';
 import { mapped } from '../geometry/filled';
 import type { Mesh } from '../geometry/mesh';
 import { topologyInTime } from '../geometry/topology';
 import { scale, type Vec3 } from '../geometry/vec';
-import { type Breathe, CHUNK, cornerAngle, faceNormal, pickedMesh, withSoftNormals } from './softNormals';
+import { type Breathe, CHUNK, cornerAngle, pickedMesh, withSoftNormals } from './softNormals';
 
 /**
  * A mesh made thick: both its faces, moved apart along the normals, and rims where it is open. Closed meshes become
