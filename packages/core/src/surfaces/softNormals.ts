@@ -58,21 +58,24 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
   const soft = await softPlaces(normals, weights, starts, corners, limit, breathe);
   const made = new Vertices(indices.length, positionsCount(mesh));
   const outIndices = new Uint32Array(indices.length);
+  // Where all is soft, a vertex has one normal whichever face asks.
+  const only = new Int32Array(of.length).fill(-1);
   for (let corner = 0; corner < indices.length; corner++) {
     if (corner % (3 * CHUNK) === 0) await breathe();
+    const vertex = indices[corner];
+    const place = of[vertex];
+    if (soft[3 * place] === soft[3 * place]) {
+      if (only[vertex] < 0) only[vertex] = made.idOf(vertex, soft[3 * place], soft[3 * place + 1], soft[3 * place + 2]);
+      outIndices[corner] = only[vertex];
+      continue;
+    }
     const own = corner - (corner % 3);
     const ox = normals[own];
     const oy = normals[own + 1];
     const oz = normals[own + 2];
-    const place = of[indices[corner]];
-    let x = soft[3 * place];
-    let y = soft[3 * place + 1];
-    let z = soft[3 * place + 2];
-    if (x === x) {
-      outIndices[corner] = made.idOf(indices[corner], x, y, z);
-      continue;
-    }
-    x = y = z = 0;
+    let x = 0;
+    let y = 0;
+    let z = 0;
     for (let at = starts[place]; at < starts[place + 1]; at++) {
       const other = corners[at];
       const n = other - (other % 3);
@@ -87,7 +90,7 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
       y /= length;
       z /= length;
     } else [x, y, z] = ox === 0 && oy === 0 && oz === 0 ? [0, 1, 0] : [ox, oy, oz];
-    outIndices[corner] = made.idOf(indices[corner], x, y, z);
+    outIndices[corner] = made.idOf(vertex, x, y, z);
   }
   await breathe();
   const vertices = await pickedInTime(MESH, mesh, 'vertex', made.sources, breathe);
