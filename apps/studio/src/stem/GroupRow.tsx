@@ -4,15 +4,18 @@ import ExpandMore from '@mui/icons-material/ExpandMore';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
+import dynamic from 'next/dynamic';
 import { memo, useState } from 'react';
 import { changeGroup, foldGroup, ungroup } from '@/state/groups';
 import { useDocument } from '@/state/document';
 import { chosenIn, setView, useView } from '@/state/view';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';
-import { HueRow } from './HueRow';
 import { CUT, Eye, rowStyle } from './listStyle';
 import { useRowDrag } from './SortableRows';
+
+// Loaded with the menu that it stands in.
+const HueItems = dynamic(() => import('./HueItems').then((module) => module.HueItems), { ssr: false });
 
 interface Props {
   group: string;
@@ -91,7 +94,7 @@ export const GroupRow = memo(function GroupRow({ group: id, members }: Props) {
         ]}
       >
         {(close) => (
-          <HueRow
+          <HueItems
             value={group.hue}
             pick={(hue) => {
               changeGroup(id, 'Change hue', { hue });

@@ -4,6 +4,7 @@ import Lock from '@mui/icons-material/Lock';
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
+import dynamic from 'next/dynamic';
 import { memo, type MouseEvent, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Growth } from '@uvrex/core';
@@ -18,9 +19,11 @@ import { PodShape } from '@/timeline/PodShape';
 import { focusRow, rowBeside } from '@/ui/focusRow';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';
-import { HueRow } from './HueRow';
 import { CUT, Dot, Eye, rowStyle } from './listStyle';
 import { useRowDrag } from './SortableRows';
+
+// Loaded with the menu that it stands in.
+const HueItems = dynamic(() => import('./HueItems').then((module) => module.HueItems), { ssr: false });
 
 /** Measured frame by frame; the row around it need not be drawn anew each time. */
 function SmallPod({ growth, hue, visible }: { growth: string; hue: string; visible: boolean }) {
@@ -137,7 +140,7 @@ export const GrowthRow = memo(function GrowthRow({ growth: id, inGroup, shown, c
         ]}
       >
         {(close) => (
-          <HueRow
+          <HueItems
             value={hue}
             pick={(next) => {
               changeGrowth(id, 'Change hue', { hue: next });

@@ -15,7 +15,7 @@ export function Guides({ holder }: { holder: Holder }) {
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between' }}>
-        <h3>Guides</h3>
+        <h2>Guides</h2>
         <Button color="inherit" sx={{ fontSize: 12, py: 0, color: 'text.secondary' }} onClick={() => addGuide('point')}>
           + Guide
         </Button>

@@ -71,10 +71,10 @@ export function ScenePanel() {
         overflowY: 'auto',
         px: 1.75,
         pb: 3,
-        '& h3': { m: 0, pt: 1.5, pb: 0.25, fontSize: 12, fontWeight: 600, color: 'text.secondary' },
+        '& h2': { m: 0, pt: 1.5, pb: 0.25, fontSize: 12, fontWeight: 600, color: 'text.secondary' },
       }}
     >
-      <h3>Time</h3>
+      <h2>Time</h2>
       {field('first', first, (draft, next) => (draft.range = [next, Math.max(next + 1, draft.range[1])]))}
       {field('last', last, (draft, next) => (draft.range = [Math.min(next - 1, draft.range[0]), next]))}
       {field('fps', scene.fps, (draft, next) => (draft.fps = next))}
@@ -86,7 +86,7 @@ export function ScenePanel() {
           const declaration = declarationOf(owner.kind)!;
           return (
             <Box key={owner.id} role="group" aria-label={declaration.label}>
-              <h3>{declaration.label}</h3>
+              <h2>{declaration.label}</h2>
               <ParamFields growth={holder} step={owner} declaration={declaration} />
             </Box>
           );

@@ -85,37 +85,42 @@ export function Header() {
 function Naming() {
   const name = useDocument((state) => state.scene.name);
   const [naming, setNaming] = useState(false);
-  return naming ? (
-    <Box sx={{ width: 240, display: 'flex' }}>
-      <RenameInput
-        value={name}
-        label="Name of the scene"
-        done={(next) => {
-          setNaming(false);
-          if (next) edit('Rename scene', (scene) => void (scene.name = next));
-        }}
-      />
+  return (
+    // The page is about the scene.
+    <Box component="h1" sx={{ m: 0, minWidth: 0, font: 'inherit' }}>
+      {naming ? (
+        <Box sx={{ width: 240, display: 'flex' }}>
+          <RenameInput
+            value={name}
+            label="Name of the scene"
+            done={(next) => {
+              setNaming(false);
+              if (next) edit('Rename scene', (scene) => void (scene.name = next));
+            }}
+          />
+        </Box>
+      ) : (
+        <Tooltip title="Rename">
+          <ButtonBase
+            onClick={() => setNaming(true)}
+            sx={{
+              display: 'block',
+              minWidth: 60,
+              overflow: 'hidden',
+              textOverflow: 'ellipsis',
+              whiteSpace: 'nowrap',
+              fontWeight: 650,
+              fontSize: 14,
+              fontFamily: 'inherit',
+              borderRadius: 1,
+              px: 0.5,
+            }}
+          >
+            {name}
+          </ButtonBase>
+        </Tooltip>
+      )}
     </Box>
-  ) : (
-    <Tooltip title="Rename">
-      <ButtonBase
-        onClick={() => setNaming(true)}
-        sx={{
-          display: 'block',
-          minWidth: 60,
-          overflow: 'hidden',
-          textOverflow: 'ellipsis',
-          whiteSpace: 'nowrap',
-          fontWeight: 650,
-          fontSize: 14,
-          fontFamily: 'inherit',
-          borderRadius: 1,
-          px: 0.5,
-        }}
-      >
-        {name}
-      </ButtonBase>
-    </Tooltip>
   );
 }
 

@@ -31,7 +31,19 @@ export function SmallRoom() {
         <Box component={Link} href="/" sx={wordmark} aria-label="To the library">
           uvrex
         </Box>
-        <Box sx={{ fontWeight: 650, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{name}</Box>
+        <Box
+          component="h1"
+          sx={{
+            m: 0,
+            font: 'inherit',
+            fontWeight: 650,
+            overflow: 'hidden',
+            textOverflow: 'ellipsis',
+            whiteSpace: 'nowrap',
+          }}
+        >
+          {name}
+        </Box>
       </Box>
       <Box component="main" sx={{ position: 'relative', minHeight: 0, overflow: 'hidden', touchAction: 'none' }}>
         <Guarded what="The picture">

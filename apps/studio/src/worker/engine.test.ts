@@ -185,4 +185,18 @@ describe('frames arrive with all their arrays', () => {
     expect(arraysOf(await engine.evaluate(1))).toEqual([others]);
     engine.dispose();
   });
+
+  test('where an array is missing that neither side has, another worker takes over', async () => {
+    const restarted = jest.fn();
+    const engine = new Engine(restarted);
+    const first = worker();
+    first.emit('message', { data: { news: 'alive' } });
+    answers = [frame('a', null)];
+    await expect(engine.evaluate(1)).rejects.toBeInstanceOf(EngineLost);
+    expect(first.ended).toBe(true);
+    expect(restarted).toHaveBeenCalledTimes(1);
+    answers = [frame('a', faces)];
+    expect(arraysOf(await engine.evaluate(1))).toEqual([faces]);
+    engine.dispose();
+  });
 });

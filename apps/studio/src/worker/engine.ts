@@ -77,14 +77,20 @@ export class Engine {
     const sent = await this.#run((api, ticket) => api.evaluate(ticket, frame, limit));
     if (!sent) return null;
     const take = (key: string, shown: Crossing<Shown>): Shown => this.#received.take<Shown>(key, shown);
-    return {
-      ...sent,
-      growths: sent.growths.map(({ shown, ...growth }) => ({
-        ...growth,
-        shown: shown && take(growth.key, shown),
-      })),
-      items: sent.items.map(({ key, shown }) => ({ key, shown: take(key, shown) })),
-    };
+    try {
+      return {
+        ...sent,
+        growths: sent.growths.map(({ shown, ...growth }) => ({
+          ...growth,
+          shown: shown && take(growth.key, shown),
+        })),
+        items: sent.items.map(({ key, shown }) => ({ key, shown: take(key, shown) })),
+      };
+    } catch {
+      // Both sides no longer hold the same, as after an answer that broke off half made: they begin anew.
+      this.#lose();
+      throw new EngineLost(this.#stage);
+    }
   }
 
   /** What a frame is, or adds, in a format of geometry, under the same rules. */
