@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { canvas, copies, goTo, openEmpty, openNamed, openStep, pictureAt } from './helpers';
 import { Hands } from './hands';
@@ -36,6 +37,7 @@ test.describe('a phone', () => {
   test('shows a scene and plays it, and says where it can be edited', async ({ page }) => {
     await openNamed(page, 'Mooring chain');
     await expect(page.getByText('To edit it, open it on a larger screen.')).toBeVisible();
+    expect((await new AxeBuilder({ page }).analyze()).violations.map(({ id }) => id)).toEqual([]);
     await expect(page.getByRole('button', { name: 'Add a step' })).toHaveCount(0);
     const before = await canvas(page).getAttribute('data-frame');
     await page.getByRole('button', { name: 'Play' }).tap();

@@ -72,9 +72,6 @@ test('axe finds nothing on any screen, sheet or menu', async ({ page }) => {
     await button(name).click();
     expect([name, await found()]).toEqual([name, []]);
   }
-  await page.setViewportSize({ width: 390, height: 800 });
-  await expect(page.getByText('larger screen')).toBeVisible();
-  expect(await found()).toEqual([]);
 });
 
 test("the studio's script is under 600 kB compressed", async ({ page }) => {
