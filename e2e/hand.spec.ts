@@ -413,10 +413,11 @@ test('the help of a control shows how it moves, whole, and stands still where mo
   const label = noise.locator('label', { hasText: /^Hold base$/ });
   await page.emulateMedia({ reducedMotion: 'no-preference' });
   await label.hover();
-  const shown = page.getByRole('tooltip');
+  // By its words: one help fades away while the next comes.
+  const shown = page.getByRole('tooltip').filter({ hasText: 'Share of the path' });
   const moving = shown.locator('[style*="background-image"]');
   await expect(moving).toHaveCSS('animation-iteration-count', 'infinite');
-  await expect(shown).toContainText('Share of the path');
+  await expect(shown).toBeVisible();
   const { x, y, width, height } = (await shown.boundingBox())!;
   const room = page.viewportSize()!;
   expect(Math.min(x, y, room.width - x - width, room.height - y - height)).toBeGreaterThanOrEqual(0);
@@ -424,6 +425,8 @@ test('the help of a control shows how it moves, whole, and stands still where mo
   await expect(moving).toHaveCSS('animation-name', 'none');
   // Others say it in a sentence.
   await noise.locator('label', { hasText: /^Detail$/ }).hover();
-  await expect(shown).toContainText('Layers');
-  await expect(moving).toHaveCount(0);
+  const said = page.getByRole('tooltip').filter({ hasText: 'Layers' });
+  await expect(said).toBeVisible();
+  await expect(said.locator('[style*="background-image"]')).toHaveCount(0);
+  await expect(shown).toHaveCount(0);
 });
