@@ -271,6 +271,16 @@ test('a line is taken hold of in the view: an end is dragged, its numbers follow
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(line.getByLabel('To X', { exact: true })).toHaveValue('0');
   await expect(line.getByLabel('To Y', { exact: true })).toHaveValue('2');
+  // Escape takes back what a drag has done, the pointer still down.
+  await page.mouse.move(dot.x + dot.width / 2, dot.y + dot.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(dot.x + 90, dot.y + 40, { steps: 5 });
+  await expect(line.getByLabel('To X', { exact: true })).not.toHaveValue('0');
+  await page.keyboard.press('Escape');
+  await page.mouse.move(dot.x + 120, dot.y + 40, { steps: 3 });
+  await page.mouse.up();
+  await expect(line.getByLabel('To X', { exact: true })).toHaveValue('0');
+  await expect(line.getByLabel('To Y', { exact: true })).toHaveValue('2');
   // By keys, a centimetre or with Shift ten.
   await from.press('ArrowRight');
   await from.press('Shift+PageDown');

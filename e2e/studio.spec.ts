@@ -104,12 +104,24 @@ test.describe('the starter', () => {
     await page.mouse.down();
     await page.mouse.move(label.x + 40, label.y + 8, { steps: 3 });
     const held = await tube.getByLabel('Radius', { exact: true }).inputValue();
-    await tube.getByText('Radius', { exact: true }).dispatchEvent('pointercancel');
+    await tube.getByText('Radius', { exact: true }).dispatchEvent('pointercancel', { pointerId: 1 });
     await page.mouse.move(label.x + 80, label.y + 8, { steps: 3 });
     await expect(tube.getByLabel('Radius', { exact: true })).toHaveValue(held);
     await page.mouse.up();
     expect(held).not.toBe('0.066');
     await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+
+    // Escape takes it back, and nothing is left of it to undo.
+    await page.mouse.move(label.x + 10, label.y + 8);
+    await page.mouse.down();
+    await page.mouse.move(label.x + 40, label.y + 8, { steps: 3 });
+    await expect(tube.getByLabel('Radius', { exact: true })).toHaveValue(held);
+    await page.keyboard.press('Escape');
+    await expect(tube.getByLabel('Radius', { exact: true })).toHaveValue('0.066');
+    await page.mouse.move(label.x + 80, label.y + 8, { steps: 3 });
+    await page.mouse.up();
+    await expect(tube.getByLabel('Radius', { exact: true })).toHaveValue('0.066');
     await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
   });
 });

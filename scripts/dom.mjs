@@ -12,6 +12,7 @@ export default class Dom extends TestEnvironment {
     Object.assign(this.global.Element.prototype, {
       setPointerCapture() {},
       releasePointerCapture() {},
+      hasPointerCapture: () => false,
       scrollIntoView() {},
     });
     this.global.PointerEvent ??= class PointerEvent extends this.global.MouseEvent {
@@ -21,6 +22,8 @@ export default class Dom extends TestEnvironment {
         this.pointerType = more.pointerType ?? 'mouse';
       }
     };
+    // Every browser has it, and by it libraries know that there are pointer events.
+    this.global.onpointerdown ??= null;
     // React waits for what a test has done only where it is told that there is one.
     this.global.IS_REACT_ACT_ENVIRONMENT = true;
   }

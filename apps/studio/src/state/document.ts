@@ -125,6 +125,12 @@ export const endEdit = (): void => {
   if (joined === null) useDocument.setState(({ history }) => ({ history: seal(history) }));
 };
 
+/** Puts the scene and its history back as they were a moment ago, as if what was changed since had not been. */
+export function putBack(before: Pick<DocumentState, 'id' | 'scene' | 'history'>): void {
+  const { id, scene } = useDocument.getState();
+  if (id === before.id && scene !== before.scene) useDocument.setState(before);
+}
+
 /** Takes the last change back, or does it again. Returns what it was, or null when there was none. */
 export function travel(direction: 'undo' | 'redo'): string | null {
   const { scene, history } = useDocument.getState();

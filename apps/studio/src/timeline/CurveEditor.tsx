@@ -1,9 +1,10 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import type { KeyboardEvent } from 'react';
 import { type BezierEase, CSS_EASES, type Ease, easeAt } from '@uvrex/core';
-import { endEdit } from '@/state/document';
+import { useDrag } from '@/ui/drag';
+import { pressed } from '@/ui/pressed';
 import { INK, MONO } from '@/ui/theme';
 
 const SIZE = 168;
@@ -27,24 +28,18 @@ function handlesOf(ease: Ease): BezierEase {
 /** An easing as a curve with two handles: drag them, or move them with the arrow keys. */
 export function CurveEditor({ ease, set }: { ease: Ease; set: (ease: BezierEase, merge: string | null) => void }) {
   const [x1, y1, x2, y2] = handlesOf(ease);
-  const dragged = useRef<0 | 1 | null>(null);
   const put = (which: 0 | 1, x: number, y: number, merge: string | null): void => {
     const [a, b] = [Math.min(1, Math.max(0, x)), Math.min(1.4, Math.max(-0.4, y))].map(
       (v) => Math.round(v * 1000) / 1000,
     );
     set(which === 0 ? [a, b, x2, y2] : [x1, y1, a, b], merge);
   };
-  const onMove = (event: PointerEvent<SVGElement>, which: 0 | 1): void => {
-    if (dragged.current !== which) return;
-    const area = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-    const [x, y] = [event.clientX - area.left, event.clientY - area.top];
-    put(which, (x - 12) / (SIZE - 24), (SIZE - OVER * box - y) / box, 'curve');
-  };
+  const drag = useDrag<0 | 1>({
+    move: (which, { at: { x, y } }) => put(which, (x - 12) / (SIZE - 24), (SIZE - OVER * box - y) / box, 'curve'),
+  });
   const onKey = (event: KeyboardEvent, which: 0 | 1): void => {
-    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+    const by = pressed(event, { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] });
     if (!by) return;
-    event.preventDefault();
-    event.stopPropagation();
     const step = event.shiftKey ? 0.1 : 0.01;
     const [x, y] = which === 0 ? [x1, y1] : [x2, y2];
     put(which, x + by[0] * step, y + by[1] * step, null);
@@ -74,20 +69,7 @@ export function CurveEditor({ ease, set }: { ease: Ease; set: (ease: BezierEase,
             aria-label={which === 0 ? 'Handle of this key' : 'Handle of the next key'}
             cursor="grab"
             onKeyDown={(event) => onKey(event, which)}
-            onPointerDown={(event) => {
-              event.currentTarget.setPointerCapture(event.pointerId);
-              event.currentTarget.focus();
-              dragged.current = which;
-            }}
-            onPointerMove={(event) => onMove(event, which)}
-            onPointerUp={() => {
-              dragged.current = null;
-              endEdit();
-            }}
-            onPointerCancel={() => {
-              dragged.current = null;
-              endEdit();
-            }}
+            {...drag(which)}
           />
         ))}
       </svg>

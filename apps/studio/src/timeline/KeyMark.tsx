@@ -1,9 +1,9 @@
 'use client';
 
-import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import type { KeyboardEvent } from 'react';
 import { deleteKeys, moveKeys } from '@/state/actions';
-import { endEdit } from '@/state/document';
 import { type KeyAddress, setView, useView } from '@/state/view';
+import { useDrag } from '@/ui/drag';
 import { INK } from '@/ui/theme';
 import { sameKey } from './keys';
 import { frameAt, type Scale } from './scale';
@@ -22,16 +22,26 @@ interface Props {
 /** A key on the timeline: drag to move it in time, Delete to remove it, double-click or Enter for its easing. */
 export function KeyMark({ keys, x, y, label, shape, scale, openEasing }: Props) {
   const chosen = useView((state) => keys.every((key) => state.keys.some((other) => sameKey(key, other))));
-  const drag = useRef<{ frame: number; keys: KeyAddress[] } | null>(null);
-
-  const frameOf = (event: PointerEvent): number =>
-    frameAt(scale, event.clientX - (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect().left);
   const choose = (adding: boolean): KeyAddress[] => {
     const others = useView.getState().keys;
     const next = chosen ? others : adding ? [...others, ...keys] : keys;
     setView({ keys: next, growth: keys[0].growth });
     return next;
   };
+  const drag = useDrag<void, { frame: number; keys: KeyAddress[]; before: KeyAddress[] }>({
+    take(_, { at, event }) {
+      const before = choose(event.shiftKey);
+      return { frame: frameAt(scale, at.x), keys: before, before };
+    },
+    move(_, { at }, kept) {
+      const frame = frameAt(scale, at.x);
+      if (frame === kept.frame) return;
+      kept.keys = moveKeys(kept.keys, frame - kept.frame, 'keys');
+      kept.frame = frame;
+      setView({ keys: kept.keys });
+    },
+    end: (_, { before }, ending) => ending === 'taken back' && setView({ keys: before }),
+  });
   const onKey = (event: KeyboardEvent): void => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
     if (by) setView({ keys: moveKeys(choose(false), by * (event.shiftKey ? 10 : 1), 'keys by hand') });
@@ -66,29 +76,7 @@ export function KeyMark({ keys, x, y, label, shape, scale, openEasing }: Props) 
         choose(false);
         openEasing(event.currentTarget);
       }}
-      onPointerDown={(event) => {
-        event.stopPropagation();
-        if (event.button !== 0) return;
-        event.currentTarget.setPointerCapture(event.pointerId);
-        event.currentTarget.focus();
-        drag.current = { frame: frameOf(event), keys: choose(event.shiftKey) };
-      }}
-      onPointerMove={(event) => {
-        if (!drag.current) return;
-        const frame = frameOf(event);
-        if (frame === drag.current.frame) return;
-        const moved = moveKeys(drag.current.keys, frame - drag.current.frame, 'keys');
-        drag.current = { frame, keys: moved };
-        setView({ keys: moved });
-      }}
-      onPointerUp={() => {
-        drag.current = null;
-        endEdit();
-      }}
-      onPointerCancel={() => {
-        drag.current = null;
-        endEdit();
-      }}
+      {...drag()}
     />
   );
 }

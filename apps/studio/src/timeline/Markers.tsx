@@ -1,9 +1,10 @@
 'use client';
 
-import { type KeyboardEvent, useRef, useState } from 'react';
+import { type KeyboardEvent, useState } from 'react';
 import { changeMarker } from '@/state/actions';
-import { edit, endEdit, useDocument } from '@/state/document';
+import { edit, useDocument } from '@/state/document';
 import { setView } from '@/state/view';
+import { useDrag } from '@/ui/drag';
 import { RenameInput } from '@/ui/RenameInput';
 import { INK } from '@/ui/theme';
 import { frameAt, type Scale, xOf } from './scale';
@@ -12,7 +13,10 @@ import { frameAt, type Scale, xOf } from './scale';
 export function Markers({ scale }: { scale: Scale }) {
   const markers = useDocument((state) => state.scene.markers);
   const [naming, setNaming] = useState<number | null>(null);
-  const dragged = useRef<{ index: number; moved: boolean } | null>(null);
+  const drag = useDrag<number>({
+    move: (index, { at }) => changeMarker(index, { frame: frameAt(scale, at.x) }, 'marker'),
+    click: (index) => setView({ frame: markers[index].frame, playing: false }),
+  });
   const onKey = (event: KeyboardEvent, index: number): void => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
     const { frame } = markers[index];
@@ -42,30 +46,7 @@ export function Markers({ scale }: { scale: Scale }) {
               cursor="pointer"
               onKeyDown={(event) => onKey(event, index)}
               onDoubleClick={() => setNaming(index)}
-              onPointerDown={(event) => {
-                event.stopPropagation();
-                event.currentTarget.setPointerCapture(event.pointerId);
-                event.currentTarget.focus();
-                dragged.current = { index, moved: false };
-              }}
-              onPointerMove={(event) => {
-                const drag = dragged.current;
-                if (drag?.index !== index) return;
-                const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-                const next = frameAt(scale, event.clientX - box.left);
-                if (next === frame) return;
-                drag.moved = true;
-                changeMarker(index, { frame: next }, 'marker');
-              }}
-              onPointerUp={() => {
-                if (dragged.current && !dragged.current.moved) setView({ frame, playing: false });
-                dragged.current = null;
-                endEdit();
-              }}
-              onPointerCancel={() => {
-                dragged.current = null;
-                endEdit();
-              }}
+              {...drag(index)}
             />
             {naming === index ? (
               <foreignObject x={7} y={4} width={120} height={22} onPointerDown={(event) => event.stopPropagation()}>

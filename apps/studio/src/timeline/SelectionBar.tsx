@@ -1,19 +1,29 @@
 'use client';
 
-import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import type { KeyboardEvent } from 'react';
 import { retimeKeys } from '@/state/actions';
-import { endEdit, holderIn, useDocument } from '@/state/document';
+import { holderIn, useDocument } from '@/state/document';
 import { type KeyAddress, setView, useView } from '@/state/view';
+import { useDrag } from '@/ui/drag';
+import { pressed } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
 import { exactFrame, type Scale, xOf } from './scale';
+
+type Part = 'from' | 'to' | 'all';
 
 /** The stretch of time that the chosen keys take: drag it to move them, either end to stretch them. */
 export function SelectionBar({ scale, y }: { scale: Scale; y: number }) {
   const keys = useView((state) => state.keys);
   const scene = useDocument((state) => state.scene);
-  const drag = useRef<{ part: 'from' | 'to' | 'all'; at: number; keys: KeyAddress[]; original: KeyAddress[] } | null>(
-    null,
-  );
+  const drag = useDrag<Part, { at: number; keys: KeyAddress[]; original: KeyAddress[] }>({
+    take: (_, { at }) => ({ at: exactFrame(scale, at.x), keys, original: keys }),
+    move(part, { at }, held) {
+      const goes = target(held.original, part, Math.round(exactFrame(scale, at.x) - held.at));
+      held.keys = retimeKeys(held.keys, (_, i) => goes(i), 'keys together');
+      setView({ keys: held.keys });
+    },
+    end: (_, { original }, ending) => ending === 'taken back' && setView({ keys: original }),
+  });
   const shiftOf = (key: KeyAddress): number => holderIn(scene, key.growth)?.shift ?? 0;
   const frames = keys.map((key) => key.frame + shiftOf(key));
   const [from, to] = [Math.min(...frames), Math.max(...frames)];
@@ -21,7 +31,7 @@ export function SelectionBar({ scale, y }: { scale: Scale; y: number }) {
 
   /** Where a key of the beginning comes to stand, when a part of the bar is at another frame now. */
   const target =
-    (original: readonly KeyAddress[], part: string, by: number) =>
+    (original: readonly KeyAddress[], part: Part, by: number) =>
     (i: number): number => {
       const list = original.map((key) => key.frame + shiftOf(key));
       const [low, high] = [Math.min(...list), Math.max(...list)];
@@ -34,25 +44,14 @@ export function SelectionBar({ scale, y }: { scale: Scale; y: number }) {
             : high - ((high - frame) * (high - low - by)) / (high - low);
       return moved - shiftOf(original[i]);
     };
-  const onMove = (event: PointerEvent<SVGElement>): void => {
-    const held = drag.current;
-    if (!held) return;
-    const x = event.clientX - event.currentTarget.ownerSVGElement!.getBoundingClientRect().left;
-    const by = Math.round(exactFrame(scale, x) - held.at);
-    const goes = target(held.original, held.part, by);
-    held.keys = retimeKeys(held.keys, (_, i) => goes(i), 'keys together');
-    setView({ keys: held.keys });
-  };
-  const onKey = (event: KeyboardEvent, part: 'from' | 'to' | 'all'): void => {
-    const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+  const onKey = (event: KeyboardEvent, part: Part): void => {
+    const by = pressed(event, { ArrowLeft: -1, ArrowRight: 1 });
     if (!by) return;
-    event.preventDefault();
-    event.stopPropagation();
     const goes = target(keys, part, by * (event.shiftKey ? 10 : 1));
     setView({ keys: retimeKeys(keys, (_, i) => goes(i), 'keys by hand') });
   };
   const [a, b] = [xOf(scale, from), xOf(scale, to)];
-  const handle = (part: 'from' | 'to' | 'all', label: string, x: number, width: number) => (
+  const handle = (part: Part, label: string, x: number, width: number) => (
     <rect
       x={x}
       y={y}
@@ -65,21 +64,7 @@ export function SelectionBar({ scale, y }: { scale: Scale; y: number }) {
       aria-label={label}
       cursor={part === 'all' ? 'grab' : 'ew-resize'}
       onKeyDown={(event) => onKey(event, part)}
-      onPointerDown={(event) => {
-        event.stopPropagation();
-        event.currentTarget.setPointerCapture(event.pointerId);
-        const left = event.currentTarget.ownerSVGElement!.getBoundingClientRect().left;
-        drag.current = { part, at: exactFrame(scale, event.clientX - left), keys, original: keys };
-      }}
-      onPointerMove={onMove}
-      onPointerUp={() => {
-        drag.current = null;
-        endEdit();
-      }}
-      onPointerCancel={() => {
-        drag.current = null;
-        endEdit();
-      }}
+      {...drag(part)}
     />
   );
   return (

@@ -2,12 +2,13 @@
 
 import Box from '@mui/material/Box';
 import dynamic from 'next/dynamic';
-import { type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
+import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { withoutGroups } from '@uvrex/core';
 import { holderIn, useDocument } from '@/state/document';
 import { rowsOf } from '@/state/rows';
 import { useResults } from '@/state/results';
 import { type KeyAddress, SCENE_ENTRY, setView, useView } from '@/state/view';
+import { type Hold, type Spot, useDrag } from '@/ui/drag';
 import { INK, MONO } from '@/ui/theme';
 import { GroupPod } from './GroupPod';
 import { sameKey, tracksOf } from './keys';
@@ -46,22 +47,16 @@ export function Timeline() {
   }, [scene.range]);
   useWheel(body, scale);
 
-  const scrubbing = useRef(false);
-  const scrub = (event: PointerEvent): void => {
-    const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
-    setView({ frame: frameAt(scale, x), playing: false });
-  };
-  const scrubHandlers = {
-    onPointerDown: (event: PointerEvent) => {
-      if (event.button !== 0) return;
-      event.currentTarget.setPointerCapture(event.pointerId);
-      scrubbing.current = true;
-      scrub(event);
+  const scrub = ({ at }: Hold): void => setView({ frame: frameAt(scale, at.x), playing: false });
+  const scrubbing = useDrag<void, number>({
+    take(_, hold) {
+      const { frame } = useView.getState();
+      scrub(hold);
+      return frame;
     },
-    onPointerMove: (event: PointerEvent) => scrubbing.current && scrub(event),
-    onPointerUp: () => (scrubbing.current = false),
-    onPointerCancel: () => (scrubbing.current = false),
-  };
+    move: (_, hold) => scrub(hold),
+    end: (_, frame, ending) => ending === 'taken back' && setView({ frame }),
+  });
 
   const holder = holderIn(scene, selected);
   const values = holder ? tracksOf(holder) : [];
@@ -101,7 +96,7 @@ export function Timeline() {
           width={width}
           height={RULER}
           data-testid="ruler"
-          {...scrubHandlers}
+          {...scrubbing()}
           sx={{
             display: 'block',
             position: 'sticky',
@@ -135,7 +130,7 @@ export function Timeline() {
           width={width}
           height={height}
           data-testid="rows"
-          {...net.handlers}
+          {...net.drag()}
           sx={{ display: 'block', touchAction: 'none' }}
         >
           <defs>
@@ -211,55 +206,47 @@ function useWheel(body: RefObject<HTMLDivElement | null>, scale: Scale): void {
   }, [body]);
 }
 
+interface Net extends Spot {
+  width: number;
+  height: number;
+}
+
 /** Dragging over the rows chooses the keys within; a click without dragging goes to that frame. */
-function useNet(click: (event: PointerEvent) => void) {
-  const [from, setFrom] = useState<{ x: number; y: number; keys: KeyAddress[] } | null>(null);
-  const [to, setTo] = useState<{ x: number; y: number } | null>(null);
-  const place = (event: PointerEvent): { x: number; y: number } => {
-    const area = event.currentTarget.getBoundingClientRect();
-    return { x: event.clientX - area.left, y: event.clientY - area.top };
-  };
-  const box = from &&
-    to && {
-      x: Math.min(from.x, to.x),
-      y: Math.min(from.y, to.y),
-      width: Math.abs(to.x - from.x),
-      height: Math.abs(to.y - from.y),
-    };
-  const leave = (): void => {
-    setFrom(null);
-    setTo(null);
-  };
-  const handlers = {
-    onPointerDown: (event: PointerEvent) => {
-      if (event.button !== 0) return;
-      event.currentTarget.setPointerCapture(event.pointerId);
-      setFrom({ ...place(event), keys: event.shiftKey ? useView.getState().keys : [] });
+function useNet(click: (hold: Hold) => void) {
+  const [box, setBox] = useState<Net | null>(null);
+  const drag = useDrag<void, { from: Spot; keys: KeyAddress[]; rows: SVGSVGElement; box: Net | null }>({
+    take: (_, { at, event, element }) => ({
+      from: at,
+      keys: event.shiftKey ? useView.getState().keys : [],
+      rows: element as SVGSVGElement,
+      box: null,
+    }),
+    move(_, { at }, kept) {
+      const { from } = kept;
+      kept.box = {
+        x: Math.min(from.x, at.x),
+        y: Math.min(from.y, at.y),
+        width: Math.abs(at.x - from.x),
+        height: Math.abs(at.y - from.y),
+      };
+      setBox(kept.box);
     },
-    onPointerMove: (event: PointerEvent) => {
-      if (!from) return;
-      const here = place(event);
-      if (!to && Math.hypot(here.x - from.x, here.y - from.y) < 4) return;
-      setTo(here);
+    click(_, hold) {
+      click(hold);
+      setView({ keys: [] });
     },
-    onPointerUp: (event: PointerEvent) => {
-      if (from && !to) {
-        click(event);
-        setView({ keys: [] });
-      } else if (from && box) {
-        const caught = keysWithin(event.currentTarget as SVGSVGElement, box);
-        const fresh = caught.filter((key) => !from.keys.some((other) => sameKey(key, other)));
-        setView({ keys: [...from.keys, ...fresh] });
-      }
-      leave();
+    end(_, { keys, rows, box: net }, ending) {
+      setBox(null);
+      if (!net || ending !== 'let go') return;
+      const fresh = keysWithin(rows, net).filter((key) => !keys.some((other) => sameKey(key, other)));
+      setView({ keys: [...keys, ...fresh] });
     },
-    onPointerCancel: leave,
-  };
-  return { box, handlers };
+  });
+  return { box, drag };
 }
 
 /** The keys whose marks lie in a box: of values, or where those are not shown of growths. */
-function keysWithin(rows: SVGSVGElement, box: { x: number; y: number; width: number; height: number }): KeyAddress[] {
+function keysWithin(rows: SVGSVGElement, box: Net): KeyAddress[] {
   const area = rows.getBoundingClientRect();
   const keys: KeyAddress[] = [];
   for (const mark of rows.querySelectorAll<SVGElement>('[data-keys]')) {

@@ -1,11 +1,13 @@
 'use client';
 
-import { type KeyboardEvent, memo, type PointerEvent, useRef } from 'react';
+import { type KeyboardEvent, memo } from 'react';
 import { type Cycle, type Growth, isTrack, stepOf, type Track, valueAt } from '@uvrex/core';
 import { setParam } from '@/state/actions';
-import { endEdit, holderIn, useDocument } from '@/state/document';
+import { holderIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { type KeyAddress, select, setView } from '@/state/view';
+import { useDrag } from '@/ui/drag';
+import { pressed } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
 import { addressOf, type TrackRow, tracksOf } from './keys';
 import { marksOf } from './marks';
@@ -127,22 +129,33 @@ function Ribs({ growth, scale }: { growth: Growth; scale: Scale }) {
   const { staggered = '', paced = '' } = stepOf(step?.kind ?? '') ?? {};
   const stagger = step?.params[staggered];
   const to = step?.params[paced];
-  const dragged = useRef(0);
   if (!step || typeof stagger !== 'number' || !(stagger > 0) || !isTrack(to)) return null;
-  const begins = to.keys[0].frame + growth.shift;
-  const set = (next: number): void =>
-    setParam(growth.id, step.id, staggered, Math.max(0.1, Math.round(next * 10) / 10), 'rib');
+  return (
+    <RibHandles
+      of={growth.name}
+      stagger={stagger}
+      begins={to.keys[0].frame + growth.shift}
+      set={(next) => setParam(growth.id, step.id, staggered, Math.max(0.1, Math.round(next * 10) / 10), 'rib')}
+      scale={scale}
+    />
+  );
+}
+
+interface RibProps {
+  of: string;
+  /** Frames from one path to the next. */
+  stagger: number;
+  /** The frame at which the first begins. */
+  begins: number;
+  set: (stagger: number) => void;
+  scale: Scale;
+}
+
+function RibHandles({ of, stagger, begins, set, scale }: RibProps) {
+  const drag = useDrag<number>({ move: (path, { at }) => set((exactFrame(scale, at.x) - begins) / path) });
   const onKey = (event: KeyboardEvent): void => {
-    const by = { ArrowLeft: -0.5, ArrowRight: 0.5 }[event.key];
-    if (!by) return;
-    event.preventDefault();
-    event.stopPropagation();
-    set(stagger + by);
-  };
-  const onMove = (event: PointerEvent<SVGElement>): void => {
-    if (!dragged.current) return;
-    const x = event.clientX - event.currentTarget.ownerSVGElement!.getBoundingClientRect().left;
-    set((exactFrame(scale, x) - begins) / dragged.current);
+    const by = pressed(event, { ArrowLeft: -0.5, ArrowRight: 0.5 });
+    if (by) set(stagger + by);
   };
   return (
     <g data-testid="ribs">
@@ -166,23 +179,10 @@ function Ribs({ growth, scale }: { growth: Growth; scale: Scale }) {
               cursor="ew-resize"
               role="slider"
               tabIndex={i === 0 ? 0 : -1}
-              aria-label={`Stagger of ${growth.name}, path ${i + 2}`}
+              aria-label={`Stagger of ${of}, path ${i + 2}`}
               aria-valuenow={stagger}
               onKeyDown={onKey}
-              onPointerDown={(event) => {
-                event.stopPropagation();
-                event.currentTarget.setPointerCapture(event.pointerId);
-                dragged.current = i + 1;
-              }}
-              onPointerMove={onMove}
-              onPointerUp={() => {
-                dragged.current = 0;
-                endEdit();
-              }}
-              onPointerCancel={() => {
-                dragged.current = 0;
-                endEdit();
-              }}
+              {...drag(i + 1)}
             />
           </g>
         );

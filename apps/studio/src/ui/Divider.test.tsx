@@ -3,7 +3,7 @@ import { fireEvent, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useSizes } from '@/state/sizes';
 import { Divider } from './Divider';
-import { renderThemed } from './testing';
+import { pointerOn, renderThemed } from './testing';
 
 // After the pattern for window splitters: https://www.w3.org/WAI/ARIA/apg/patterns/windowsplitter/
 const show = (part: 'panel' | 'timeline', edge: 'right' | 'top', size: number): HTMLElement => {
@@ -41,11 +41,11 @@ test('is stepped by the arrow keys and goes to its ends by Home and End; Enter s
 
 test('on the upper edge its box grows as it goes up; it is let go of where the pointer is taken away', () => {
   const divider = show('timeline', 'top', 236);
-  fireEvent.pointerDown(divider, { pointerId: 1, button: 0, clientY: 500 });
-  fireEvent.pointerMove(divider, { pointerId: 1, clientY: 460 });
+  pointerOn(divider).down(0, 500);
+  pointerOn(divider).move(0, 460);
   expect(useSizes.getState().timeline).toBe(276);
-  fireEvent.pointerCancel(divider, { pointerId: 1 });
-  fireEvent.pointerMove(divider, { pointerId: 1, clientY: 400 });
+  pointerOn(divider).cancel();
+  pointerOn(divider).move(0, 400);
   expect(useSizes.getState().timeline).toBe(276);
   fireEvent.doubleClick(divider);
   expect(useSizes.getState().timeline).toBeNull();
@@ -53,7 +53,7 @@ test('on the upper edge its box grows as it goes up; it is let go of where the p
 
 test('is held by the main button alone', () => {
   const divider = show('panel', 'right', 356);
-  fireEvent.pointerDown(divider, { pointerId: 1, button: 2, clientX: 356 });
-  fireEvent.pointerMove(divider, { pointerId: 1, clientX: 400 });
+  pointerOn(divider).down(356, 0, { button: 2, buttons: 2 });
+  pointerOn(divider).move(400);
   expect(useSizes.getState().panel).toBeNull();
 });

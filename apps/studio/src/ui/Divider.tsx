@@ -1,8 +1,8 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import { type PointerEvent, useRef } from 'react';
 import { firstSize, limitsOf, type Part, setSize, useSizes } from '@/state/sizes';
+import { useDrag } from './drag';
 import { INK } from './theme';
 
 interface Props {
@@ -19,16 +19,18 @@ interface Props {
  */
 export function Divider({ part, label, edge }: Props) {
   const size = useSizes((sizes) => sizes[part]) ?? firstSize(part);
-  const drag = useRef<{ at: number; from: number } | null>(null);
   const upright = edge === 'right';
   const grows = edge === 'top' ? -1 : 1;
-  const place = (event: PointerEvent): number => (upright ? event.clientX : event.clientY);
-  const end = (): void => void (drag.current = null);
   /** As large as it is now, which may be as its content has it. */
   const measured = (divider: Element): number => {
     const { width, height } = divider.parentElement!.getBoundingClientRect();
     return upright ? width : height;
   };
+  const drag = useDrag<void, number>({
+    take: (_, { element }) => measured(element),
+    move: (_, { by }, from) => setSize(part, from + grows * (upright ? by.x : by.y)),
+    end: (_, from, ending) => ending === 'taken back' && setSize(part, from),
+  });
   const [least, most] = limitsOf(part, typeof window === 'undefined' ? [1280, 800] : [innerWidth, innerHeight]);
   return (
     <Box
@@ -39,16 +41,7 @@ export function Divider({ part, label, edge }: Props) {
       aria-valuenow={Math.round(size)}
       aria-valuemin={least}
       aria-valuemax={most}
-      onPointerDown={(event) => {
-        if (event.button !== 0) return;
-        event.currentTarget.setPointerCapture(event.pointerId);
-        drag.current = { at: place(event), from: measured(event.currentTarget) };
-      }}
-      onPointerMove={(event) => {
-        if (drag.current) setSize(part, drag.current.from + grows * (place(event) - drag.current.at));
-      }}
-      onPointerUp={end}
-      onPointerCancel={end}
+      {...drag()}
       onDoubleClick={() => setSize(part, null)}
       onKeyDown={(event) => {
         const step = { ArrowLeft: -16, ArrowUp: -16, ArrowRight: 16, ArrowDown: 16 }[event.key];

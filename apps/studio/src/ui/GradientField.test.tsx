@@ -4,7 +4,7 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import type { Stop } from '@uvrex/core';
 import { GradientField } from './GradientField';
-import { renderThemed } from './testing';
+import { pointerOn, renderThemed } from './testing';
 
 let told: [stops: Stop[], live: boolean][] = [];
 beforeEach(() => void (told = []));
@@ -68,13 +68,13 @@ test('a double click puts one where it is, of the colour that is nearest; Delete
 
 test('a stop that is dragged goes along live, and is taken once; one that is only clicked is chosen, and changes nothing', () => {
   show({ at: 0, color: DEEP }, { at: 1, color: PALE });
-  fireEvent.pointerDown(stop(1, 2), { pointerId: 1, clientX: 100 });
-  fireEvent.pointerUp(stop(1, 2), { pointerId: 1, clientX: 100 });
+  pointerOn(stop(1, 2)).down(100);
+  pointerOn(stop(1, 2)).up(100);
   expect(told).toEqual([]);
-  fireEvent.pointerDown(stop(2, 2), { pointerId: 1, clientX: 300 });
-  fireEvent.pointerMove(stop(2, 2), { pointerId: 1, clientX: 200 });
-  fireEvent.pointerMove(stop(2, 2), { pointerId: 1, clientX: 20 });
-  fireEvent.pointerUp(stop(2, 2), { pointerId: 1, clientX: 20 });
+  pointerOn(stop(2, 2)).down(300);
+  pointerOn(stop(2, 2)).move(200);
+  pointerOn(stop(2, 2)).move(20);
+  pointerOn(stop(2, 2)).up(20);
   expect(told.map(([stops, live]) => [stops[1].at, live])).toEqual([
     [0.5, true],
     [0, true],

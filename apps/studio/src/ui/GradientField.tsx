@@ -59,9 +59,10 @@ export function GradientField({ label, help, value, onChange }: Props) {
     event.preventDefault();
     event.stopPropagation();
   };
-  const dragOf = usePointDrag(
+  const drag = usePointDrag(
+    value,
     (i, event) => change(i, { at: positionOf(event) }, true),
-    () => onChange([...value], false),
+    (next) => onChange(next, false),
   );
 
   return (
@@ -98,7 +99,7 @@ export function GradientField({ label, help, value, onChange }: Props) {
                 onKeyDown={(event) => onKey(event, i)}
                 onFocus={() => setChosen(i)}
                 onDoubleClick={(event) => event.stopPropagation()}
-                {...dragOf(i)}
+                {...drag(i)}
                 sx={{
                   position: 'absolute',
                   top: -3,

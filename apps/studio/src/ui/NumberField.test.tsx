@@ -4,7 +4,7 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import type { NumberParam } from '@uvrex/core';
 import { NumberField } from './NumberField';
-import { renderThemed } from './testing';
+import { pointerOn, renderThemed } from './testing';
 
 const RADIUS: NumberParam = {
   type: 'number',
@@ -175,8 +175,8 @@ test('what stands behind an equals sign is handed on as a formula, and told wher
 
 describe('its label', () => {
   const drag = (label: HTMLElement, ...xs: number[]): void => {
-    fireEvent.pointerDown(label, { pointerId: 1, clientX: 100, clientY: 5 });
-    for (const x of xs) fireEvent.pointerMove(label, { pointerId: 1, clientX: x, clientY: 5 });
+    pointerOn(label).down(100, 5);
+    for (const x of xs) pointerOn(label).move(x, 5);
   };
 
   test('is dragged: live all the way, taken where it is let go, and the click that ends it goes nowhere', () => {
@@ -187,7 +187,7 @@ describe('its label', () => {
       [0.7, true],
       [0.9, true],
     ]);
-    fireEvent.pointerUp(label, { pointerId: 1, clientX: 150, clientY: 5 });
+    pointerOn(label).up(150, 5);
     expect(told.slice(2)).toEqual([[0.9, false]]);
     expect(fireEvent.click(label)).toBe(false);
   });
@@ -196,12 +196,12 @@ describe('its label', () => {
     renderThemed(<Held />);
     const label = screen.getByText('Radius');
     drag(label, 75);
-    fireEvent.pointerCancel(label, { pointerId: 1 });
+    pointerOn(label).cancel();
     expect(told).toEqual([
       [0.3, true],
       [0.3, false],
     ]);
-    fireEvent.pointerMove(label, { pointerId: 1, clientX: 300, clientY: 5 });
+    pointerOn(label).move(300, 5);
     expect(told).toHaveLength(2);
   });
 
@@ -209,7 +209,7 @@ describe('its label', () => {
     renderThemed(<Held />);
     const label = screen.getByText('Radius');
     drag(label);
-    fireEvent.pointerUp(label, { pointerId: 1, clientX: 100, clientY: 5 });
+    pointerOn(label).up(100, 5);
     expect(told).toEqual([]);
     expect(fireEvent.click(label)).toBe(true);
   });
@@ -229,11 +229,11 @@ describe('its label', () => {
     labels.forEach((label, i) => {
       label.getBoundingClientRect = () => ({ left: 8, top: 30 * i, bottom: 30 * i + 20 }) as DOMRect;
     });
-    fireEvent.pointerDown(labels[0], { pointerId: 1, clientX: 100, clientY: 10 });
-    fireEvent.pointerMove(labels[0], { pointerId: 1, clientX: 101, clientY: 70 });
+    pointerOn(labels[0]).down(100, 10);
+    pointerOn(labels[0]).move(101, 70);
     expect(named).toEqual({});
-    fireEvent.pointerMove(labels[0], { pointerId: 1, clientX: 125, clientY: 70 });
-    fireEvent.pointerUp(labels[0], { pointerId: 1, clientX: 125, clientY: 70 });
+    pointerOn(labels[0]).move(125, 70);
+    pointerOn(labels[0]).up(125, 70);
     // Each by as much of its own reach; what is an angle stays.
     expect(named).toEqual({ Below: 0.7, Above: 0.6 });
   });

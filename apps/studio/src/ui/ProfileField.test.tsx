@@ -4,7 +4,7 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import type { ProfileParam, ProfilePoint } from '@uvrex/core';
 import { ProfileField } from './ProfileField';
-import { renderThemed } from './testing';
+import { pointerOn, renderThemed } from './testing';
 
 const SPEC: ProfileParam = { type: 'profile', label: 'Along', help: 'From base to tip.', min: 0, max: 2, default: [] };
 
@@ -58,12 +58,12 @@ test('a double click adds a point under it; what is only clicked changes nothing
       false,
     ],
   ]);
-  fireEvent.pointerDown(point(3), { pointerId: 1, clientX: 25, clientY: 10 });
-  fireEvent.pointerUp(point(3), { pointerId: 1, clientX: 25, clientY: 10 });
+  pointerOn(point(3)).down(25, 10);
+  pointerOn(point(3)).up(25, 10);
   expect(told).toHaveLength(1);
-  fireEvent.pointerDown(point(3), { pointerId: 1, clientX: 25, clientY: 10 });
-  fireEvent.pointerMove(point(3), { pointerId: 1, clientX: 50, clientY: 90 });
-  fireEvent.pointerCancel(point(3), { pointerId: 1 });
+  pointerOn(point(3)).down(25, 10);
+  pointerOn(point(3)).move(50, 90);
+  pointerOn(point(3)).cancel();
   expect(told.slice(1).map(([points, live]) => [points[2], live])).toEqual([
     [{ at: 0.5, value: 0 }, true],
     [{ at: 0.5, value: 0 }, false],

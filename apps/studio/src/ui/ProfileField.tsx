@@ -46,9 +46,10 @@ export function ProfileField({ spec, value, onChange, accent }: Props) {
       value.map((old, k) => (k === i ? { ...old, ...point } : { ...old })),
       live,
     );
-  const dragOf = usePointDrag(
+  const drag = usePointDrag(
+    value,
     (i, event) => change(i, pointOf(event), true),
-    () => onChange([...value], false),
+    (next) => onChange(next, false),
   );
 
   const onKey = (event: KeyboardEvent, i: number): void => {
@@ -110,7 +111,7 @@ export function ProfileField({ spec, value, onChange, accent }: Props) {
               onFocus={() => setChosen(i)}
               onKeyDown={(event) => onKey(event, i)}
               onDoubleClick={(event) => event.stopPropagation()}
-              {...dragOf(i)}
+              {...drag(i)}
             />
           ))}
         </Box>

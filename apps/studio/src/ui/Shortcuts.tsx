@@ -21,6 +21,7 @@ const HANDS: [string, string][] = [
   ['Change a number in its field', 'Wheel, or ↑ ↓; Shift for fine steps'],
   ['Change several numbers', 'Drag down over their labels, then sideways'],
   ['Link a number by formula', '= and the formula, in its field'],
+  ['Take a drag back', 'Escape, before letting go'],
   ['Move a key', 'Drag it, or ← → on a focused one'],
   ['Easing of a key', 'Double-click it, or Enter'],
   ['Choose several keys', 'Shift click'],

@@ -1,6 +1,7 @@
-import { type MouseEvent, type PointerEvent, type RefObject, useEffect, useRef, useState } from 'react';
+import { type MouseEvent, type RefObject, useEffect, useRef, useState } from 'react';
 import type { NumberParam } from '@uvrex/core';
 import { joinEdits } from '@/state/document';
+import { useDrag } from './drag';
 import { draggedValue } from './units';
 
 /** A number whose label is dragged. */
@@ -30,16 +31,13 @@ const taking = (label: Label): Held[] =>
   label.now.current ? [{ ...label, from: label.now.current.value, to: label.now.current.value }] : [];
 
 interface Drag {
-  x: number;
+  /** Where it began, from the top of the window. */
   y: number;
-  label: Element;
   held: Held[];
   sideways: boolean;
   /** Ends the entry of undo that they share. */
   end: (() => void) | null;
 }
-
-let drag: Drag | null = null;
 
 /** So far to a side a drag gathers no more labels, pixels. */
 const SIDEWAYS = 4;
@@ -61,17 +59,6 @@ const markAll = (held: readonly Held[], taken: boolean): void => {
   for (const { mark } of held) mark(taken);
 };
 
-/** Lets go of what is dragged: it stays where it is, as one entry of undo. */
-function letGo(): void {
-  if (!drag) return;
-  const { held, end, label } = drag;
-  drag = null;
-  labels.get(label)?.hold(false);
-  markAll(held, false);
-  for (const { now, from, to } of held) if (to !== from) now.current?.onChange(to, false);
-  end?.();
-}
-
 /**
  * Lets a number be changed by dragging its label sideways; and several at once, where the pointer first goes down or up over
  * their labels: all of the same unit change by as much of their own reach.
@@ -86,6 +73,43 @@ export function useLabelDrag(member: Member | null, begin: () => void) {
   const moved = useRef(false);
   useEffect(() => void (now.current = member));
   useEffect(() => void (ref.current && labels.set(ref.current, { now, mark, hold })), []);
+  const drag = useDrag<void, Drag>({
+    take(_, { event }) {
+      moved.current = false;
+      if (!now.current) return null;
+      hold(true);
+      begin();
+      return { y: event.clientY, held: taking({ now, mark, hold }), sideways: false, end: null };
+    },
+    move(_, { by: { x: by }, event, element }, drag) {
+      if (!drag.sideways) {
+        const held = gathered(element, drag.y, event.clientY);
+        if (held.length !== drag.held.length) {
+          markAll(drag.held, false);
+          if (held.length > 1) markAll(held, true);
+          drag.held = held;
+        }
+        drag.sideways = Math.abs(by) >= SIDEWAYS;
+        if (drag.sideways && drag.held.length > 1) drag.end = joinEdits();
+      }
+      if (by === 0 || (!drag.sideways && drag.held.length > 1)) return;
+      moved.current = true;
+      for (const held of drag.held) {
+        if (!held.now.current) continue;
+        const { spec, onChange } = held.now.current;
+        const [low, high] = spec.slider ?? [spec.min, spec.max];
+        held.to = draggedValue(spec, held.from + (by * (high - low)) / (event.shiftKey ? 2000 : 250));
+        onChange(held.to, true);
+      }
+    },
+    end(_, { held, end }, ending) {
+      hold(false);
+      markAll(held, false);
+      for (const { now, from, to } of held)
+        if (to !== from) now.current?.onChange(ending === 'taken back' ? from : to, false);
+      end?.();
+    },
+  });
   return {
     taken,
     /** The pointer holds it: nothing is to stand over what it changes. */
@@ -93,40 +117,7 @@ export function useLabelDrag(member: Member | null, begin: () => void) {
     label: {
       ref,
       'data-number': '',
-      onPointerDown(event: PointerEvent<HTMLElement>): void {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        moved.current = false;
-        if (!now.current) return;
-        const { clientX: x, clientY: y, currentTarget: label } = event;
-        drag = { x, y, label, held: taking({ now, mark, hold }), sideways: false, end: null };
-        hold(true);
-        begin();
-      },
-      onPointerMove({ clientX, clientY, shiftKey }: PointerEvent): void {
-        if (drag?.label !== ref.current || !drag) return;
-        const by = clientX - drag.x;
-        if (!drag.sideways) {
-          const held = gathered(drag.label, drag.y, clientY);
-          if (held.length !== drag.held.length) {
-            markAll(drag.held, false);
-            if (held.length > 1) markAll(held, true);
-            drag.held = held;
-          }
-          drag.sideways = Math.abs(by) >= SIDEWAYS;
-          if (drag.sideways && drag.held.length > 1) drag.end = joinEdits();
-        }
-        if (by === 0 || (!drag.sideways && drag.held.length > 1)) return;
-        moved.current = true;
-        for (const held of drag.held) {
-          if (!held.now.current) continue;
-          const { spec, onChange } = held.now.current;
-          const [low, high] = spec.slider ?? [spec.min, spec.max];
-          held.to = draggedValue(spec, held.from + (by * (high - low)) / (shiftKey ? 2000 : 250));
-          onChange(held.to, true);
-        }
-      },
-      onPointerUp: letGo,
-      onPointerCancel: letGo,
+      ...drag(),
       onClick(event: MouseEvent): void {
         // A drag that ends on its label is no click into the field.
         if (moved.current) event.preventDefault();

@@ -1,31 +1,27 @@
-import { type PointerEvent, useRef } from 'react';
+import { useDrag } from './drag';
 
 /**
  * Drags one of several points of a field: live while it goes, taken once where it is let go of. One that is only clicked has not
  * changed anything.
+ * @param value all the points
  * @param moved a point is where the pointer is now
- * @param taken it stays there
+ * @param taken they stay so
  * @returns what each of the points listens to
  */
-export function usePointDrag(moved: (point: number, event: PointerEvent) => void, taken: () => void) {
-  const drag = useRef<{ point: number; moved: boolean } | null>(null);
-  const end = (): void => {
-    const went = drag.current?.moved;
-    drag.current = null;
-    if (went) taken();
-  };
-  return (point: number) => ({
-    onPointerDown(event: PointerEvent): void {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      drag.current = { point, moved: false };
-    },
-    onPointerMove(event: PointerEvent): void {
-      if (drag.current?.point !== point) return;
-      drag.current.moved = true;
+export function usePointDrag<T>(
+  value: readonly T[],
+  moved: (point: number, event: PointerEvent) => void,
+  taken: (value: T[]) => void,
+) {
+  return useDrag<number, { before: readonly T[]; moved: boolean }>({
+    take: () => ({ before: value, moved: false }),
+    move(point, { event }, kept) {
+      kept.moved = true;
       moved(point, event);
     },
-    onPointerUp: end,
-    onPointerCancel: end,
+    end(_, kept, ending) {
+      if (kept.moved) taken([...(ending === 'taken back' ? kept.before : value)]);
+    },
   });
 }
 

@@ -1,16 +1,19 @@
 'use client';
 
-import { type KeyboardEvent, useState } from 'react';
+import { useState } from 'react';
 import type { Growth, NumberParam, Resolved, Step } from '@uvrex/core';
 import { setParams } from '@/state/actions';
+import { endEdit } from '@/state/document';
 import { useResults } from '@/state/results';
+import { useDrag } from '@/ui/drag';
+import { pressed } from '@/ui/pressed';
 import { Knob } from './Knob';
 import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';
 import { toScreen, useProjection } from './projection';
 import { isFree, useStepValues } from './stepValues';
 import { within } from './within';
-import { nearestAlong, placeAt, secondAlong, wholePath } from './wholePath';
+import { nearestAlong, placeAt, secondAlong, wholePath, type WholePath } from './wholePath';
 
 /** With Shift, lengths snap to so many metres. */
 const GRID = 0.1;
@@ -32,6 +35,9 @@ interface Second {
   at: number;
   gap: number;
 }
+
+/** Which way along the path each key goes. */
+const WAYS = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 };
 
 const metres = (value: number): string => `${value.toFixed(2)} m`;
 
@@ -88,57 +94,70 @@ export function AlongHandles({ growth, step }: { growth: Growth; step: Step }) {
   const told = useResults(({ record }) => record?.growths.find(({ id }) => id === growth.id));
   const drawn = useResults(({ onScreen }) => onScreen.find(({ id }) => id === growth.id));
   useProjection((state) => state.drawn);
+  const path = told ? wholePath(drawn?.shown.paths ?? null, told.ahead) : null;
+  if (!path || !read) return null;
+  const stands = read.values.by === 'item' ? secondAlong(path, drawn?.shown.copies ?? []) : null;
+  return <Handles growth={growth} step={step} read={read} path={path} stands={stands} />;
+}
+
+interface Props {
+  growth: Growth;
+  step: Step;
+  read: NonNullable<ReturnType<typeof useStepValues>>;
+  path: WholePath;
+  /** How far along the second copy stands, metres in the scene; null where there is none. */
+  stands: number | null;
+}
+
+function Handles({ growth, step, read: { declaration, values }, path, stands }: Props) {
   const { size } = useOwnSpace(growth);
-  const [held, setHeld] = useState<string | null>(null);
+  const [held, setHeld] = useState<PathHandle['name'] | null>(null);
   // Pictures come after the hand: while it drags, the copies are where they stood at first.
   const [taken, setTaken] = useState<Second | null>(null);
   const projection = useProjection.getState();
-  const path = told ? wholePath(drawn?.shown.paths ?? null, told.ahead) : null;
-  if (!path || !read) return null;
-  const { declaration, values } = read;
-  const stands = values.by === 'item' ? secondAlong(path, drawn?.shown.copies ?? []) : null;
   const second = taken ?? (stands === null ? null : { at: stands / size, gap: Number(values.gap) });
   const handles = handlesOf(values, path.along.at(-1)! / size, path.closed, second).filter(({ name }) =>
     isFree(step, name),
   );
-  const put = ({ name }: PathHandle, value: number): void =>
+  const put = (name: PathHandle['name'], value: number): void =>
     setParams(growth.id, step.id, { [name]: within(declaration.params[name] as NumberParam, value) }, `handle ${name}`);
-  const onMove = (handle: PathHandle, point: { x: number; y: number }, snap: boolean): void => {
-    const at = nearestAlong(path, point, (place) => toScreen(place, projection)) / size;
-    const value = handle.value(at);
-    put(handle, snap && handle.name !== 'count' ? Math.round(value / GRID) * GRID : value);
-  };
-  const onKey = (event: KeyboardEvent, handle: PathHandle): void => {
-    const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
-    if (!way) return;
-    event.preventDefault();
-    event.stopPropagation();
-    put(handle, Number(values[handle.name]) + way * handle.press * (event.shiftKey ? 10 : 1));
-  };
+  const drag = useDrag<PathHandle['name']>({
+    take(name) {
+      setHeld(name);
+      setTaken(second);
+      return true;
+    },
+    move(name, { at, event }) {
+      const handle = handles.find((other) => other.name === name);
+      if (!handle) return;
+      const value = handle.value(nearestAlong(path, at, (place) => toScreen(place, projection)) / size);
+      put(name, event.shiftKey && name !== 'count' ? Math.round(value / GRID) * GRID : value);
+    },
+    end() {
+      setHeld(null);
+      setTaken(null);
+    },
+  });
   return (
     <Overlay role="group" label={`Handles of ${declaration.label}`}>
-      {handles.map((handle) => {
-        const dot = toScreen(placeAt(path, handle.at * size), projection);
+      {handles.map(({ name, label, at, press, said }) => {
+        const dot = toScreen(placeAt(path, at * size), projection);
         if (!dot) return null;
         return (
           <Knob
-            key={handle.name}
+            key={name}
             dot={dot}
-            label={handle.label}
+            label={label}
             of={declaration.label}
             hue={growth.hue}
-            held={held === handle.name}
-            said={handle.said(Number(values[handle.name]))}
-            onKey={(event) => onKey(event, handle)}
-            take={() => {
-              setHeld(handle.name);
-              setTaken(second);
+            held={held === name}
+            said={said(Number(values[name]))}
+            onBlur={endEdit}
+            onKeyDown={(event) => {
+              const way = pressed(event, WAYS);
+              if (way) put(name, Number(values[name]) + way * press * (event.shiftKey ? 10 : 1));
             }}
-            onMove={(at, event) => onMove(handle, at, event.shiftKey)}
-            release={() => {
-              setHeld(null);
-              setTaken(null);
-            }}
+            {...drag(name)}
           />
         );
       })}

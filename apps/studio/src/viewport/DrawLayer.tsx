@@ -1,11 +1,12 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import { type PointerEvent, useRef, useState } from 'react';
+import { useState } from 'react';
 import { strokeToAnchors, type Vec3 } from '@uvrex/core';
 import { takeStroke } from '@/state/actions';
 import { useDocument } from '@/state/document';
 import { useView } from '@/state/view';
+import { type Spot, useDrag } from '@/ui/drag';
 import { say } from '@/ui/Toasts';
 import { sceneLook } from '@/state/sceneLook';
 import { INK } from '@/ui/theme';
@@ -14,8 +15,6 @@ import { facingPlane, groundPlane, ontoPlane, skinUnder, useProjection } from '.
 /** Takes a freehand stroke over the picture and lays it on the ground, on the plane that faces the camera, or on a skin. */
 export function DrawLayer() {
   const [line, setLine] = useState<[number, number][]>([]);
-  const stroke = useRef<Vec3[]>([]);
-  const drawing = useRef(false);
 
   const plane = () => {
     const { drawOn, eye, frame } = useView.getState();
@@ -23,22 +22,16 @@ export function DrawLayer() {
     if (drawOn === 'ground' || !camera) return groundPlane();
     return facingPlane((eye ?? sceneLook(useDocument.getState().scene, frame).camera).target, camera);
   };
-  const add = (event: PointerEvent): void => {
-    const box = event.currentTarget.getBoundingClientRect();
-    const [x, y] = [event.clientX - box.left, event.clientY - box.top];
+  const add = ({ x, y }: Spot, stroke: Vec3[]): void => {
     const projection = useProjection.getState();
     const onSurface = useView.getState().drawOn === 'surface';
     const point = onSurface ? (skinUnder(x, y, projection)?.place ?? null) : ontoPlane(x, y, plane(), projection);
     if (!point) return;
-    stroke.current.push(point);
+    stroke.push(point);
     setLine((before) => [...before, [x, y]]);
   };
-  const finish = (): void => {
-    if (!drawing.current) return;
-    drawing.current = false;
-    setLine([]);
-    const anchors = strokeToAnchors(stroke.current.flat());
-    stroke.current = [];
+  const finish = (stroke: readonly Vec3[]): void => {
+    const anchors = strokeToAnchors(stroke.flat());
     if (anchors.length >= 2) takeStroke(anchors);
     else if (useView.getState().drawOn === 'surface')
       say({
@@ -47,22 +40,24 @@ export function DrawLayer() {
       });
     else say({ tone: 'info', text: 'That stroke was too short for a path: press, and draw on before letting go.' });
   };
+  const drag = useDrag<void, Vec3[]>({
+    take(_, { at }) {
+      const stroke: Vec3[] = [];
+      add(at, stroke);
+      return stroke;
+    },
+    move: (_, { at }, stroke) => add(at, stroke),
+    end(_, stroke, ending) {
+      setLine([]);
+      if (ending !== 'taken back') finish(stroke);
+    },
+  });
 
   return (
     <Box
       data-testid="draw-layer"
       sx={{ position: 'absolute', inset: 0, cursor: 'crosshair', touchAction: 'none' }}
-      onPointerDown={(event) => {
-        if (event.button !== 0) return;
-        event.currentTarget.setPointerCapture(event.pointerId);
-        drawing.current = true;
-        stroke.current = [];
-        setLine([]);
-        add(event);
-      }}
-      onPointerMove={(event) => drawing.current && add(event)}
-      onPointerUp={finish}
-      onPointerCancel={finish}
+      {...drag()}
     >
       <svg width="100%" height="100%" aria-hidden>
         <polyline

@@ -14,9 +14,10 @@ import {
   type Vec3,
 } from '@uvrex/core';
 import { ownFrame, setParams, toggleKeys } from '@/state/actions';
-import { endEdit, useDocument } from '@/state/document';
+import { useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { Overlay } from './Overlay';
+import { useOwnSpace } from './ownSpace';
 import { type ShapeChange, ShapeHandles } from './ShapeHandles';
 
 const PLACE = ['atX', 'atY', 'atZ'] as const;
@@ -27,6 +28,7 @@ const SIZE = ['sizeX', 'sizeY', 'sizeZ'] as const;
 export function FalloffHandles({ growth, step }: { growth: Growth; step: Step }) {
   const scene = useDocument((state) => state.scene);
   const frame = useView((state) => state.frame);
+  const space = useOwnSpace(growth);
   let values: Resolved;
   try {
     values = new GrowthValues(growth, scene, ownFrame(growth, frame)).of(stepOf(step.kind)!, step);
@@ -69,7 +71,7 @@ export function FalloffHandles({ growth, step }: { growth: Growth; step: Step })
           soft: Number(values.soft),
         }}
         change={change}
-        done={endEdit}
+        space={space}
         keyed={{ here, toggle: () => toggleKeys(growth.id, step.id, keyed, specs) }}
       />
     </Overlay>

@@ -2,7 +2,7 @@
 
 import { baseOf, GUIDE, isTrack, type NumberParam, SCENE_ID, type SceneGuide } from '@uvrex/core';
 import { toggleKeys } from '@/state/actions';
-import { endEdit, useDocument } from '@/state/document';
+import { useDocument } from '@/state/document';
 import { shapeGuide } from '@/state/guides';
 import { sceneLook } from '@/state/sceneLook';
 import { useView } from '@/state/view';
@@ -38,7 +38,6 @@ export function GuideHandles() {
           hue={INK.text}
           shape={{ which: kind, centre: position, rotation, size, soft: 0 }}
           change={(change) => shapeGuide(id, change)}
-          done={endEdit}
           keyed={{
             here: keyedHere(scene.guides[i], keysOf(kind)),
             toggle: () =>

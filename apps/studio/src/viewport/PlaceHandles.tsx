@@ -1,7 +1,7 @@
 'use client';
 
-import { type KeyboardEvent, type PointerEvent, type ReactNode, useRef, useState } from 'react';
-import { Vector3 } from 'three';
+import { type KeyboardEvent, type ReactNode, useState } from 'react';
+import { type PerspectiveCamera, Vector3 } from 'three';
 import {
   add,
   baseOf,
@@ -25,7 +25,10 @@ import {
 import { ownFrame, setParams } from '@/state/actions';
 import { endEdit, useDocument } from '@/state/document';
 import { useView } from '@/state/view';
+import { type Spot, useDrag } from '@/ui/drag';
+import { pressed } from '@/ui/pressed';
 import { INK, MONO } from '@/ui/theme';
+import { Grip } from './Grip';
 import { NUDGES } from './nudges';
 import { Overlay } from './Overlay';
 import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
@@ -42,7 +45,6 @@ const TURNS = ['turnX', 'turnY', 'turnZ'] as const;
 const MOVES = ['moveX', 'moveY', 'moveZ'] as const;
 
 interface Held {
-  handle: string;
   /** Where the pointer took hold, in space, and the values then. */
   from: Vec3;
   values: Record<string, number>;
@@ -54,10 +56,7 @@ export function PlaceHandles({ growth }: { growth: Growth }) {
   const fps = useDocument((state) => state.scene.fps);
   const range = useDocument((state) => state.scene.range);
   useProjection((state) => state.drawn);
-  const [shown, setShown] = useState<string | null>(null);
-  const held = useRef<Held | null>(null);
-  const projection = useProjection.getState();
-  const { camera, height } = projection;
+  const { camera } = useProjection.getState();
   const own = placeOwner(growth);
   let values: Resolved;
   try {
@@ -66,12 +65,24 @@ export function PlaceHandles({ growth }: { growth: Growth }) {
     // A formula that fails is told at its field.
     return null;
   }
-  if (!camera) return null;
+  return camera && <Handles growth={growth} values={values} camera={camera} />;
+}
+
+interface Props {
+  growth: Growth;
+  values: Resolved;
+  camera: PerspectiveCamera;
+}
+
+function Handles({ growth, values, camera }: Props) {
+  const [shown, setShown] = useState<string | null>(null);
+  const projection = useProjection.getState();
+  const own = placeOwner(growth);
   const now = Object.fromEntries([...MOVES, ...TURNS, 'scale'].map((name) => [name, Number(values[name])]));
   const free = (...names: string[]): boolean => names.every((name) => !isFormula(baseOf(own.params[name])));
   const centre: Vec3 = [now.moveX, now.moveY, now.moveZ];
   const eye = camera.position.toArray();
-  const radius = (RING * 2 * distance(eye, centre) * Math.tan((camera.fov * Math.PI) / 360)) / height;
+  const radius = (RING * 2 * distance(eye, centre) * Math.tan((camera.fov * Math.PI) / 360)) / projection.height;
   const put = (changes: Record<string, number>): void =>
     setParams(
       growth.id,
@@ -83,14 +94,7 @@ export function PlaceHandles({ growth }: { growth: Growth }) {
     );
   const right = new Vector3().setFromMatrixColumn(camera.matrixWorld, 0).toArray();
 
-  const pointerOf = (event: PointerEvent<SVGElement>): { x: number; y: number } => {
-    const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-    return { x: event.clientX - box.left, y: event.clientY - box.top };
-  };
-  const under = (event: PointerEvent<SVGElement>): Vec3 | null => {
-    const { x, y } = pointerOf(event);
-    return ontoPlane(x, y, facingPlane(centre, camera), projection);
-  };
+  const under = ({ x, y }: Spot): Vec3 | null => ontoPlane(x, y, facingPlane(centre, camera), projection);
   const acts: Record<string, (to: Vec3, from: Held, snap: boolean) => void> = {
     Middle: (to, { from, values: before }, snap) => {
       const by = sub(to, from);
@@ -113,38 +117,25 @@ export function PlaceHandles({ growth }: { growth: Growth }) {
         ),
       });
     };
-  const dragging = (handle: string) => ({
-    onPointerDown: (event: PointerEvent<SVGElement>) => {
-      const from = under(event);
-      if (!from) return;
-      event.currentTarget.setPointerCapture(event.pointerId);
-      (event.currentTarget as SVGElement).focus();
-      held.current = { handle, from, values: now };
-      setShown(handle);
+  const drag = useDrag<string, Held>({
+    take(handle, { at }) {
+      const from = under(at);
+      if (from) setShown(handle);
+      return from && { from, values: now };
     },
-    onPointerMove: (event: PointerEvent<SVGElement>) => {
-      if (held.current?.handle !== handle) return;
+    move(handle, { at, event }, held) {
       // The middle comes onto what is under it of other growths; with Alt it goes free.
       const free = handle !== 'Middle' || event.shiftKey || event.altKey;
-      const met = free ? null : snapUnder(pointerOf(event), growth.id, projection);
+      const met = free ? null : snapUnder(at, growth.id, projection);
       if (met) return put(Object.fromEntries(MOVES.map((name, c) => [name, met.at[c]])));
-      const to = under(event);
-      if (to) acts[handle](to, held.current!, event.shiftKey);
+      const to = under(at);
+      if (to) acts[handle](to, held, event.shiftKey);
     },
-    onPointerUp: release,
-    onPointerCancel: release,
-    onBlur: endEdit,
+    end: () => setShown(null),
   });
-  function release(): void {
-    held.current = null;
-    setShown(null);
-    endEdit();
-  }
   const onKey = (event: KeyboardEvent, handle: string): void => {
-    const way = NUDGES[event.key];
+    const way = pressed(event, NUDGES);
     if (!way) return;
-    event.preventDefault();
-    event.stopPropagation();
     const sum = way[0] + way[1] - way[2];
     if (handle === 'Middle') {
       const by = event.shiftKey ? SNAPS.move : 0.01;
@@ -193,8 +184,9 @@ export function PlaceHandles({ growth }: { growth: Growth }) {
               tabIndex={0}
               role="button"
               aria-label={`${label} of ${growth.name}`}
+              onBlur={endEdit}
               onKeyDown={(event) => onKey(event, name)}
-              {...dragging(name)}
+              {...drag(name)}
             />
             <Label place={toScreen(add(centre, scale(ringMark(axis), radius)), projection)}>
               {name.slice(-1)}
@@ -208,20 +200,15 @@ export function PlaceHandles({ growth }: { growth: Growth }) {
         return (
           dot && (
             <g key={handle}>
-              <circle
-                cx={dot.x}
-                cy={dot.y}
+              <Grip
+                at={dot}
+                label={`${label} of ${growth.name}`}
                 r={6.5}
-                tabIndex={0}
-                role="button"
-                aria-label={`${label} of ${growth.name}`}
                 fill={handle === 'Middle' ? growth.hue : INK.deep}
                 stroke={shown === handle ? INK.text : growth.hue}
-                strokeWidth={2}
-                pointerEvents="all"
-                cursor="grab"
+                onBlur={endEdit}
                 onKeyDown={(event) => onKey(event, handle)}
-                {...dragging(handle)}
+                {...drag(handle)}
               />
               <Label place={{ x: dot.x + 11, y: dot.y - 8 }}>{shown === handle ? said : label}</Label>
             </g>
@@ -232,7 +219,7 @@ export function PlaceHandles({ growth }: { growth: Growth }) {
   );
 }
 
-function Label({ place, children }: { place: { x: number; y: number } | null; children: ReactNode }) {
+function Label({ place, children }: { place: Spot | null; children: ReactNode }) {
   return (
     place && (
       <text x={place.x + 4} y={place.y + 4} fill={INK.text} fontSize={11.5} fontFamily={MONO} opacity={0.9}>

@@ -1,13 +1,14 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import type { Anchor, Growth, Step, Vec3 } from '@uvrex/core';
 import { setParam } from '@/state/actions';
-import { endEdit } from '@/state/document';
 import { useView } from '@/state/view';
+import { type Spot, useDrag } from '@/ui/drag';
+import { pressed } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
 import { say } from '@/ui/Toasts';
+import { Grip } from './Grip';
 import { useOwnSpace } from './ownSpace';
 import { skinUnder, toScreen, useProjection } from './projection';
 import { toTenthMillimetre } from './snapping';
@@ -25,25 +26,22 @@ export function PlaceLayer({ growth, step, param }: Props) {
   useProjection((state) => state.drawn);
   const placing = useView(({ placing: now }) => now?.step === step.id && now.param === param);
   const { toOwn, toWorld } = useOwnSpace(growth);
-  const dragged = useRef<number | null>(null);
   const places = step.params[param] as readonly Anchor[];
   const projection = useProjection.getState();
   const set = (next: readonly Anchor[], merge: string | null = null): void =>
     setParam(growth.id, step.id, param, [...next], merge);
 
-  /** The place on the skin under the pointer, in the growth's own space. */
-  const under = (event: PointerEvent | React.MouseEvent): Vec3 | null => {
-    const svg = event.currentTarget.closest('svg')!;
-    const box = svg.getBoundingClientRect();
-    const hit = skinUnder(event.clientX - box.left, event.clientY - box.top, useProjection.getState());
+  /** The place on the skin that is under a place in the view, in the growth's own space. */
+  const under = ({ x, y }: Spot): Vec3 | null => {
+    const hit = skinUnder(x, y, useProjection.getState());
     return hit && toTenthMillimetre(toOwn(hit.place));
   };
-  const remove = (event: KeyboardEvent, i: number): void => {
-    if (event.key !== 'Delete' && event.key !== 'Backspace') return;
-    event.stopPropagation();
-    event.preventDefault();
-    set(places.filter((_, k) => k !== i));
-  };
+  const drag = useDrag<number>({
+    move(i, { at }) {
+      const place = under(at);
+      if (place) set(places.with(i, place), 'place');
+    },
+  });
   return (
     <Box
       component="svg"
@@ -61,7 +59,8 @@ export function PlaceLayer({ growth, step, param }: Props) {
       }}
       onClick={(event) => {
         if (!placing) return;
-        const place = under(event);
+        const box = event.currentTarget.getBoundingClientRect();
+        const place = under({ x: event.clientX - box.left, y: event.clientY - box.top });
         if (place) set([...places, place]);
         else say({ tone: 'info', text: 'There was nothing there: click on the form.' });
       }}
@@ -70,43 +69,17 @@ export function PlaceLayer({ growth, step, param }: Props) {
         const dot = toScreen(toWorld([anchor[0], anchor[1], anchor[2]]), projection);
         if (!dot) return null;
         return (
-          <circle
+          <Grip
             key={i}
-            cx={dot.x}
-            cy={dot.y}
-            r={6}
-            tabIndex={0}
-            role="button"
-            aria-label={`Place ${i + 1} of ${places.length}`}
+            at={dot}
+            label={`Place ${i + 1} of ${places.length}`}
             fill={INK.front}
             stroke={INK.deep}
-            strokeWidth={2}
-            pointerEvents="all"
-            cursor="grab"
             onClick={(event) => event.stopPropagation()}
-            onKeyDown={(event) => remove(event, i)}
-            onPointerDown={(event) => {
-              event.currentTarget.setPointerCapture(event.pointerId);
-              event.currentTarget.focus();
-              dragged.current = i;
+            onKeyDown={(event) => {
+              if (pressed(event, { Delete: true, Backspace: true })) set(places.filter((_, k) => k !== i));
             }}
-            onPointerMove={(event) => {
-              if (dragged.current !== i) return;
-              const place = under(event);
-              if (place)
-                set(
-                  places.map((old, k) => (k === i ? place : old)),
-                  'place',
-                );
-            }}
-            onPointerUp={() => {
-              dragged.current = null;
-              endEdit();
-            }}
-            onPointerCancel={() => {
-              dragged.current = null;
-              endEdit();
-            }}
+            {...drag(i)}
           />
         );
       })}

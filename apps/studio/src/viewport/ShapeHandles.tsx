@@ -1,6 +1,6 @@
 'use client';
 
-import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import type { KeyboardEvent } from 'react';
 import {
   byAxis,
   add,
@@ -13,8 +13,14 @@ import {
   unit,
   type Vec3,
 } from '@uvrex/core';
+import { endEdit } from '@/state/document';
+import { useDrag } from '@/ui/drag';
+import { pressed } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
 import { outlineOf } from './falloffOutline';
+import { Grip } from './Grip';
+import { NUDGES } from './nudges';
+import { pathOnScreen } from './screenPath';
 import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
 
 /** Length of the arrow that turns a shape, metres. */
@@ -35,27 +41,25 @@ interface Props {
   hue: string;
   shape: Omit<FalloffShape, 'which'> & { which: FalloffShape['which'] | 'point' };
   change: (change: ShapeChange) => void;
-  /** Ends what is one undo. */
-  done: () => void;
   /** Whether all it stands by is keyed at this frame; absent where it has no keys. */
   keyed?: { here: boolean; toggle: () => void };
   /** Written beside its middle. */
   name?: string;
+  /** The space that it lies in; the scene's, where nothing is said. */
+  space?: { toOwn: (place: Vec3) => Vec3; toWorld: (place: Vec3) => Vec3 };
 }
 
-const STEPS: Record<string, Vec3> = {
-  ArrowLeft: [-1, 0, 0],
-  ArrowRight: [1, 0, 0],
-  ArrowUp: [0, 1, 0],
-  ArrowDown: [0, -1, 0],
-};
+const SCENE_SPACE = { toOwn: (place: Vec3) => place, toWorld: (place: Vec3) => place };
 
-/** A shape in space, drawn over the picture: drag its middle, its arrow, its size; the leaf sets keys. */
-export function ShapeHandles({ of, hue, shape, change, done, keyed, name }: Props) {
+/**
+ * A shape in space, drawn over the picture: drag its middle, its arrow, its size, or move the focused one with the arrow and Page keys; the
+ * leaf sets keys.
+ */
+export function ShapeHandles({ of, hue, shape, change, keyed, name, space = SCENE_SPACE }: Props) {
+  const { toOwn, toWorld } = space;
   // Drawn again with every picture, since the camera may have moved.
   useProjection((state) => state.drawn);
   const projection = useProjection.getState();
-  const dragged = useRef<string | null>(null);
   const { which, centre, size, soft } = shape;
   const turns: Vec3 = which === 'ball' ? [0, 0, 0] : shape.rotation;
   const turn = rotationOf(turns);
@@ -80,34 +84,29 @@ export function ShapeHandles({ of, hue, shape, change, done, keyed, name }: Prop
   if (which === 'box') handles.push(['Size', add(centre, turnedBy(turn, scale(size, 0.5)))]);
   if (which === 'plane' || which === 'box') handles.push(['Direction', arrow]);
 
-  const onMove = (event: PointerEvent<SVGElement>, handle: string, through: Vec3): void => {
-    if (dragged.current !== handle || !projection.camera) return;
-    const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-    const plane = facingPlane(through, projection.camera);
-    const point = ontoPlane(event.clientX - box.left, event.clientY - box.top, plane, projection);
-    if (point) acts[handle](point);
+  const drag = useDrag<string>({
+    move(handle, { at }) {
+      const through = handles.find(([own]) => own === handle)?.[1];
+      if (!through || !projection.camera) return;
+      const point = ontoPlane(at.x, at.y, facingPlane(toWorld(through), projection.camera), projection);
+      if (point) acts[handle](toOwn(point));
+    },
+  });
+  const onKey = (event: KeyboardEvent, handle: string, place: Vec3): void => {
+    const way = pressed(event, NUDGES);
+    if (!way) return;
+    // A radius has no direction: what goes right, up or away makes it larger.
+    const goes: Vec3 = handle === 'Radius' ? [way[0] + way[1] - way[2], 0, 0] : way;
+    acts[handle](add(place, scale(goes, event.shiftKey ? 0.1 : 0.01)));
   };
-  const onKey = (event: KeyboardEvent): void => {
-    const step = STEPS[event.key];
-    if (!step) return;
-    event.preventDefault();
-    event.stopPropagation();
-    change({ centre: add(centre, scale(step, event.shiftKey ? 0.1 : 0.01)) });
-  };
+  const onScreen = (place: Vec3) => toScreen(toWorld(place), projection);
   const lines = (out: number): string =>
     which === 'point'
       ? ''
       : outlineOf({ which, centre, rotation: turns, size, soft: 0 }, out)
-          .map((line) =>
-            line
-              .flatMap((point, i) => {
-                const dot = toScreen(point, projection);
-                return dot ? [`${i === 0 ? 'M' : 'L'}${dot.x.toFixed(1)} ${dot.y.toFixed(1)}`] : [];
-              })
-              .join(''),
-          )
+          .map((line) => pathOnScreen(line.map(toWorld), projection))
           .join('');
-  const [from, to] = [toScreen(centre, projection), toScreen(arrow, projection)];
+  const [from, to] = [onScreen(centre), onScreen(arrow)];
   return (
     <>
       <path d={lines(0)} fill="none" stroke={hue} strokeWidth={1.6} opacity={0.9} />
@@ -127,38 +126,20 @@ export function ShapeHandles({ of, hue, shape, change, done, keyed, name }: Prop
         <line x1={from.x} y1={from.y} x2={to.x} y2={to.y} stroke={INK.text} strokeWidth={1.4} />
       )}
       {handles.map(([handle, place]) => {
-        const dot = toScreen(place, projection);
+        const dot = onScreen(place);
         if (!dot) return null;
         const middle = handle === 'Middle';
         return (
-          <circle
+          <Grip
             key={handle}
-            cx={dot.x}
-            cy={dot.y}
+            at={dot}
+            label={`${handle} of ${of}`}
             r={middle ? 7 : 5.5}
-            tabIndex={0}
-            role="button"
-            aria-label={`${handle} of ${of}`}
             fill={middle ? hue : INK.deep}
-            stroke={INK.text}
             strokeWidth={1.8}
-            pointerEvents="all"
-            cursor="grab"
-            onKeyDown={onKey}
-            onPointerDown={(event) => {
-              event.currentTarget.setPointerCapture(event.pointerId);
-              event.currentTarget.focus();
-              dragged.current = handle;
-            }}
-            onPointerMove={(event) => onMove(event, handle, place)}
-            onPointerUp={() => {
-              dragged.current = null;
-              done();
-            }}
-            onPointerCancel={() => {
-              dragged.current = null;
-              done();
-            }}
+            onBlur={endEdit}
+            onKeyDown={(event) => onKey(event, handle, place)}
+            {...drag(handle)}
           />
         );
       })}
@@ -180,12 +161,7 @@ export function ShapeHandles({ of, hue, shape, change, done, keyed, name }: Prop
           pointerEvents="all"
           cursor="pointer"
           onClick={keyed.toggle}
-          onKeyDown={(event) => {
-            if (event.key !== 'Enter' && event.key !== ' ') return;
-            event.preventDefault();
-            event.stopPropagation();
-            keyed.toggle();
-          }}
+          onKeyDown={(event) => pressed(event, { Enter: true, ' ': true }) && keyed.toggle()}
         />
       )}
     </>

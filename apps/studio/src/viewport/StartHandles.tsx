@@ -1,9 +1,12 @@
 'use client';
 
-import { type KeyboardEvent, type PointerEvent, useState } from 'react';
+import { useState } from 'react';
 import { add, byAxis, type Growth, type NumberParam, scale, type Step, type Vec3 } from '@uvrex/core';
 import { type Handle, HANDLES } from '@uvrex/core/handles';
 import { setParams } from '@/state/actions';
+import { endEdit } from '@/state/document';
+import { useDrag } from '@/ui/drag';
+import { pressed } from '@/ui/pressed';
 import { Knob } from './Knob';
 import { NUDGES } from './nudges';
 import { Overlay } from './Overlay';
@@ -26,14 +29,22 @@ const snapped = (place: Vec3, grid: boolean): Vec3 =>
 /** What the open start of a growth is taken hold of by: its ends, radius, height, place. Arrows and Page keys move the focused one. */
 export function StartHandles({ growth, step }: { growth: Growth; step: Step }) {
   const read = useStepValues(growth, step);
+  return read && <Handles growth={growth} step={step} read={read} />;
+}
+
+interface Props {
+  growth: Growth;
+  step: Step;
+  read: NonNullable<ReturnType<typeof useStepValues>>;
+}
+
+function Handles({ growth, step, read: { declaration, values } }: Props) {
   useProjection((state) => state.drawn);
   const { toOwn, toWorld } = useOwnSpace(growth);
   const [held, setHeld] = useState<string | null>(null);
   /** What the held one has snapped to. */
   const [met, setMet] = useState<string | null>(null);
   const projection = useProjection.getState();
-  if (!read) return null;
-  const { declaration, values } = read;
   const handles = HANDLES[step.kind](values).filter(({ at, set }) =>
     Object.keys(set(at)).every((name) => isFree(step, name)),
   );
@@ -45,26 +56,28 @@ export function StartHandles({ growth, step }: { growth: Growth; step: Step }) {
     ]);
     setParams(growth.id, step.id, Object.fromEntries(next), `handle ${label}`);
   };
-  const onMove = (handle: Handle, pointer: { x: number; y: number }, { shiftKey, altKey }: PointerEvent): void => {
-    if (!projection.camera) return;
-    // A whole place meets what is under it of other growths; with Alt it goes free.
-    const met =
-      Object.keys(handle.set(handle.at)).length === 3 && !shiftKey && !altKey
-        ? snapUnder(pointer, growth.id, projection)
-        : null;
-    setMet(met?.to ?? null);
-    const plane = facingPlane(toWorld(handle.at), projection.camera);
-    const point = met?.at ?? ontoPlane(pointer.x, pointer.y, plane, projection);
-    if (point) put(handle, toOwn(met || altKey ? point : snapped(point, shiftKey)));
-  };
-  const onKey = (event: KeyboardEvent, handle: Handle): void => {
-    const way = NUDGES[event.key];
-    if (!way) return;
-    event.preventDefault();
-    event.stopPropagation();
-    const by = event.shiftKey ? GRID : 0.01;
-    put(handle, add(handle.at, scale(way, by)));
-  };
+  const drag = useDrag<string>({
+    take(label) {
+      setHeld(label);
+      return true;
+    },
+    move(label, { at, event: { shiftKey, altKey } }) {
+      const handle = handles.find((other) => other.label === label);
+      if (!handle || !projection.camera) return;
+      // A whole place meets what is under it of other growths; with Alt it goes free.
+      const met =
+        Object.keys(handle.set(handle.at)).length === 3 && !shiftKey && !altKey
+          ? snapUnder(at, growth.id, projection)
+          : null;
+      setMet(met?.to ?? null);
+      const point = met?.at ?? ontoPlane(at.x, at.y, facingPlane(toWorld(handle.at), projection.camera), projection);
+      if (point) put(handle, toOwn(met || altKey ? point : snapped(point, shiftKey)));
+    },
+    end() {
+      setHeld(null);
+      setMet(null);
+    },
+  });
   const dots = handles.map(({ at }) => toScreen(toWorld(at), projection));
   return (
     <Overlay role="group" label={`Handles of ${declaration.label}`}>
@@ -87,13 +100,12 @@ export function StartHandles({ growth, step }: { growth: Growth; step: Step }) {
             held={held === handle.label}
             said={`${said.join(', ')} m${met ? `, on ${met}` : ''}`}
             left={left}
-            onKey={(event) => onKey(event, handle)}
-            take={() => setHeld(handle.label)}
-            onMove={(at, event) => onMove(handle, at, event)}
-            release={() => {
-              setHeld(null);
-              setMet(null);
+            onBlur={endEdit}
+            onKeyDown={(event) => {
+              const way = pressed(event, NUDGES);
+              if (way) put(handle, add(handle.at, scale(way, event.shiftKey ? GRID : 0.01)));
             }}
+            {...drag(handle.label)}
           />
         );
       })}

@@ -4,6 +4,7 @@ import {
   growthPlace,
   GrowthValues,
   placeOwner,
+  type Resolved,
   scale,
   sub,
   turnedBack,
@@ -25,9 +26,14 @@ export function useOwnSpace(growth: Growth): {
   const frame = useView((state) => state.frame);
   const fps = useDocument((state) => state.scene.fps);
   const range = useDocument((state) => state.scene.range);
-  const values = new GrowthValues(growth, { fps, range }, ownFrame(growth, frame));
-  const own = placeOwner(growth);
-  const number = (name: string): number => values.one(growthPlace, own, name) as number;
+  let values: Resolved;
+  try {
+    values = new GrowthValues(growth, { fps, range }, ownFrame(growth, frame)).of(growthPlace, placeOwner(growth));
+  } catch {
+    // A formula that fails is told at its field; until it is mended nothing of the growth is shown.
+    return { toOwn: (place) => place, toWorld: (place) => place, size: 1 };
+  }
+  const number = (name: string): number => Number(values[name]);
   const turn = turnOf(number('turnX'), number('turnY'), number('turnZ'));
   const size = number('scale');
   const move: Vec3 = [number('moveX'), number('moveY'), number('moveZ')];

@@ -1,4 +1,3 @@
-import { withFrames } from '../../curves/pathFrames';
 import { random } from '../../fields/random';
 import { smoothstep } from '../../fields/smoothstep';
 import { pathCount } from '../../geometry/paths';
@@ -58,6 +57,7 @@ export const feel = defineStep({
   moves: true,
   summary: (p) => `the last ${metres(p.length)}`,
   async run(form, p, context) {
+    const { withFrames } = await import('../../curves/pathFrames');
     const { eachPathPoint } = await import('./eachPoint');
     const paths = withFrames(form.paths!);
     const { passed } = progressOf(p.speed, p.loop, context);

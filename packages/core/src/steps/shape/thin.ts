@@ -1,10 +1,20 @@
-import { squaredFrames } from '../../curves/pathFrames';
-import { simplify } from '../../curves/simplify';
-import { pickedInTime } from '../../geometry/carrier';
-import { PATHS, type Paths, pathCount, uncut } from '../../geometry/paths';
-import { rejoin } from '../../geometry/tree';
-import { defineStep, type StepContext } from '../declare';
+import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
 import { metres } from '../format';
+
+const params = {
+  within: {
+    type: 'number',
+    unit: 'm',
+    label: 'Within',
+    help: 'How far the simpler course may be from the old one.',
+    default: 0.01,
+    min: 0,
+    max: 1000,
+    slider: [0, 0.2],
+  },
+} as const satisfies ParamSpecs;
+
+export type ThinParams = ParamsOf<typeof params>;
 
 export const thin = defineStep({
   kind: 'thin',
@@ -14,49 +24,10 @@ export const thin = defineStep({
   help: 'Leaves out points that the course can do without; those that stay do not move.',
   takes: ['paths'],
   gives: ['paths'],
-  params: {
-    within: {
-      type: 'number',
-      unit: 'm',
-      label: 'Within',
-      help: 'How far the simpler course may be from the old one.',
-      default: 0.01,
-      min: 0,
-      max: 1000,
-      slider: [0, 0.2],
-    },
-  },
+  params,
   summary: (p) => `within ${metres(p.within)}`,
   async run(form, p, context) {
-    const old = form.paths!;
-    const kept: number[][] = [];
-    for (let path = 0; path < pathCount(old); path++) {
-      await context.breathe();
-      const [a, b] = [old.offsets[path], old.offsets[path + 1]];
-      const points = Array.from(old.positions.subarray(3 * a, 3 * b));
-      // A closed path keeps its first point, and the one furthest from it, so that it stays a loop.
-      if (old.closed[path] && b - a > 3) points.push(...points.slice(0, 3));
-      const indices = simplify(points, p.within).filter((i) => i < b - a);
-      kept.push(
-        (old.closed[path] && indices.length < 3 ? [0, 1, 2].map((k) => Math.floor((k * (b - a)) / 3)) : indices).map(
-          (i) => a + i,
-        ),
-      );
-    }
-    return { ...form, paths: await only(old, kept, context) };
+    const { thinned } = await import('./thinned');
+    return { ...form, paths: await thinned(form.paths!, p, context) };
   },
 });
-
-/** The paths with only the points given, by number, for each. */
-async function only(old: Paths, kept: readonly number[][], context: StepContext): Promise<Paths> {
-  const offsets = new Uint32Array(kept.length + 1);
-  kept.forEach((points, path) => (offsets[path + 1] = offsets[path] + points.length));
-  const sources = new Uint32Array(offsets[kept.length]);
-  kept.forEach((points, path) => sources.set(points, offsets[path]));
-  const breathe = (): Promise<void> => context.breathe();
-  const points = await pickedInTime(PATHS, old, 'point', sources, breathe);
-  const paths: Paths = { ...uncut(old), ...points, number: null, offsets };
-  await breathe();
-  rejoin(paths, paths.positions);
-  return squaredFrames(paths, breathe);
-}

@@ -1,4 +1,3 @@
-import { withFrames } from '../../curves/pathFrames';
 import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure, metres } from '../format';
@@ -75,6 +74,7 @@ export const wave = defineStep({
   summary: (p) =>
     `${metres(p.amount)} every ${metres(p.length)}${p.speed !== 0 ? `, ${figure(p.speed)} a second` : ''}`,
   async run(form, p, context) {
+    const { withFrames } = await import('../../curves/pathFrames');
     const { eachPathPoint } = await import('./eachPoint');
     const paths = withFrames(form.paths!);
     const { passed } = progressOf(p.speed, p.loop, context);
