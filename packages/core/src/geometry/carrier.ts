@@ -345,8 +345,9 @@ export async function pickedInTime<T extends Table>(
   domain: Domain,
   sources: Uint32Array,
   breathe: () => Promise<void>,
+  without: readonly (keyof T & string)[] = [],
 ): Promise<Partial<Columns<T>> & { named: Named }> {
-  const rows = new Carrier(table, from, domain, sources.length);
+  const rows = new Carrier(table, from, domain, sources.length, without);
   for (let first = 0; first < sources.length; first += BREATH) {
     await breathe();
     rows.pick(sources.subarray(first, first + BREATH), first);

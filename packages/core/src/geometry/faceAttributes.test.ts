@@ -102,6 +102,17 @@ describe('what faces know goes with them', () => {
     expect(strays(await withSoftNormals(solid, 0.5), solid)).toBe(0);
   });
 
+  test('where a face without area stands before them', async () => {
+    const before = numbered({ ...solid, indices: Uint32Array.of(0, 0, 1, ...solid.indices) });
+    const thick = await thickened(before, 1e-4, 0);
+    expect([...thick.named.number.values]).toEqual([...solid.named.number.values].flatMap((f) => [f + 1, f + 1]));
+    // Divided, two triangles are one square and go by either of them.
+    const pairs = before.named.number.values.map((f) => (f + 1) >> 1);
+    const divided = await subdivided({ ...before, named: { number: onFaces(pairs) } }, 1, 0.5);
+    const alone = await subdivided({ ...solid, named: { number: onFaces(pairs.subarray(1)) } }, 1, 0.5);
+    expect(divided.named.number.values).toEqual(alone.named.number.values);
+  });
+
   test('where there are fewer of them, each is that of the nearest', async () => {
     const many = ball(1, 48);
     const halves = (of: Mesh): Float32Array => {

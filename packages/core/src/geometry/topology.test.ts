@@ -44,6 +44,38 @@ describe('topology', () => {
     expect(topologyOf(mesh)).toBe(first);
   });
 
+  test('stays while a mesh moves, and is another where other vertices come to lie together', async () => {
+    const mesh = await skin();
+    const first = topologyOf(mesh);
+    const moved = mesh.positions.map((x, i) => x + Math.sin(3 * mesh.positions[3 * Math.floor(i / 3) + 1]));
+    expect(topologyOf({ ...mesh, positions: moved })).toBe(first);
+    const [a, b, c] = mesh.indices;
+    const pinched = moved.slice();
+    pinched.copyWithin(3 * a, 3 * b, 3 * b + 3);
+    const other = topologyOf({ ...mesh, positions: pinched });
+    expect(other.weld.of[a]).toBe(other.weld.of[b]);
+    expect(other.weld.of[a]).not.toBe(other.weld.of[c]);
+    // The face between them is left out, and the others are told by their own numbers.
+    expect([...other.faces]).not.toContain(0);
+    const k = other.faces.length - 1;
+    expect([...other.corners.subarray(3 * k)]).toEqual(
+      [0, 1, 2].map((q) => other.weld.of[mesh.indices[3 * other.faces[k] + q]]),
+    );
+    expect(topologyOf({ ...mesh, positions: moved.slice() }).counts).toEqual(first.counts);
+  });
+
+  test('corners at a place are all those of the faces that lie there, each once', async () => {
+    const mesh = await skin();
+    const topology = topologyOf(mesh);
+    const { starts, corners } = await topology.findFans(() => Promise.resolve());
+    expect(Uint32Array.from(corners).sort()).toEqual(Uint32Array.from(mesh.indices, (_, c) => c));
+    const { of, first } = topology.weld;
+    const astray = Array.from(first, (_, place) =>
+      corners.subarray(starts[place], starts[place + 1]).filter((c) => of[mesh.indices[c]] !== place),
+    ).flatMap((some) => [...some]);
+    expect(astray).toEqual([]);
+  });
+
   test('faces at an edge are those that have both its ends', async () => {
     const { edges, corners } = topologyOf(await subdivided(torus(1, 0.3, 8), 1, Math.PI));
     for (let e = 0; e < edges.count; e++)

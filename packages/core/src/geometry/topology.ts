@@ -35,6 +35,12 @@ export interface Neighbours {
   others: Uint32Array;
 }
 
+/** Which corners of the mesh's own faces lie at each place: those of place i are `corners[starts[i]]` up to `corners[starts[i + 1]]`. */
+export interface Fans {
+  starts: Uint32Array;
+  corners: Uint32Array;
+}
+
 /**
  * How a mesh hangs together, vertices at one place taken as one (texture seams and hard edges double them), faces with two
  * corners at one place left out. Each part is made when it is first asked for.
@@ -43,14 +49,21 @@ export class Topology {
   readonly weld: Weld;
   /** Places of the faces' corners, three a face. */
   readonly corners: Uint32Array;
+  /** Which of the mesh's own faces each of these is. */
+  readonly faces: Uint32Array;
+  /** Vertices of the mesh's own faces. */
+  readonly indices: Uint32Array;
   #edges: TopologyEdges | null = null;
   #neighbours: Neighbours | null = null;
+  #fans: Fans | null = null;
 
   /** @param weld the mesh's vertices taken as one */
   constructor({ indices }: Pick<Mesh, 'indices'>, weld: Weld) {
     this.weld = weld;
+    this.indices = indices;
     const { of } = weld;
     const corners = new Uint32Array(indices.length);
+    const faces = new Uint32Array(indices.length / 3);
     let write = 0;
     for (let i = 0; i < indices.length; i += 3) {
       const a = of[indices[i]];
@@ -60,9 +73,11 @@ export class Topology {
       corners[write] = a;
       corners[write + 1] = b;
       corners[write + 2] = c;
+      faces[write / 3] = i / 3;
       write += 3;
     }
     this.corners = corners.subarray(0, write);
+    this.faces = faces.subarray(0, write / 3);
   }
 
   get edges(): TopologyEdges {
@@ -91,6 +106,24 @@ export class Topology {
     return (this.#neighbours ??= neighboursOf(this.weld.first.length, this.edges));
   }
 
+  /** Finds the corners at each place with breaths in between. */
+  async findFans(breathe: () => Promise<void>): Promise<Fans> {
+    if (this.#fans) return this.#fans;
+    const { indices } = this;
+    const { of, first } = this.weld;
+    const starts = new Uint32Array(first.length + 1);
+    for (let c = 0; c < indices.length; c++) starts[of[indices[c]] + 1]++;
+    for (let i = 0; i < first.length; i++) starts[i + 1] += starts[i];
+    await breathe();
+    const corners = new Uint32Array(indices.length);
+    const filled = starts.slice();
+    for (let c = 0; c < indices.length; c++) {
+      if (c % PIECE === 0) await breathe();
+      corners[filled[of[indices[c]]]++] = c;
+    }
+    return (this.#fans = { starts, corners });
+  }
+
   get counts(): TopologyCounts {
     const { count, there, back } = this.edges;
     const used = new Set(this.corners);
@@ -104,22 +137,37 @@ export class Topology {
   }
 }
 
-const known = new WeakMap<Uint32Array, WeakMap<Float32Array, Topology>>();
+/** What is known of an array of indices: the topology with each array of positions, and the one that was made last. */
+interface Known {
+  byPositions: WeakMap<Float32Array, Topology>;
+  last: Topology | null;
+}
+
+const known = new WeakMap<Uint32Array, Known>();
 /** So many corners between two breaths: some milliseconds. */
 const PIECE = 3 << 13;
 
 /** What is known of a mesh's topology; `make` where nothing is. */
 function remembered({ positions, indices }: Pick<Mesh, 'positions' | 'indices'>, make: Weld | null): Topology | null {
   let own = known.get(indices);
-  if (!own) known.set(indices, (own = new WeakMap()));
-  let topology = own.get(positions) ?? null;
-  if (!topology && make) own.set(positions, (topology = new Topology({ indices }, make)));
-  return topology;
+  if (!own) known.set(indices, (own = { byPositions: new WeakMap(), last: null }));
+  const topology = own.byPositions.get(positions);
+  if (topology || !make) return topology ?? null;
+  // What moves keeps its topology, as long as the same vertices lie together.
+  const made = own.last && isSame(own.last.weld.of, make.of) ? own.last : new Topology({ indices }, make);
+  own.byPositions.set(positions, made);
+  return (own.last = made);
+}
+
+function isSame(a: Uint32Array, b: Uint32Array): boolean {
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
+  return true;
 }
 
 /**
  * The topology of a mesh, made once for its arrays of indices and positions: what is welded hangs on both, so that what one
- * frame has made says nothing wrong about another.
+ * frame has made says nothing wrong about another. Where the same is welded it is the same: nothing about places may be kept by it.
  */
 export function topologyOf(mesh: Pick<Mesh, 'positions' | 'indices'>): Topology {
   return remembered(mesh, null) ?? remembered(mesh, weld(mesh))!;
@@ -128,7 +176,7 @@ export function topologyOf(mesh: Pick<Mesh, 'positions' | 'indices'>): Topology 
 /** Says that a mesh which was moved, turned or scaled as a whole has the topology that it had: what is known of it holds on. */
 export function keepTopology(before: Pick<Mesh, 'positions' | 'indices'>, positions: Mesh['positions']): void {
   const topology = remembered(before, null);
-  if (topology) known.get(before.indices)!.set(positions, topology);
+  if (topology) known.get(before.indices)!.byPositions.set(positions, topology);
 }
 
 /** The same with breaths while it is made: a million vertices take half a second. */

@@ -20,7 +20,19 @@ export async function followedNormals(
   positions: Float32Array,
   breathe: Breathe = () => Promise.resolve(),
 ): Promise<Float32Array> {
-  const { indices, normals: old } = before;
+  return normalsOfGroups(before, positions, await softGroups(before, breathe), breathe);
+}
+
+/**
+ * The same for vertices whose groups are known.
+ * @param together n, which vertices are one on a soft surface (`softGroups`)
+ */
+export async function normalsOfGroups(
+  { indices, normals: old }: Pick<Mesh, 'indices' | 'normals'>,
+  positions: Float32Array,
+  together: Uint32Array,
+  breathe: Breathe,
+): Promise<Float32Array> {
   const n = positions.length / 3;
   const own = new Float64Array(3 * n);
   for (let i = 0; i < indices.length; i += 3) {
@@ -47,7 +59,6 @@ export async function followedNormals(
     addTo(own, b, atB / length, x, y, z);
     addTo(own, c, (PI - atA - atB) / length, x, y, z);
   }
-  const together = await groupsOf(before, breathe);
   const sums = new Float64Array(3 * n);
   for (let i = 0; i < n; i++) addTo(sums, 3 * together[i], 1, own[3 * i], own[3 * i + 1], own[3 * i + 2]);
   await breathe();
@@ -89,7 +100,7 @@ async function directed(
 }
 
 /** Which vertices are one on a soft surface: each by the number of the first of them. */
-async function groupsOf(mesh: Mesh, breathe: Breathe): Promise<Uint32Array> {
+export async function softGroups(mesh: Mesh, breathe: Breathe): Promise<Uint32Array> {
   const { of, first } = (await topologyInTime(mesh, breathe)).weld;
   const { normals } = mesh;
   const groups = mapped(Uint32Array, of, (_, i) => i);

@@ -14,12 +14,13 @@ export interface Ground {
   around: Float64Array;
 }
 
-const grounds = new WeakMap<Topology, Ground>();
+/** By places: meshes of one topology may lie elsewhere. */
+const grounds = new WeakMap<Mesh['positions'], Ground>();
 
 export async function groundOf(mesh: Mesh, breathe: () => Promise<void>): Promise<Ground> {
   const topology = await topologyInTime(mesh, breathe);
-  const known = grounds.get(topology);
-  if (known) return known;
+  const known = grounds.get(mesh.positions);
+  if (known?.topology === topology) return known;
   const edges = await topology.findEdges(breathe);
   const { weld, corners } = topology;
   const { of, first } = weld;
@@ -44,7 +45,7 @@ export async function groundOf(mesh: Mesh, breathe: () => Promise<void>): Promis
     else across[c] = edges.left[e] === ((c / 3) | 0) ? edges.right[e] : edges.left[e];
   }
   const ground = { topology, places, faceOf, across, around: await anglesAround(corners, places, breathe) };
-  grounds.set(topology, ground);
+  grounds.set(mesh.positions, ground);
   return ground;
 }
 

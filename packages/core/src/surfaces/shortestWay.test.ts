@@ -1,6 +1,6 @@
 import { nearestPlace } from '../geometry/nearest';
 import { type Mesh, meshWith } from '../geometry/mesh';
-import { topologyOf } from '../geometry/topology';
+import { keepTopology, topologyOf } from '../geometry/topology';
 import { at, byAxis, distance, type Vec3 } from '../geometry/vec';
 import { shortestWay } from './shortestWay';
 import { box, cylinder, sheet } from './solids';
@@ -55,6 +55,21 @@ test('on a cube it goes over the edges as in the net of the cube', async () => {
   const along = lengthOf(await way(room, spider, fly));
   expect(along).toBeLessThanOrEqual(42 + 1e-6);
   expect(along).toBeGreaterThanOrEqual(40 - 1e-6);
+});
+
+test('a mesh in another size has ways of another length, though it hangs together in the same way', async () => {
+  const small = sheet(2, 2, 12);
+  const [a, b]: Vec3[] = [
+    [-0.8, 0.2, 0],
+    [0.7, 1.7, 0],
+  ];
+  const first = lengthOf(await way(small, a, b));
+  const positions = small.positions.map((x) => 3 * x);
+  keepTopology(small, positions);
+  const large = { ...small, positions };
+  expect(topologyOf(large)).toBe(topologyOf(small));
+  const [c, d] = [a, b].map((place): Vec3 => byAxis((k) => 3 * place[k]));
+  expect(lengthOf(await way(large, c, d))).toBeCloseTo(3 * first, 4);
 });
 
 test('on a cylinder it is the helix of the unrolled wall', async () => {

@@ -1,10 +1,10 @@
 import { picked, pickedInTime } from '../geometry/carrier';
-import { faceNormal } from '../geometry/faceNormal';
+import { faceCorners } from '../geometry/faceNormal';
 import { MESH, type Mesh } from '../geometry/mesh';
 import { cross, type Vec3 } from '../geometry/vec';
-import { topologyInTime } from '../geometry/topology';
+import { type Topology, topologyInTime } from '../geometry/topology';
 
-const { atan2, round, sqrt } = Math;
+const { fround, round, sqrt } = Math;
 
 /** To be awaited now and then in long work: lets messages in, and throws when the work is no longer wanted. */
 export type Breathe = () => Promise<void>;
@@ -19,56 +19,72 @@ export function angleBetween(a: Vec3, b: Vec3): number {
 }
 
 /**
- * A mesh with normals made anew: soft where faces meet at less than a limit, hard elsewhere. Faces weigh by their angle at
- * the vertex (Thürmer and Wüthrich, Computing vertex normals from polygonal facets, Journal of Graphics Tools 3, 1998).
+ * A mesh with normals made anew: soft where faces meet at less than a limit, hard elsewhere.
  * @param limit radians
  */
 export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breathe = NEVER): Promise<Mesh> {
-  const { of, first } = (await topologyInTime(mesh, breathe)).weld;
-  const { indices, positions: p } = mesh;
-  const faces = indices.length / 3;
+  const topology = await topologyInTime(mesh, breathe);
+  const { sources, normals, indices } = await softVertices(mesh.positions, topology, limit, breathe);
+  const vertices = await pickedInTime(MESH, mesh, 'vertex', sources, breathe, ['normals']);
+  return { ...mesh, ...vertices, normals, indices, level: null, parts: null };
+}
+
+/** Vertices made anew: as many at each old one as it has normals. */
+export interface SoftVertices {
+  /** n, the old vertex of each. */
+  sources: Uint32Array;
+  /** 3n unit vectors. */
+  normals: Float32Array;
+  /** The faces as they were, of new vertices. */
+  indices: Uint32Array;
+}
+
+/**
+ * The vertices of faces that are soft where they meet at less than a limit. Faces weigh by their angle at the vertex (Thürmer and
+ * Wüthrich, Computing vertex normals from polygonal facets, Journal of Graphics Tools 3, 1998).
+ * @param positions of the old vertices, metres
+ * @param topology of the faces
+ * @param limit radians
+ */
+export async function softVertices(
+  positions: Float32Array,
+  topology: Topology,
+  limit: number,
+  breathe: Breathe,
+): Promise<SoftVertices> {
+  const { indices, weld } = topology;
+  const { of } = weld;
   await breathe();
   const normals = new Float64Array(indices.length);
   await breathe();
   const weights = new Float64Array(indices.length);
-  for (let f = 0; f < faces; f++) {
-    if (f % CHUNK === 0) await breathe();
-    faceNormal(p, indices, f, normals, 3 * f);
-    const a = 3 * indices[3 * f];
-    const b = 3 * indices[3 * f + 1];
-    const c = 3 * indices[3 * f + 2];
-    weights[3 * f] = cornerAngle(p, a, b, c);
-    weights[3 * f + 1] = cornerAngle(p, b, c, a);
-    weights[3 * f + 2] = cornerAngle(p, c, a, b);
-  }
-  // The corners at each place, place after place.
-  const starts = new Uint32Array(first.length + 1);
-  for (let c = 0; c < indices.length; c++) starts[of[indices[c]] + 1]++;
-  for (let i = 0; i < first.length; i++) starts[i + 1] += starts[i];
-  await breathe();
-  const corners = new Uint32Array(indices.length);
-  const filled = starts.slice();
-  for (let c = 0; c < indices.length; c++) {
+  for (let c = 0; c < indices.length; c += 3) {
     if (c % (3 * CHUNK) === 0) await breathe();
-    corners[filled[of[indices[c]]]++] = c;
+    faceCorners(positions, 3 * indices[c], 3 * indices[c + 1], 3 * indices[c + 2], normals, c, weights, c);
   }
+  const { starts, corners } = await topology.findFans(breathe);
   await breathe();
 
   const near = limit < Math.PI ? Math.cos(limit) - 1e-9 : -Infinity;
-  const soft = await softPlaces(normals, weights, starts, corners, limit, breathe);
-  const made = new Vertices(indices.length, positionsCount(mesh));
+  const { soft, hard } = await softPlaces(normals, weights, starts, corners, limit, near, breathe);
+  const made = new Vertices(of.length + hard, of.length);
   const outIndices = new Uint32Array(indices.length);
   // Where all is soft, a vertex has one normal whichever face asks.
   const only = new Int32Array(of.length).fill(-1);
   for (let corner = 0; corner < indices.length; corner++) {
     if (corner % (3 * CHUNK) === 0) await breathe();
     const vertex = indices[corner];
-    const place = of[vertex];
-    if (soft[3 * place] === soft[3 * place]) {
-      if (only[vertex] < 0) only[vertex] = made.idOf(vertex, soft[3 * place], soft[3 * place + 1], soft[3 * place + 2]);
-      outIndices[corner] = only[vertex];
+    let known = only[vertex];
+    if (known < 0) {
+      const place = 3 * of[vertex];
+      if (soft[place] === soft[place])
+        known = only[vertex] = made.add(vertex, soft[place], soft[place + 1], soft[place + 2]);
+    }
+    if (known >= 0) {
+      outIndices[corner] = known;
       continue;
     }
+    const place = of[vertex];
     const own = corner - (corner % 3);
     const ox = normals[own];
     const oy = normals[own + 1];
@@ -93,13 +109,15 @@ export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breath
     outIndices[corner] = made.idOf(vertex, x, y, z);
   }
   await breathe();
-  const vertices = await pickedInTime(MESH, mesh, 'vertex', made.sources, breathe);
-  return { ...mesh, ...vertices, normals: made.normals, indices: outIndices, level: null, parts: null };
+  return { sources: made.sources, normals: made.normals, indices: outIndices };
 }
+
+/** Places of more corners than this are not looked through two by two. */
+const MANY = 32;
 
 /**
  * Normals of the places all of whose faces meet at less than a limit, as most do: those where no face is further than half of
- * it from all of them together. @returns not a number where one may be
+ * it from all of them together, or than it from any other. @returns not a number where one may be, and how many corners lie there
  */
 async function softPlaces(
   normals: Float64Array,
@@ -107,11 +125,13 @@ async function softPlaces(
   starts: Uint32Array,
   corners: Uint32Array,
   limit: number,
+  near: number,
   breathe: Breathe,
-): Promise<Float64Array> {
+): Promise<{ soft: Float64Array; hard: number }> {
   const places = starts.length - 1;
   const out = new Float64Array(3 * places).fill(NaN);
   const half = Math.cos(Math.min(limit, Math.PI) / 2);
+  let hard = corners.length;
   for (let place = 0; place < places; place++) {
     if (place % CHUNK === 0) await breathe();
     const end = starts[place + 1];
@@ -135,36 +155,38 @@ async function softPlaces(
       const n = corners[at] - (corners[at] % 3);
       isSoft = normals[n] * x + normals[n + 1] * y + normals[n + 2] * z > half;
     }
-    if (!isSoft) continue;
+    if (!isSoft && (end - starts[place] > MANY || !meetSoftly(normals, corners, starts[place], end, near))) continue;
+    hard -= end - starts[place];
     out[3 * place] = x;
     out[3 * place + 1] = y;
     out[3 * place + 2] = z;
   }
-  return out;
+  return { soft: out, hard };
 }
 
-const positionsCount = (mesh: Mesh): number => mesh.positions.length / 3;
-
-/** The angle of a corner between two others, all at their places in an array, radians. */
-export function cornerAngle(p: Float32Array, i: number, j: number, l: number): number {
-  const ux = p[j] - p[i];
-  const uy = p[j + 1] - p[i + 1];
-  const uz = p[j + 2] - p[i + 2];
-  const vx = p[l] - p[i];
-  const vy = p[l + 1] - p[i + 1];
-  const vz = p[l + 2] - p[i + 2];
-  const x = uy * vz - uz * vy;
-  const y = uz * vx - ux * vz;
-  const z = ux * vy - uy * vx;
-  return atan2(sqrt(x * x + y * y + z * z), ux * vx + uy * vy + uz * vz);
+/** Whether all faces at some corners have an area and meet at less than the angle of cosine `near`. */
+function meetSoftly(normals: Float64Array, corners: Uint32Array, from: number, end: number, near: number): boolean {
+  for (let i = from; i < end; i++) {
+    const n = corners[i] - (corners[i] % 3);
+    const x = normals[n];
+    const y = normals[n + 1];
+    const z = normals[n + 2];
+    if (x === 0 && y === 0 && z === 0) return false;
+    for (let k = i + 1; k < end; k++) {
+      const m = corners[k] - (corners[k] % 3);
+      if (normals[m] * x + normals[m + 1] * y + normals[m + 2] * z < near) return false;
+    }
+  }
+  return true;
 }
+
+const rounded = (x: number): number => round(x * 1e4);
 
 /** New vertices: one for each old one and each normal that it is given, rounded to a ten-thousandth. */
 class Vertices {
   readonly #heads: Int32Array;
   readonly #next: Int32Array;
   readonly #source: Uint32Array;
-  readonly #rounded: Int32Array;
   readonly #normals: Float32Array;
   #count = 0;
 
@@ -172,7 +194,6 @@ class Vertices {
     this.#heads = new Int32Array(old).fill(-1);
     this.#next = new Int32Array(most);
     this.#source = new Uint32Array(most);
-    this.#rounded = new Int32Array(3 * most);
     this.#normals = new Float32Array(3 * most);
   }
 
@@ -184,21 +205,26 @@ class Vertices {
     return this.#normals.slice(0, 3 * this.#count);
   }
 
-  idOf(source: number, x: number, y: number, z: number): number {
-    const a = round(x * 1e4);
-    const b = round(y * 1e4);
-    const c = round(z * 1e4);
-    const rounded = this.#rounded;
-    for (let at = this.#heads[source]; at >= 0; at = this.#next[at])
-      if (rounded[3 * at] === a && rounded[3 * at + 1] === b && rounded[3 * at + 2] === c) return at;
+  /** A vertex that has one normal. */
+  add(source: number, x: number, y: number, z: number): number {
     const made = this.#count++;
     this.#source[made] = source;
-    rounded[3 * made] = a;
-    rounded[3 * made + 1] = b;
-    rounded[3 * made + 2] = c;
     this.#normals[3 * made] = x;
     this.#normals[3 * made + 1] = y;
     this.#normals[3 * made + 2] = z;
+    return made;
+  }
+
+  /** A vertex that may have several. */
+  idOf(source: number, x: number, y: number, z: number): number {
+    const normals = this.#normals;
+    const a = rounded(fround(x));
+    const b = rounded(fround(y));
+    const c = rounded(fround(z));
+    for (let at = this.#heads[source]; at >= 0; at = this.#next[at])
+      if (rounded(normals[3 * at]) === a && rounded(normals[3 * at + 1]) === b && rounded(normals[3 * at + 2]) === c)
+        return at;
+    const made = this.add(source, x, y, z);
     this.#next[made] = this.#heads[source];
     this.#heads[source] = made;
     return made;

@@ -107,6 +107,37 @@ describe('thickening', () => {
     expect(areaAndVolume(shell).volume).toBeCloseTo(1 - 0.8 ** 3, 5);
   });
 
+  test('both faces stay soft and hard where the sheet is, however sharply it bends, and its seams stay', async () => {
+    // A square folded by a right angle along its middle, as one soft surface: the fold has one normal.
+    const flat = sheet(2);
+    const positions = flat.positions.map((x, i) => (i % 3 === 2 ? Math.abs(flat.positions[i - 2]) : x));
+    const folded = await withSoftNormals({ ...flat, positions }, Math.PI);
+    const n = folded.positions.length / 3;
+    const solid = await thickened(folded, 0.02, 0);
+    expect(solid.uvs.subarray(0, 2 * n)).toEqual(folded.uvs);
+    const onFold = (mesh: Mesh, from: number, to: number): number[] =>
+      Array.from({ length: to - from }, (_, k) => from + k).filter((i) => Math.abs(mesh.positions[3 * i]) < 1e-6);
+    const [outer, inner] = [onFold(solid, 0, n), onFold(solid, n, 2 * n)];
+    expect(outer.length).toBe(onFold(folded, 0, n).length);
+    for (const [own, side] of [
+      [outer, 1],
+      [inner, -1],
+    ] as const)
+      for (const i of own) {
+        // Halfway between both halves, which lean by 45° to either side.
+        expect(solid.normals[3 * i]).toBeCloseTo(0, 5);
+        expect(Math.abs(solid.normals[3 * i + 2])).toBeCloseTo(1, 5);
+        expect(Math.sign(solid.normals[3 * i + 2])).toBe(side * Math.sign(solid.normals[3 * outer[0] + 2]));
+      }
+    // With hard edges there it has two, and keeps them.
+    const hard = await thickened(await withSoftNormals({ ...flat, positions }, 0.5), 0.02, 0);
+    const leaning = [...Array(hard.positions.length / 3).keys()].filter(
+      (i) => Math.abs(hard.positions[3 * i]) < 1e-6 && Math.abs(hard.normals[3 * i + 1]) < 0.1,
+    );
+    expect(leaning.length).toBeGreaterThan(0);
+    for (const i of leaning) expect(Math.abs(hard.normals[3 * i])).toBeCloseTo(Math.SQRT1_2, 2);
+  });
+
   test('a ring of no ends keeps characteristic 0', async () => {
     expect(topologyCounts(await thickened(torus(1, 0.3, 16), 0.05, 1))).toMatchObject({ openEdges: 0, euler: 0 });
   });

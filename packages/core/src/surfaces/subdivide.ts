@@ -1,4 +1,4 @@
-import { filled } from '../geometry/filled';
+import { filled, mapped } from '../geometry/filled';
 import type { Attributed } from '../geometry/attributes';
 import { Carrier } from '../geometry/carrier';
 import { facesFrom } from '../geometry/faceAttributes';
@@ -72,7 +72,8 @@ async function polygonsOf(mesh: Mesh, crease: number, breathe: Breathe): Promise
   const topology = await topologyInTime(mesh, breathe);
   const picked = pickedMesh(mesh, topology.weld.first);
   const places = Float64Array.from(picked.positions);
-  const { corners, starts, sources } = await quadrangles(topology.corners, places, breathe);
+  const { corners, starts, sources: of } = await quadrangles(topology.corners, places, breathe);
+  const sources = mapped(Uint32Array, of, (f) => topology.faces[f]);
   const { table, left, right, count } = await sidesOf(corners, starts, breathe);
   const normals = await ringNormals(corners, starts, places, breathe);
   const isSharp = new Uint8Array(table.count);
