@@ -1,9 +1,10 @@
+import { faceCorners } from '../geometry/faceNormal';
 import { mapped } from '../geometry/filled';
 import type { Mesh } from '../geometry/mesh';
 import { topologyInTime } from '../geometry/topology';
 import { type Breathe, CHUNK } from './softNormals';
 
-const { atan2, PI, sqrt } = Math;
+const { sqrt } = Math;
 
 /** Vertices at one place whose normals were no further apart than this are one on a soft surface. */
 const SAME = Math.cos((1 * Math.PI) / 180);
@@ -35,29 +36,17 @@ export async function normalsOfGroups(
 ): Promise<Float32Array> {
   const n = positions.length / 3;
   const own = new Float64Array(3 * n);
+  const normal = new Float64Array(3);
+  const angles = new Float64Array(3);
   for (let i = 0; i < indices.length; i += 3) {
     if (i % (3 * CHUNK) === 0) await breathe();
     const a = 3 * indices[i];
     const b = 3 * indices[i + 1];
     const c = 3 * indices[i + 2];
-    const ux = positions[b] - positions[a];
-    const uy = positions[b + 1] - positions[a + 1];
-    const uz = positions[b + 2] - positions[a + 2];
-    const vx = positions[c] - positions[a];
-    const vy = positions[c + 1] - positions[a + 1];
-    const vz = positions[c + 2] - positions[a + 2];
-    const x = uy * vz - uz * vy;
-    const y = uz * vx - ux * vz;
-    const z = ux * vy - uy * vx;
-    const length = sqrt(x * x + y * y + z * z);
-    if (length <= 1e-20) continue;
-    // All three corners span the same area.
-    const dot = ux * vx + uy * vy + uz * vz;
-    const atA = atan2(length, dot);
-    const atB = atan2(length, ux * ux + uy * uy + uz * uz - dot);
-    addTo(own, a, atA / length, x, y, z);
-    addTo(own, b, atB / length, x, y, z);
-    addTo(own, c, (PI - atA - atB) / length, x, y, z);
+    if (faceCorners(positions, a, b, c, normal, 0, angles, 0) === 0) continue;
+    addTo(own, a, angles[0], normal[0], normal[1], normal[2]);
+    addTo(own, b, angles[1], normal[0], normal[1], normal[2]);
+    addTo(own, c, angles[2], normal[0], normal[1], normal[2]);
   }
   const sums = new Float64Array(3 * n);
   for (let i = 0; i < n; i++) addTo(sums, 3 * together[i], 1, own[3 * i], own[3 * i + 1], own[3 * i + 2]);
