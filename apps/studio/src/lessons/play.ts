@@ -1,4 +1,6 @@
-import { addStartedGrowth, addStep, changeGrowth, deleteStep, takePreset } from '@/state/actions';
+import { addStartedGrowth, changeGrowth } from '@/state/growthActions';
+import { addStep, deleteStep } from '@/state/stepActions';
+import { takePreset } from '@/state/valueActions';
 import { edit, growthIn, useDocument } from '@/state/document';
 import { select, setView } from '@/state/view';
 import { called, isDone, kindOf, type Move, resolved } from './lesson';

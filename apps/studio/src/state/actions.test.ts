@@ -1,31 +1,16 @@
 import { isTrack, newScene, type NumberParam, stepOf, type Track } from '@uvrex/core';
 import {
   addStartedGrowth,
-  addStep,
   usersOf,
-  alignKeys,
   changeGrowth,
-  changeMarker,
-  chooseAllKeys,
   deleteGrowth,
-  deleteKeys,
-  deleteStep,
   duplicateGrowth,
-  duplicateStep,
-  makeItem,
-  moveKeys,
-  moveStep,
-  retimeKeys,
   selectedGrowth,
-  setParam,
-  setParams,
-  takePreset,
   takeStroke,
-  toggleKey,
-  toggleKeys,
-  toggleMarker,
-  toggleStep,
-} from './actions';
+} from './growthActions';
+import { alignKeys, changeMarker, chooseAllKeys, deleteKeys, moveKeys, retimeKeys, toggleMarker } from './keyActions';
+import { addStep, deleteStep, duplicateStep, makeItem, moveStep, toggleStep } from './stepActions';
+import { setParam, setParams, takePreset, toggleKey, toggleKeys } from './valueActions';
 import { say } from '@/ui/Toasts';
 import { edit, endEdit, joinEdits, openScene, travel, useDocument } from './document';
 import { SCENE_ENTRY, setView, useView } from './view';

@@ -10,7 +10,7 @@ import {
   trackClip,
   writeClip,
 } from '@uvrex/core';
-import { stopAnimating, toggleKey, setVariation } from './actions';
+import { stopAnimating, toggleKey, setVariation } from './valueActions';
 import { copyText, pasteText } from './clips';
 import { openScene, travel, useDocument } from './document';
 import { setView, useView } from './view';

@@ -21,7 +21,8 @@ import {
   writeClip,
 } from '@uvrex/core';
 import { say, sayProblem } from '@/ui/Toasts';
-import { freeName, ownFrame, selectedGrowth } from './actions';
+import { freeName, selectedGrowth } from './growthActions';
+import { ownFrame } from './valueActions';
 import { edit, growthIn, holderIn, stepIn, useDocument } from './document';
 import { chosenIn, setView, useView } from './view';
 

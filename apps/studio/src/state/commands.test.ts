@@ -1,5 +1,5 @@
 import { isTrack, newScene } from '@uvrex/core';
-import { addStartedGrowth, selectedGrowth } from './actions';
+import { addStartedGrowth, selectedGrowth } from './growthActions';
 import { COMMANDS, keysText, runCommand } from './commands';
 import { openScene, useDocument } from './document';
 import { SCENE_ENTRY, setView, useView } from './view';

@@ -1,18 +1,9 @@
 import { baseOf, isTrack, lateOf, type NumberParam, type ParamValue, stepOf, STEPS, type Track } from '@uvrex/core';
 import { say, sayProblem } from '@/ui/Toasts';
-import {
-  addStartedGrowth,
-  alignKeys,
-  chooseAllKeys,
-  deleteGrowth,
-  deleteKeys,
-  duplicateGrowth,
-  ownFrame,
-  selectedGrowth,
-  toggleKey,
-  toggleMarker,
-  toggleStep,
-} from './actions';
+import { addStartedGrowth, deleteGrowth, duplicateGrowth, selectedGrowth } from './growthActions';
+import { alignKeys, chooseAllKeys, deleteKeys, toggleMarker } from './keyActions';
+import { toggleStep } from './stepActions';
+import { ownFrame, toggleKey } from './valueActions';
 import { withClips } from './clipsLater';
 import { travel, useDocument } from './document';
 import { zoomed } from '@/timeline/scale';

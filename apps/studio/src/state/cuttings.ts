@@ -1,7 +1,7 @@
 import { type Clip, growthClip, growthsClip, newId, type Scene, stepClip, writeClip } from '@uvrex/core';
 import { type Cutting, plantIn } from '@uvrex/core/cuttings';
 import { say } from '@/ui/Toasts';
-import { sizeOf, titleOf } from './actions';
+import { sizeOf, titleOf } from './stepActions';
 import { pasteText } from './clips';
 import { freeCuttingName } from './cuttingShelf';
 import { db, type StoredCutting } from './db';

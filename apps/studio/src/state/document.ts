@@ -32,6 +32,9 @@ export const useDocument = create<DocumentState>(() => ({
   history: emptyHistory,
 }));
 
+/** The open scene as it is now. */
+export const sceneNow = (): Scene => useDocument.getState().scene;
+
 /** Puts a scene on the table, with no history. */
 export const openScene = (id: string, scene: Scene): void => useDocument.setState({ id, scene, history: emptyHistory });
 

@@ -13,11 +13,16 @@ import {
   writeClip,
   growthClip,
 } from '@uvrex/core';
-import * as actions from './actions';
 import { pasteText } from './clips';
 import { edit, endEdit, openScene, travel, useDocument } from './document';
+import * as growthActions from './growthActions';
 import { addGuide, renameGuide, shapeGuide } from './guides';
+import * as keyActions from './keyActions';
+import * as stepActions from './stepActions';
+import * as valueActions from './valueActions';
 import { setView } from './view';
+
+const actions = { ...growthActions, ...stepActions, ...valueActions, ...keyActions };
 
 const scene = () => useDocument.getState().scene;
 const growth = () => scene().growths[0];

@@ -1,6 +1,6 @@
 import { Problem, type SceneFile, stepOf } from '@uvrex/core';
 import { say, sayProblem } from '@/ui/Toasts';
-import { addStartedGrowth } from './actions';
+import { addStartedGrowth } from './growthActions';
 import { FILE_KINDS, takeFile } from './files';
 
 /** The starts that files begin growths with, by the kind of file. */

@@ -1,5 +1,6 @@
 import { newGrowth, newScene, newStep } from '@uvrex/core';
-import { addGrowth, changeGrowth, deleteGrowth, duplicateGrowth, ownFrame, setParam } from './actions';
+import { addGrowth, changeGrowth, deleteGrowth, duplicateGrowth } from './growthActions';
+import { ownFrame, setParam } from './valueActions';
 import { openScene, travel, useDocument } from './document';
 import { changeGroup, groupGrowths, moveRow, takeOutOfGroup, ungroup } from './groups';
 import { rowsOf } from './rows';

@@ -1,5 +1,5 @@
 import { type Guide, GUIDE, newGuide, newId, type Scene, SCENE_ID, type Vec3 } from '@uvrex/core';
-import { setParams } from './actions';
+import { setParams } from './valueActions';
 import { edit } from './document';
 
 /** Three values by the names of their fields: positionX, positionY, positionZ. */

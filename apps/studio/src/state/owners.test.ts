@@ -1,6 +1,7 @@
 import { isTrack, LIGHT, newGrowth, newGuide, newScene, newStep, SCENE_ID, type Track } from '@uvrex/core';
 import { tracksOf } from '@/timeline/keys';
-import { chooseAllKeys, deleteKeys, moveKeys, setCycle, setFormula, setParam, setParams, toggleKey } from './actions';
+import { chooseAllKeys, deleteKeys, moveKeys, setCycle } from './keyActions';
+import { setFormula, setParam, setParams, toggleKey } from './valueActions';
 import { copyText, pasteText } from './clips';
 import { holderIn, openScene, travel, useDocument } from './document';
 import { shapeGuide } from './guides';

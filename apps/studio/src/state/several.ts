@@ -1,6 +1,6 @@
 import { type Growth, newId, type Scene, unusedName } from '@uvrex/core';
 import { say } from '@/ui/Toasts';
-import { usersOf } from './actions';
+import { usersOf } from './growthActions';
 import { edit, useDocument } from './document';
 import { dropEmptyGroups } from './groups';
 import { SCENE_ENTRY, setView } from './view';

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { newGrowth, newScene, newStep, Problem } from '@uvrex/core';
 import { fileId } from '@uvrex/core/files';
-import { addGrowth, changeGrowth } from './actions';
+import { addGrowth, changeGrowth } from './growthActions';
 import { db } from './db';
 import { edit, openScene, travel, useDocument } from './document';
 import { dropUnusedFiles, keepFiles } from './files';

@@ -8,7 +8,7 @@ import IconButton from '@mui/material/IconButton';
 import InputBase from '@mui/material/InputBase';
 import { memo, type MouseEvent, useCallback, useMemo, useState } from 'react';
 import { isShown, type Scene } from '@uvrex/core';
-import { titleOf } from '@/state/actions';
+import { titleOf } from '@/state/stepActions';
 import { useDocument } from '@/state/document';
 import { moveRow } from '@/state/groups';
 import { foundRows, type ListRow, rowsOf } from '@/state/rows';

@@ -8,7 +8,7 @@ import dynamic from 'next/dynamic';
 import { memo, type MouseEvent, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Growth } from '@uvrex/core';
-import { changeGrowth, deleteGrowth, duplicateGrowth } from '@/state/actions';
+import { changeGrowth, deleteGrowth, duplicateGrowth } from '@/state/growthActions';
 import { withClips } from '@/state/clipsLater';
 import { growthIn, useDocument } from '@/state/document';
 import { groupGrowths, takeOutOfGroup } from '@/state/groups';

@@ -5,7 +5,7 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import { useState } from 'react';
 import { stepOf } from '@uvrex/core';
-import { titleOf } from '@/state/actions';
+import { titleOf } from '@/state/stepActions';
 import { keepCutting, nameOfKept } from '@/state/cuttings';
 import { useDocument } from '@/state/document';
 import { type Asked, useKeepAsked } from '@/state/keepAsked';

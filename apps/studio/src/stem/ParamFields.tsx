@@ -26,8 +26,8 @@ import {
   Problem,
   type Variation,
 } from '@uvrex/core';
+import { makeItem } from '@/state/stepActions';
 import {
-  makeItem,
   ownFrame,
   resetParam,
   setFormula,
@@ -35,7 +35,7 @@ import {
   setVariation,
   stopAnimating,
   toggleKey,
-} from '@/state/actions';
+} from '@/state/valueActions';
 import { endEdit, type Holder, holderIn, useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { ChoiceField, ColorField, ToggleField } from '@/ui/fields';

@@ -15,7 +15,7 @@ import {
   Problem,
   type Step,
 } from '@uvrex/core';
-import { ownFrame } from '@/state/actions';
+import { ownFrame } from '@/state/valueActions';
 import { growthIn, type Holder, useDocument } from '@/state/document';
 import { setView, useView } from '@/state/view';
 import { StepIcon } from '@/ui/StepIcon';

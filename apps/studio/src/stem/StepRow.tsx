@@ -19,7 +19,8 @@ import {
   stepOf,
 } from '@uvrex/core';
 import { useShallow } from 'zustand/react/shallow';
-import { deleteStep, duplicateStep, ownFrame, renameStep, titleOf, toggleStep } from '@/state/actions';
+import { deleteStep, duplicateStep, renameStep, titleOf, toggleStep } from '@/state/stepActions';
+import { ownFrame } from '@/state/valueActions';
 import { growthIn, stepIn, useDocument } from '@/state/document';
 import { withClips } from '@/state/clipsLater';
 import { askToKeep } from '@/state/keepAsked';

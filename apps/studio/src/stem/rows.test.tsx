@@ -2,7 +2,8 @@
 import { act } from '@testing-library/react';
 import { Profiler, type ReactNode } from 'react';
 import { growingSteps, newGrowth, newScene, newStep } from '@uvrex/core';
-import { changeGrowth, setParam } from '@/state/actions';
+import { changeGrowth } from '@/state/growthActions';
+import { setParam } from '@/state/valueActions';
 import { openScene } from '@/state/document';
 import { renderThemed } from '@/ui/testing';
 import { GrowthRow } from './GrowthRow';

@@ -6,7 +6,7 @@ import MenuItem from '@mui/material/MenuItem';
 import Popover from '@mui/material/Popover';
 import Select from '@mui/material/Select';
 import { baseOf, CYCLES, type Cycle, type Ease, EASE_NAMES, easeAt, isTrack } from '@uvrex/core';
-import { setCycle, setEase } from '@/state/actions';
+import { setCycle, setEase } from '@/state/keyActions';
 import { stepIn, useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { chooseByArrows } from '@/ui/arrows';

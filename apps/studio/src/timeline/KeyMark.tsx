@@ -1,7 +1,7 @@
 'use client';
 
 import type { KeyboardEvent } from 'react';
-import { deleteKeys, moveKeys } from '@/state/actions';
+import { deleteKeys, moveKeys } from '@/state/keyActions';
 import { type KeyAddress, setView, useView } from '@/state/view';
 import { useDrag } from '@/ui/drag';
 import { INK } from '@/ui/theme';

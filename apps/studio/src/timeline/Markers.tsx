@@ -1,7 +1,7 @@
 'use client';
 
 import { type KeyboardEvent, useState } from 'react';
-import { changeMarker } from '@/state/actions';
+import { changeMarker } from '@/state/keyActions';
 import { edit, useDocument } from '@/state/document';
 import { setView } from '@/state/view';
 import { useDrag } from '@/ui/drag';

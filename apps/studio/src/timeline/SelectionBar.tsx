@@ -1,7 +1,7 @@
 'use client';
 
 import type { KeyboardEvent } from 'react';
-import { retimeKeys } from '@/state/actions';
+import { retimeKeys } from '@/state/keyActions';
 import { holderIn, useDocument } from '@/state/document';
 import { type KeyAddress, setView, useView } from '@/state/view';
 import { useDrag } from '@/ui/drag';

@@ -1,5 +1,5 @@
 import { baseOf, declarationOf, isTrack, type Track } from '@uvrex/core';
-import { titleOf } from '@/state/actions';
+import { titleOf } from '@/state/stepActions';
 import type { Holder } from '@/state/document';
 import type { KeyAddress } from '@/state/view';
 

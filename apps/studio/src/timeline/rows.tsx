@@ -2,7 +2,7 @@
 
 import { type KeyboardEvent, memo } from 'react';
 import { type Cycle, type Growth, isTrack, stepOf, type Track, valueAt } from '@uvrex/core';
-import { setParam } from '@/state/actions';
+import { setParam } from '@/state/valueActions';
 import { holderIn, useDocument } from '@/state/document';
 import { useResults } from '@/state/results';
 import { type KeyAddress, select, setView } from '@/state/view';

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { Growth, NumberParam, Resolved, Step } from '@uvrex/core';
-import { setParams } from '@/state/actions';
+import { setParams } from '@/state/valueActions';
 import { endEdit } from '@/state/document';
 import { useResults } from '@/state/results';
 import { useDrag } from '@/ui/drag';

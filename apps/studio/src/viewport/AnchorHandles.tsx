@@ -3,7 +3,7 @@
 import { type KeyboardEvent, type MouseEvent, useState } from 'react';
 import { Vector3 } from 'three';
 import { type Anchor, at, catmullRom, distance, type Growth, type Step, type Vec3 } from '@uvrex/core';
-import { setParam } from '@/state/actions';
+import { setParam } from '@/state/valueActions';
 import { endEdit } from '@/state/document';
 import { type Spot, useDrag } from '@/ui/drag';
 import { pressed } from '@/ui/pressed';

@@ -6,7 +6,7 @@ import Tooltip from '@mui/material/Tooltip';
 import { memo, type ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { SCENE_ID } from '@uvrex/core';
-import { setParams } from '@/state/actions';
+import { setParams } from '@/state/valueActions';
 import { endEdit, growthIn, useDocument } from '@/state/document';
 import { runCommand } from '@/state/commands';
 import { stopPainting } from '@/state/painting';

@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box';
 import { useState } from 'react';
 import { strokeToAnchors, type Vec3 } from '@uvrex/core';
-import { takeStroke } from '@/state/actions';
+import { takeStroke } from '@/state/growthActions';
 import { useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { type Spot, useDrag } from '@/ui/drag';

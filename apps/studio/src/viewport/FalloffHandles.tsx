@@ -13,7 +13,7 @@ import {
   stepOf,
   type Vec3,
 } from '@uvrex/core';
-import { ownFrame, setParams, toggleKeys } from '@/state/actions';
+import { ownFrame, setParams, toggleKeys } from '@/state/valueActions';
 import { useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { Overlay } from './Overlay';

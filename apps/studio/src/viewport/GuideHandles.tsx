@@ -1,7 +1,7 @@
 'use client';
 
 import { baseOf, GUIDE, isTrack, type NumberParam, SCENE_ID, type SceneGuide } from '@uvrex/core';
-import { toggleKeys } from '@/state/actions';
+import { toggleKeys } from '@/state/valueActions';
 import { useDocument } from '@/state/document';
 import { shapeGuide } from '@/state/guides';
 import { sceneLook } from '@/state/sceneLook';

@@ -15,7 +15,7 @@ import {
   type Vec3,
 } from '@uvrex/core';
 import { type Dab, meshWith, Painter, putFalseColour, rayHit, treeOf } from '@uvrex/core/page';
-import { ownFrame, setParam } from '@/state/actions';
+import { ownFrame, setParam } from '@/state/valueActions';
 import { growthIn, stepIn, useDocument } from '@/state/document';
 import { shadedColumn, useInspection } from '@/state/inspection';
 import { stopPainting } from '@/state/painting';

@@ -22,7 +22,7 @@ import {
   unit,
   type Vec3,
 } from '@uvrex/core';
-import { ownFrame, setParams } from '@/state/actions';
+import { ownFrame, setParams } from '@/state/valueActions';
 import { endEdit, useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { type Spot, useDrag } from '@/ui/drag';

@@ -2,7 +2,7 @@
 
 import Box from '@mui/material/Box';
 import type { Anchor, Growth, Step, Vec3 } from '@uvrex/core';
-import { setParam } from '@/state/actions';
+import { setParam } from '@/state/valueActions';
 import { useView } from '@/state/view';
 import { type Spot, useDrag } from '@/ui/drag';
 import { pressed } from '@/ui/pressed';

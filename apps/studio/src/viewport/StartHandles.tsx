@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { add, byAxis, type Growth, type NumberParam, scale, type Step, type Vec3 } from '@uvrex/core';
 import { type Handle, HANDLES } from '@uvrex/core/handles';
-import { setParams } from '@/state/actions';
+import { setParams } from '@/state/valueActions';
 import { endEdit } from '@/state/document';
 import { useDrag } from '@/ui/drag';
 import { pressed } from '@/ui/pressed';

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { at, type Growth, isVaried, type Step, sub, type Vec3 } from '@uvrex/core';
 import { withLink, withMoved } from '@uvrex/core/webs';
-import { setParam } from '@/state/actions';
+import { setParam } from '@/state/valueActions';
 import { endEdit } from '@/state/document';
 import { useResults } from '@/state/results';
 import { useDrag } from '@/ui/drag';

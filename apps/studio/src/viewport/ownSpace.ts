@@ -12,7 +12,7 @@ import {
   turnOf,
   type Vec3,
 } from '@uvrex/core';
-import { ownFrame } from '@/state/actions';
+import { ownFrame } from '@/state/valueActions';
 import { useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 

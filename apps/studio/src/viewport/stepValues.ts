@@ -9,7 +9,7 @@ import {
   stepOf,
   type StepDeclaration,
 } from '@uvrex/core';
-import { ownFrame } from '@/state/actions';
+import { ownFrame } from '@/state/valueActions';
 import { useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 
