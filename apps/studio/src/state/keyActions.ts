@@ -142,5 +142,3 @@ export function setCycle(address: Omit<KeyAddress, 'frame'>, end: 'before' | 'af
     if (track) track[end] = cycle;
   });
 }
-
-// Drawn paths

@@ -103,5 +103,3 @@ function moveWithin<T>(list: T[], from: number, to: number): void {
   const [moved] = list.splice(from, 1);
   if (moved !== undefined) list.splice(to, 0, moved);
 }
-
-// Parameters and tracks
