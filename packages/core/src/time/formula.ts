@@ -1,6 +1,7 @@
 import { type Expression, Parser, type Value } from 'expr-eval-fork';
 import { noise3 } from '../fields/noise';
 import { random } from '../fields/random';
+import { smoothstep } from '../fields/smoothstep';
 
 const DEGREE = Math.PI / 180;
 
@@ -28,10 +29,7 @@ const FUNCTIONS: Record<string, (...args: number[]) => number> = {
   hypot: Math.hypot,
   clamp: (x, low, high) => Math.min(high, Math.max(low, x)),
   mix: (a, b, t) => a + (b - a) * t,
-  ease: (from, to, x) => {
-    const t = Math.min(1, Math.max(0, (x - from) / (to - from)));
-    return t * t * (3 - 2 * t);
-  },
+  ease: (from, to, x) => smoothstep((x - from) / (to - from)),
   random: (n) => random(0, Math.round(n), 1),
   wander: (x) => {
     const out = new Float64Array(1);

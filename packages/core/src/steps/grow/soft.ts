@@ -1,3 +1,4 @@
+import { smoothstep } from '../../fields/smoothstep';
 import { visibleLength } from '../../curves/pathFrames';
 import { type Paths, pathCount } from '../../geometry/paths';
 
@@ -18,8 +19,7 @@ export function softened(paths: Paths, soft: number, begins: string): Paths {
         );
       }
       const behind = begins === 'base' ? length - s : begins === 'tip' ? s : Math.min(s, length - s);
-      const t = Math.min(1, Math.max(0, behind / soft));
-      size[i] *= t * t * (3 - 2 * t);
+      size[i] *= smoothstep(behind / soft);
     }
   }
   return { ...paths, size };
