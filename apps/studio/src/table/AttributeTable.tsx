@@ -14,6 +14,7 @@ import { spreadOf } from '@uvrex/core/page';
 import { growthIn, useDocument } from '@/state/document';
 import { useInspection, wantedGrowth } from '@/state/inspection';
 import { setView, useView } from '@/state/view';
+import { styleNonce } from '@/ui/styleNonce';
 import { INK, MONO } from '@/ui/theme';
 import { orderOf } from './order';
 import { columnLabel, SHEETS } from './words';
@@ -187,9 +188,6 @@ function SheetGrid({ sheet, shaded }: { sheet: Sheet; shaded: string | null }) {
     />
   );
 }
-
-/** The nonce under which this page may add styles. */
-const styleNonce = (): string | undefined => document.querySelector<HTMLElement>('[nonce]')?.nonce;
 
 function columnsOf(sheet: Sheet, shaded: string | null): GridColDef[] {
   const number: GridColDef = {

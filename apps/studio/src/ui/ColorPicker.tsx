@@ -2,9 +2,13 @@
 
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
-import { HexColorInput, HexColorPicker } from 'react-colorful';
+import { HexColorInput, HexColorPicker, setNonce } from 'react-colorful';
 import { useDocument } from '@/state/document';
+import { styleNonce } from './styleNonce';
 import { INK, MONO } from './theme';
+
+// The field of colours brings its styles along.
+if (typeof document !== 'undefined') setNonce(styleNonce() ?? '');
 
 /** A field of colours, the scene's palette, and the colour as it is written. */
 export function ColorPicker({

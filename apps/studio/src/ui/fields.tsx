@@ -11,7 +11,11 @@ import ButtonBase from '@mui/material/ButtonBase';
 import { type ReactNode, useState } from 'react';
 import { INK } from './theme';
 
-const ColorPicker = dynamic(() => import('./ColorPicker').then((module) => module.ColorPicker), { ssr: false });
+/** Loaded when it is first opened. Until then it takes up as much room, by which a place for it is found. */
+const ColorPicker = dynamic(() => import('./ColorPicker').then((module) => module.ColorPicker), {
+  ssr: false,
+  loading: () => <Box sx={{ width: 200, height: 268 }} />,
+});
 
 /** A label with its control beside it, in the columns of the number fields. */
 export function Row({ label, help, children }: { label: string; help: ReactNode; children: ReactNode }) {
