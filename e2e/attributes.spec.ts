@@ -6,13 +6,21 @@ import { alike, test } from './test';
 const middle = async (page: Page): Promise<{ x: number; y: number; width: number; height: number }> =>
   (await canvas(page).boundingBox())!;
 
-/** Drags over the canvas, between places given as shares of it. */
-async function drag(page: Page, from: readonly [number, number], to: readonly [number, number]): Promise<void> {
+/** Drags over the canvas, between places given as shares of it, and takes it back with Escape where that is wanted. */
+async function drag(
+  page: Page,
+  from: readonly [number, number],
+  to: readonly [number, number],
+  takenBack = false,
+): Promise<void> {
   const box = await middle(page);
   await page.mouse.move(box.x + from[0] * box.width, box.y + from[1] * box.height);
   await page.mouse.down();
   await page.mouse.move(box.x + to[0] * box.width, box.y + to[1] * box.height, { steps: 8 });
+  if (takenBack) await page.keyboard.press('Escape');
   await page.mouse.up();
+  // Off the form: the brush is not to be in the picture.
+  await page.mouse.move(box.x + 4, box.y + box.height / 2);
 }
 
 test('a mask is painted, erased, filled and inverted; each stroke is one entry of undo, and it is there after a reload', async ({
@@ -29,6 +37,10 @@ test('a mask is painted, erased, filled and inverted; each stroke is one entry o
   await expect(page.getByTestId('legend')).toBeVisible();
   await pictureAt(page, 1);
   const bare = await picture(page);
+  await drag(page, [0.47, 0.5], [0.53, 0.5], true);
+  await expect(mask).toContainText('Nothing is painted yet');
+  await pictureAt(page, 1);
+  expect((await picture(page)).equals(bare)).toBe(true);
   await drag(page, [0.47, 0.5], [0.53, 0.5]);
   await expect(mask).toContainText('1 stroke');
   await pictureAt(page, 1);

@@ -21,7 +21,8 @@ export function Overlay({
       role={role}
       aria-label={label}
       data-testid={id}
-      sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' }}
+      // What a finger takes hold of here is not the page, to be scrolled by it.
+      sx={{ position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none', touchAction: 'none' }}
     >
       {children}
     </Box>
