@@ -102,6 +102,16 @@ test('Escape puts the scene and its history back, and the rest of the drag does 
   window.removeEventListener('keydown', heard);
 });
 
+test('what is taken back says nothing of a scene that was opened meanwhile', () => {
+  renderThemed(<Things />);
+  down(150);
+  move(190);
+  openScene('wreck', { ...newScene('Wreck'), range: [1, 30] });
+  fireEvent.keyDown(document.body, { key: 'Escape' });
+  expect(useDocument.getState().id).toBe('wreck');
+  expect(frames()).toBe(30);
+});
+
 test('ends where the pointer is taken away or the thing is, and keeps what it has come to', () => {
   const { unmount } = renderThemed(<Things />);
   down(150);

@@ -164,14 +164,13 @@ async function softPlaces(
   return { soft: out, hard };
 }
 
-/** Whether all faces at some corners have an area and meet at less than the angle of cosine `near`. */
+/** Whether all faces at some corners meet at less than the angle of cosine `near`. */
 function meetSoftly(normals: Float64Array, corners: Uint32Array, from: number, end: number, near: number): boolean {
   for (let i = from; i < end; i++) {
     const n = corners[i] - (corners[i] % 3);
     const x = normals[n];
     const y = normals[n + 1];
     const z = normals[n + 2];
-    if (x === 0 && y === 0 && z === 0) return false;
     for (let k = i + 1; k < end; k++) {
       const m = corners[k] - (corners[k] % 3);
       if (normals[m] * x + normals[m + 1] * y + normals[m + 2] * z < near) return false;

@@ -138,6 +138,29 @@ describe('thickening', () => {
     for (const i of leaning) expect(Math.abs(hard.normals[3 * i])).toBeCloseTo(Math.SQRT1_2, 2);
   });
 
+  test('rims stand square to both faces and have corners where the border has; they know what the sheet knows there', async () => {
+    const flat = sheet(4);
+    const n = flat.positions.length / 3;
+    const solid = await thickened(flat, 0.02, 0);
+    const rims = Array.from({ length: solid.positions.length / 3 - 2 * n }, (_, k) => 2 * n + k);
+    expect(rims.length).toBeGreaterThan(0);
+    for (const i of rims) {
+      const [x, y, z] = at(solid.normals, i);
+      expect(z).toBeCloseTo(0, 6);
+      // Along one of the four sides, not across a corner.
+      expect(Math.max(Math.abs(x), Math.abs(y))).toBeCloseTo(1, 5);
+      // The texture is that of the vertex of the sheet which it came from.
+      const own = Array.from({ length: n }, (_, k) => k).find(
+        (k) =>
+          Math.hypot(
+            flat.positions[3 * k] - solid.positions[3 * i],
+            flat.positions[3 * k + 1] - solid.positions[3 * i + 1],
+          ) < 1e-5,
+      )!;
+      expect([...solid.uvs.subarray(2 * i, 2 * i + 2)]).toEqual([...flat.uvs.subarray(2 * own, 2 * own + 2)]);
+    }
+  });
+
   test('a ring of no ends keeps characteristic 0', async () => {
     expect(topologyCounts(await thickened(torus(1, 0.3, 16), 0.05, 1))).toMatchObject({ openEdges: 0, euler: 0 });
   });
