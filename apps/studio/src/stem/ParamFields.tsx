@@ -96,7 +96,8 @@ export function ParamFields({ growth, step, declaration }: Props) {
   const differing = new Set(there.filter((name) => differs(step.params[name], declaration.params[name].default)));
 
   const own = ownFrame(growth, frame);
-  const fields = (names: readonly string[]): ReactNode => {
+  /** Fields with their groups' names over them, but for that of the part that they all are in. */
+  const fields = (names: readonly string[], part?: string): ReactNode => {
     let group: string | undefined;
     return names.map((name) => {
       const spec = declaration.params[name];
@@ -105,7 +106,7 @@ export function ParamFields({ growth, step, declaration }: Props) {
       const raw = step.params[name];
       return (
         <Fragment key={name}>
-          {heading && <Box sx={{ fontSize: 12, color: 'text.secondary', pt: 0.75 }}>{heading}</Box>}
+          {heading && heading !== part && <Box sx={{ fontSize: 12, color: 'text.secondary', pt: 0.75 }}>{heading}</Box>}
           <Field
             {...{ growth: growth.id, hue: growth.hue, step: step.id, declaration, name, raw }}
             {...readings[name]}
@@ -126,7 +127,7 @@ export function ParamFields({ growth, step, declaration }: Props) {
         return (
           own.length > 0 && (
             <Part key={part} of={step.kind} name={part}>
-              {(open) => fields(open ? own : own.filter((name) => differing.has(name)))}
+              {(open) => fields(open ? own : own.filter((name) => differing.has(name)), part)}
             </Part>
           )
         );

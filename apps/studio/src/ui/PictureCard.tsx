@@ -31,13 +31,17 @@ interface Props {
 export function PictureCard({ name, about, picture, open, rename, items, chosen = false, over, children }: Props) {
   const [naming, setNaming] = useState(false);
   const src = usePicture(picture);
-  const image = src && (
+  const image = src ? (
     <Box
       component="img"
       src={src}
       alt=""
       sx={{ display: 'block', width: '100%', height: '100%', objectFit: 'cover' }}
     />
+  ) : (
+    <Box sx={{ height: '100%', display: 'grid', placeItems: 'center', color: 'text.secondary', fontSize: 12.5 }}>
+      {picture === null && 'No picture yet'}
+    </Box>
   );
   const frame = { display: 'block', width: '100%', aspectRatio: '16 / 10', bgcolor: INK.deep };
   return (
