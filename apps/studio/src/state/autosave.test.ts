@@ -85,6 +85,18 @@ test('a picture that is due waits while changes go on', async () => {
   expect(take).toHaveBeenCalledTimes(1);
 });
 
+test('no picture is taken while attributes are shown as colours, and one when they are gone', async () => {
+  const take = jest.fn(() => Promise.resolve(new Blob(['picture'])));
+  setPictureTaker(take);
+  setView({ frame: 9, shade: { growth: 'rock', of: 'vertices', name: 'front', part: null, range: null } });
+  await wait(2400);
+  expect(take).not.toHaveBeenCalled();
+  setView({ shade: null });
+  await wait(1700);
+  setPictureTaker(null);
+  expect(take).toHaveBeenCalledTimes(1);
+});
+
 test('leaving keeps what was not kept yet', async () => {
   edit('Rename', (scene) => void (scene.name = 'Last words'));
   autosave.stop();

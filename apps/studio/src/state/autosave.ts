@@ -71,7 +71,9 @@ export function startAutosave(id: string): Autosave {
     if (stopped) return;
     pictureTimer = setTimeout(() => {
       pictureTimer = undefined;
-      void savePicture().catch(() => undefined);
+      // Attributes shown as colours are no picture of the scene: it is taken when they are gone.
+      if (useView.getState().shade) pictureSoon();
+      else void savePicture().catch(() => undefined);
     }, PICTURE_DELAY);
   };
   /** Reading a picture back holds the page: one that is due waits until nothing moves any more. */
