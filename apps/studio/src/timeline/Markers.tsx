@@ -15,7 +15,8 @@ export function Markers({ scale }: { scale: Scale }) {
   const [naming, setNaming] = useState<number | null>(null);
   const drag = useDrag<number>({
     move: (index, { at }) => changeMarker(index, { frame: frameAt(scale, at.x) }, 'marker'),
-    click: (index) => setView({ frame: markers[index].frame, playing: false }),
+    // It may have been deleted while it was pressed.
+    click: (index) => markers[index] && setView({ frame: markers[index].frame, playing: false }),
   });
   const onKey = (event: KeyboardEvent, index: number): void => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];

@@ -16,16 +16,16 @@ const frames = (): number => useDocument.getState().scene.range[1];
 interface Props {
   clicked?: boolean;
   take?: () => true | null;
-  moved?: (which: string, hold: Hold) => void;
+  /** Whether the first of them is there. */
+  there?: boolean;
 }
 
 /** Two things in a drawing that begins at 100, 40 of the window. */
-function Things({ clicked = false, take, moved }: Props) {
+function Things({ clicked = false, take, there = true }: Props) {
   const drag = useDrag<string>({
     take,
-    move(which, hold) {
+    move(which: string, hold: Hold) {
       told.push([which, hold.at.x, hold.by.x]);
-      moved?.(which, hold);
       edit('Longer', (scene) => void (scene.range = [1, 48 + Math.abs(hold.by.x)]), 'drag');
     },
     click: clicked ? (which) => clicks.push(which) : undefined,
@@ -37,7 +37,7 @@ function Things({ clicked = false, take, moved }: Props) {
         if (svg) svg.getBoundingClientRect = () => ({ left: 100, top: 40 }) as DOMRect;
       }}
     >
-      <rect data-testid="polyp" tabIndex={0} {...drag('polyp')} />
+      {there && <rect data-testid="polyp" tabIndex={0} {...drag('polyp')} />}
       <rect data-testid="frond" {...drag('frond')} />
     </svg>
   );
@@ -127,6 +127,23 @@ test('ends where the pointer is taken away or the thing is, and keeps what it ha
     ['polyp', 'lost'],
     ['polyp', 'lost'],
   ]);
+});
+
+test('one that goes away alone is let go of with the button, wherever that is', () => {
+  jest.useFakeTimers();
+  const { rerender } = renderThemed(<Things />);
+  down(150);
+  move(160);
+  rerender(<Things there={false} />);
+  expect(ends).toEqual([]);
+  pointerOn(document.body).up(500);
+  jest.runAllTimers();
+  expect(ends).toEqual([['polyp', 'lost']]);
+  // Nothing of it is left that Escape would take back.
+  fireEvent.keyDown(document.body, { key: 'Escape' });
+  expect(frames()).toBe(58);
+  expect(ends).toHaveLength(1);
+  jest.useRealTimers();
 });
 
 test('where a click means something too, a hand that trembles clicks, and one that goes does not', () => {

@@ -35,6 +35,15 @@ interface Acts<Which, Kept> {
   within?: () => Element | null;
 }
 
+/** What is held. */
+interface Drag<Which, Kept> {
+  which: Which;
+  kept: Kept;
+  /** It has come further than in a click. */
+  going: boolean;
+  done: (ending: Ending) => void;
+}
+
 /** Pixels that a pointer may move in a click. */
 const STILL = 4;
 
@@ -47,7 +56,7 @@ export function useDrag<Which = void, Kept = true>(acts: Acts<Which, Kept>) {
   const { take, move, click, within } = acts;
   const now = useRef(acts);
   useEffect(() => void (now.current = acts));
-  const held = useRef<{ which: Which; kept: Kept; going: boolean; done: (ending: Ending) => void } | null>(null);
+  const held = useRef<Drag<Which, Kept> | null>(null);
   // What goes away while it is held is let go of.
   useEffect(() => () => held.current?.done('lost'), []);
   const bind = useGesture<PointerEvent>(
@@ -71,19 +80,27 @@ export function useDrag<Which = void, Kept = true>(acts: Acts<Which, Kept>) {
           held.current?.done('taken back');
           cancel();
         };
+        // Heard by the window too: a thing that goes away while it is held hears no more of its pointer.
+        const onUp = ({ pointerId }: PointerEvent): void => {
+          if (pointerId === event.pointerId) setTimeout(() => held.current === drag && drag.done('lost'));
+        };
+        const ends = ['pointerup', 'pointercancel'] as const;
         window.addEventListener('keydown', onKey, true);
-        held.current = {
+        for (const end of ends) window.addEventListener(end, onUp, true);
+        const drag: Drag<Which, Kept> = {
           which,
           kept,
           going: !click,
           done: (ending) => {
             window.removeEventListener('keydown', onKey, true);
+            for (const end of ends) window.removeEventListener(end, onUp, true);
             held.current = null;
             now.current.end?.(which, kept, ending);
             endEdit();
             if (ending === 'taken back') putBack(before);
           },
         };
+        held.current = drag;
         return;
       }
       const drag = held.current;

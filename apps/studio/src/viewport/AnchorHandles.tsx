@@ -71,6 +71,8 @@ function Handles({ growth, step, anchors, closed }: Props) {
 
   const drag = useDrag<number>({
     move(i, { at, event }) {
+      // It may have been deleted meanwhile, by key or by undo.
+      if (!anchors[i]) return;
       // It meets what is under it of other growths; with Alt it goes free.
       const met = event.altKey ? null : snapUnder(at, growth.id, projection);
       const point = met ? toTenthMillimetre(toOwn(met.at)) : under(at, placeOf(anchors[i]));

@@ -38,7 +38,8 @@ export function PlaceLayer({ growth, step, param }: Props) {
   };
   const drag = useDrag<number>({
     move(i, { at }) {
-      const place = under(at);
+      // It may have been deleted meanwhile, by key or by undo.
+      const place = places[i] && under(at);
       if (place) set(places.with(i, place), 'place');
     },
   });

@@ -1,13 +1,11 @@
 /** @jest-environment ./scripts/dom.mjs */
 import { fireEvent, screen } from '@testing-library/react';
-import { PerspectiveCamera } from 'three';
 import { newGrowth, newScene, newStep, type Vec3 } from '@uvrex/core';
 import { openScene, useDocument } from '@/state/document';
 import { pointerOn, renderThemed } from '@/ui/testing';
 import { FalloffHandles } from './FalloffHandles';
 import { toScreen, useProjection } from './projection';
-
-const [WIDTH, HEIGHT] = [800, 600];
+import { layOver, lookFromFront } from './testing';
 
 /** The falloff of a growth that stands 2 m to the right, a quarter turned, at half its size. */
 function Falloff() {
@@ -19,12 +17,8 @@ const show = (params: Record<string, string | number>): void => {
   const growth = newGrowth('Reef', 0, [newStep('falloff', params)]);
   const place = { moveX: 2, turnZ: 90, scale: 0.5 };
   openScene('reef', { ...newScene('Reef'), growths: [{ ...growth, place }] });
-  const camera = new PerspectiveCamera(40, WIDTH / HEIGHT);
-  camera.position.set(0, 0, 12);
-  camera.updateMatrixWorld();
-  useProjection.setState({ camera, width: WIDTH, height: HEIGHT });
-  const { container } = renderThemed(<Falloff />);
-  container.querySelector('svg')!.getBoundingClientRect = () => ({ left: 0, top: 0 }) as DOMRect;
+  lookFromFront();
+  layOver(renderThemed(<Falloff />).container);
 };
 
 const handle = (name: string): Element => screen.getByRole('button', { name: `${name} of the falloff` });
