@@ -126,3 +126,16 @@ export async function copies(page: Page): Promise<number> {
   const text = (await page.getByTestId('statistics').textContent()) ?? '';
   return Number(/([\d,]+)\s*copies/.exec(text)?.[1].replace(',', '') ?? NaN);
 }
+
+/** Drops a file into the view. */
+export async function drop(page: Page, name: string, text: string): Promise<void> {
+  const files = await page.evaluateHandle(
+    ([file, content]) => {
+      const data = new DataTransfer();
+      data.items.add(new File([content], file));
+      return data;
+    },
+    [name, text],
+  );
+  await page.getByRole('region', { name: 'Viewport' }).dispatchEvent('drop', { dataTransfer: files });
+}

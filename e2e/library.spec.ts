@@ -1,6 +1,7 @@
 import { expect } from '@playwright/test';
+import { unzipSync } from 'fflate';
 import { newGrowth, newScene } from '@uvrex/core';
-import { canvas, openEmpty, openNamed, openStarter, saved } from './helpers';
+import { canvas, downloaded, drop, openEmpty, openNamed, openStarter, saved } from './helpers';
 import { test } from './test';
 
 test('scenes are kept with a picture; renamed, duplicated, deleted and brought back', async ({ page }) => {
@@ -112,4 +113,57 @@ test('an address begins a scene: an empty one or that of a starter; an unknown o
   await page.goto('/');
   await expect(page.getByRole('group', { name: 'Sonar bars', exact: true })).toHaveCount(1);
   await expect(page.getByRole('group', { name: 'Untitled reef', exact: true })).toHaveCount(1);
+});
+
+/** An OBJ of a ball, 2 MB and more: zip packages treat small and large entries differently. */
+function largeForm(): Buffer {
+  const [rows, columns] = [120, 260];
+  const lines: string[] = [];
+  for (let i = 0; i <= rows; i++)
+    for (let j = 0; j < columns; j++) {
+      const [a, b] = [(Math.PI * i) / rows, (2 * Math.PI * j) / columns];
+      lines.push(`v ${Math.sin(a) * Math.cos(b)} ${Math.cos(a)} ${Math.sin(a) * Math.sin(b)}`);
+    }
+  for (let i = 0; i < rows; i++)
+    for (let j = 0; j < columns; j++) {
+      const at = (row: number, column: number): number => row * columns + (column % columns) + 1;
+      lines.push(`f ${at(i, j)} ${at(i, j + 1)} ${at(i + 1, j + 1)} ${at(i + 1, j)}`);
+    }
+  return Buffer.from(`${lines.join('\n')}\n`);
+}
+
+test('scenes and cuttings with a form of 2 MB and more are exported and imported again, alone and together', async ({
+  page,
+}) => {
+  const form = largeForm();
+  expect(form.length).toBeGreaterThan(2_000_000);
+  await openEmpty(page);
+  await drop(page, 'boulder.obj', form.toString());
+  await expect(page.getByTestId('statistics')).toContainText('faces');
+  await saved(page);
+
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await page.getByRole('radio', { name: /Scene file/ }).click();
+  const scene = await downloaded(page, () => page.getByRole('button', { name: 'Make the file' }).click());
+  expect(scene.name).toMatch(/\.uvrex\.zip$/);
+  const holds = (bytes: Buffer): boolean =>
+    Object.values(unzipSync(new Uint8Array(bytes))).some((entry) => form.equals(entry));
+  expect(holds(scene.bytes)).toBe(true);
+
+  await page.goto('/');
+  const take = (file: { name: string; bytes: Buffer }): Promise<void> =>
+    page.getByTestId('import').setInputFiles({ name: file.name, mimeType: 'application/zip', buffer: file.bytes });
+  await take(scene);
+  await expect(page.getByTestId('statistics')).toContainText('faces');
+
+  await page.goto('/');
+  const boxes = page.getByRole('checkbox');
+  await expect(boxes).toHaveCount(2);
+  for (const box of await boxes.all()) await box.check();
+  const both = await downloaded(page, () => page.getByRole('button', { name: 'Export as a zip' }).click());
+  const scenes = Object.values(unzipSync(new Uint8Array(both.bytes)));
+  expect(scenes).toHaveLength(2);
+  for (const one of scenes) expect(holds(Buffer.from(one))).toBe(true);
+  await take(both);
+  await expect(page.getByText('2 scenes are among yours now.')).toBeVisible();
 });

@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import { Hands } from './hands';
-import { canvas, copies, goTo, openStep, picture, step } from './helpers';
+import { canvas, copies, drop, goTo, openStep, picture, step } from './helpers';
 import { alike, test } from './test';
 
 /** Puts a place on the form, at a share of the view. */
@@ -198,24 +198,13 @@ test('a form that is dropped into the view stands in the scene; one that is dama
 }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Dropped');
-  const drop = async (name: string, text: string): Promise<void> => {
-    const files = await page.evaluateHandle(
-      ([file, content]) => {
-        const data = new DataTransfer();
-        data.items.add(new File([content], file));
-        return data;
-      },
-      [name, text],
-    );
-    await page.getByRole('region', { name: 'Viewport' }).dispatchEvent('drop', { dataTransfer: files });
-  };
-  await drop('buoy.obj', 'v 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nf 1 3 2\nf 1 2 4\nf 2 3 4\nf 1 4 3\n');
+  await drop(page, 'buoy.obj', 'v 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nf 1 3 2\nf 1 2 4\nf 2 3 4\nf 1 4 3\n');
   await expect(page.getByText('“buoy.obj” is in the scene.')).toBeVisible();
   await expect(canvas(page)).toHaveAttribute('data-rest', 'true');
   expect(await faces(page)).toBe(4);
   await expect((await openStep(page, 'Form')).getByRole('combobox', { name: 'File' })).toHaveText('buoy.obj');
-  await drop('torn.obj', 'v 0 0 0\nf 1 2 3\n');
+  await drop(page, 'torn.obj', 'v 0 0 0\nf 1 2 3\n');
   await expect(page.getByText('line 2: there is no corner 2').first()).toBeVisible();
-  await drop('notes.txt', 'kelp');
+  await drop(page, 'notes.txt', 'kelp');
   await expect(page.getByText('“notes.txt” begins no growth.')).toBeVisible();
 });

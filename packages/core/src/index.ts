@@ -2,6 +2,7 @@
 
 // Scenes: what they are, how they are read, mended and changed
 export { bestPlace, placesCopies } from './scene/bestPlace';
+export { kindsGiven } from './scene/growthKinds';
 export {
   type Clip,
   CLIP_FORMAT,
@@ -71,6 +72,7 @@ export { attributeOf, DRIVABLE, type VariationKind } from './scene/vary';
 export {
   type Family,
   type FileParam,
+  type GrowthParam,
   type NumberParam,
   type ParamConstant,
   type ParamSpec,

@@ -35,7 +35,7 @@ export function ExportSheet() {
   const [size, setSize] = useState({ width: '1280', height: '720' });
   const [range, setRange] = useState({ first: String(scene.range[0]), last: String(scene.range[1]) });
   const [quality, setQuality] = useState<Rendering['quality']>('fine');
-  const [work, setWork] = useState<{ done: number; total: number; started: number } | null>(null);
+  const [work, setWork] = useState<Work | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const abort = useRef<AbortController | null>(null);
   useEffect(() => () => abort.current?.abort(), []);
@@ -49,19 +49,24 @@ export function ExportSheet() {
     if (!work) setView({ sheet: null });
   };
   const start = async (): Promise<void> => {
-    abort.current = new AbortController();
+    const { signal } = (abort.current = new AbortController());
+    // Cancel works even where something never answers.
+    const cancelled = new Promise<never>((_, reject) =>
+      signal.addEventListener('abort', () => reject(new Stopped()), { once: true }),
+    );
     setFault(null);
-    setWork({ done: 0, total: 1, started: performance.now() });
+    setWork({ done: 0, total: 1, started: performance.now(), heard: performance.now() });
     try {
-      const file = await deliver({
+      const delivery = deliver({
         format,
         scene,
         range: [first, last],
         frame,
         style: { width, height, quality },
-        signal: abort.current.signal,
-        progress: (done, total) => setWork((before) => before && { ...before, done, total }),
+        signal,
+        progress: (done, total) => setWork((before) => before && { ...before, done, total, heard: performance.now() }),
       });
+      const file = await Promise.race([delivery, cancelled]);
       save(file);
       say({ tone: 'success', text: `${file.name} is made (${megabytes(file.blob.size)}).` });
       setView({ sheet: null });
@@ -187,6 +192,7 @@ export function ExportSheet() {
             />
             <Box role="status" sx={{ pt: 0.75, fontSize: 12.5, color: 'text.secondary' }}>
               {work.total > 1 ? `${work.done} of ${work.total} frames${remaining(work)}` : 'Working …'}
+              <Silence since={work.heard} />
             </Box>
           </Box>
         )}
@@ -211,7 +217,26 @@ export function ExportSheet() {
   );
 }
 
-function remaining({ done, total, started }: { done: number; total: number; started: number }): string {
+interface Work {
+  done: number;
+  total: number;
+  /** When it began, and when it last made progress: milliseconds of `performance.now`. */
+  started: number;
+  heard: number;
+}
+
+/** Says how long there has been no progress, once that is long. */
+function Silence({ since }: { since: number }) {
+  const [now, setNow] = useState(() => performance.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(performance.now()), 1000);
+    return () => clearInterval(timer);
+  }, []);
+  const seconds = Math.round((now - since) / 1000);
+  return seconds < 20 ? null : <> No progress for {seconds} s: wait, or cancel and try a smaller range or quality.</>;
+}
+
+function remaining({ done, total, started }: Work): string {
   if (done < 3) return '';
   const seconds = ((performance.now() - started) / 1000 / done) * (total - done);
   return seconds >= 90 ? `, about ${Math.round(seconds / 60)} min left` : `, about ${Math.ceil(seconds)} s left`;

@@ -1,7 +1,7 @@
 import { type GeometryFormat, type GeometryFormatId, frameName } from '@uvrex/formats';
 import type { Scene } from '@uvrex/core';
-import { storedBytes } from '@/state/files';
 import { Engine } from '@/worker/engine';
+import { FileTaskAborted, runFileTask } from '@/worker/runFileTask';
 import { type Format, formatOf } from './formats';
 import type { Drawn } from './pictures';
 import type { Delivery } from './save';
@@ -36,7 +36,7 @@ export async function deliver(order: Order): Promise<Delivery> {
   const made = formatOf(format);
   switch (made.takes) {
     case 'scene':
-      return sceneDelivery(scene, base);
+      return sceneDelivery(order, base);
     case 'frame':
       return { name: frameName(base, order.frame, made.ending), blob: await frameFile(order, made) };
     case 'sequence':
@@ -48,9 +48,10 @@ export async function deliver(order: Order): Promise<Delivery> {
   }
 }
 
-async function sceneDelivery(scene: Scene, base: string): Promise<Delivery> {
-  const { writeSceneFile } = await import('@uvrex/core/files');
-  const { bytes, ending } = await writeSceneFile(scene, storedBytes);
+async function sceneDelivery({ scene, signal }: Order, base: string): Promise<Delivery> {
+  const { bytes, ending } = await runFileTask('writeScene', scene, signal).catch((error: unknown) => {
+    throw error instanceof FileTaskAborted ? new Stopped() : error;
+  });
   const type = ending === 'zip' ? 'application/zip' : 'application/json';
   return { name: `${base}.uvrex.${ending}`, blob: new Blob([bytes as Uint8Array<ArrayBuffer>], { type }) };
 }

@@ -10,7 +10,7 @@ import { useRouter } from 'next/navigation';
 import { type DragEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import { STARTERS } from '@uvrex/examples';
 import { INK, wordmark } from '@/ui/theme';
-import { say, sayProblem } from '@/ui/Toasts';
+import { say, sayProblem, withProgress } from '@/ui/Toasts';
 import { News } from './News';
 import { OwnScenes } from './OwnScenes';
 import { StarterCard } from './StarterCard';
@@ -40,7 +40,8 @@ export function Library() {
   };
   const take = (files: FileList | null): void => {
     if (!files?.[0]) return;
-    takeIn(files[0])
+    const [file] = files;
+    withProgress(`Reading “${file.name}” …`, (signal) => takeIn(file, signal))
       .then((ids) => {
         if (ids === null) return;
         if (ids.length === 1) router.push(`/studio/${ids[0]}`);

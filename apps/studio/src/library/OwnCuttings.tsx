@@ -3,7 +3,7 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import type { ReactNode } from 'react';
 import { useRouter } from 'next/navigation';
-import { deleteCutting, exportCutting, ownCuttings, renameCutting } from '@/state/cuttingShelf';
+import { deleteCutting, exportOwn, ownCuttings, renameCutting } from '@/state/cuttingShelf';
 import type { StoredCutting } from '@/state/db';
 import { PictureCard } from '@/ui/PictureCard';
 import { deletedSaid, sayProblem } from '@/ui/Toasts';
@@ -29,7 +29,7 @@ function CuttingCard({ cutting }: { cutting: StoredCutting }) {
       rename={{ label: 'Name of the cutting', to: (next) => renameCutting(cutting, next) }}
       items={[
         ...(of === 'growths' ? [{ label: 'New scene with it', run: begin }] : []),
-        { label: 'Export', run: () => void exportCutting(cutting).catch(sayProblem) },
+        { label: 'Export', run: () => exportOwn(cutting) },
         { label: 'Delete', run: () => void deletedSaid(name, deleteCutting(cutting)) },
       ]}
     />

@@ -11,7 +11,7 @@ import type { Problem } from '@uvrex/core';
 import { save } from '@/export/save';
 import type { StoredScene } from '@/state/db';
 import { INK } from '@/ui/theme';
-import { say, sayProblem } from '@/ui/Toasts';
+import { say, sayProblem, withProgress } from '@/ui/Toasts';
 import { FolderDialog } from './FolderDialog';
 import { SceneCard } from './SceneCard';
 import { deleteScenes, moveToFolder, zipOf } from './scenes';
@@ -40,7 +40,8 @@ export function OwnScenes({ scenes, trouble, open }: Props) {
   const many = taken.length === 1 ? '1 scene' : `${taken.length} scenes`;
 
   const exportThem = async (): Promise<void> => {
-    const bytes = await zipOf(taken);
+    const bytes = await withProgress(`Packing ${many} …`, (signal) => zipOf(taken, signal));
+    if (!bytes) return;
     save({ name: 'Uvrex scenes.zip', blob: new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'application/zip' }) });
     say({
       tone: 'success',

@@ -2,9 +2,10 @@ import { checkScene, LIMITS, newId, newScene, Problem, readClip, type Scene, unu
 import type { Starter } from '@uvrex/examples';
 import { importCutting } from '@/state/cuttingShelf';
 import { db, type StoredCutting, type StoredScene } from '@/state/db';
-import { keepFiles, storedBytes } from '@/state/files';
+import { keepFiles } from '@/state/files';
 import { tellTabs } from '@/state/tabs';
 import { chosenQuality, firstView } from '@/state/view';
+import { runFileTask } from '@/worker/runFileTask';
 
 /** All scenes on this device, the last changed first: the damaged ones among them. */
 export const storedScenes = async (): Promise<StoredScene[]> =>
@@ -60,9 +61,8 @@ export async function fromStarter({ scene: load, picture, frame }: Starter): Pro
  * @returns the ids of its scenes
  * @throws Problem that names the place in the file; nothing is stored then
  */
-export async function importFile(file: File): Promise<string[]> {
-  const { readSceneFiles } = await import('@uvrex/core/files');
-  const scenes = await readSceneFiles(new Uint8Array(await file.arrayBuffer()));
+export async function importFile(file: File, signal?: AbortSignal): Promise<string[]> {
+  const scenes = await runFileTask('readScenes', file, signal);
   const ids: string[] = [];
   for (const { scene, files } of scenes) {
     await keepFiles(files);
@@ -72,9 +72,9 @@ export async function importFile(file: File): Promise<string[]> {
 }
 
 /** Takes in whatever file Uvrex has written. @returns the ids of its scenes, or null for a cutting */
-export async function takeIn(file: File): Promise<string[] | null> {
-  if (!/\.cutting\.(json|zip)$/i.test(file.name)) return importFile(file);
-  await importCutting(file);
+export async function takeIn(file: File, signal?: AbortSignal): Promise<string[] | null> {
+  if (!/\.cutting\.(json|zip)$/i.test(file.name)) return importFile(file, signal);
+  await importCutting(file, signal);
   return null;
 }
 
@@ -82,9 +82,8 @@ export async function takeIn(file: File): Promise<string[] | null> {
  * Several scenes as the bytes of one zip of scene files.
  * @throws Problem for a scene that is damaged, or whose files are not here
  */
-export async function zipOf(stored: readonly StoredScene[]): Promise<Uint8Array> {
-  const { packScenes } = await import('@uvrex/core/files');
-  return packScenes(stored.map(soundScene), storedBytes);
+export async function zipOf(stored: readonly StoredScene[], signal?: AbortSignal): Promise<Uint8Array> {
+  return (await runFileTask('writeScenes', stored.map(soundScene), signal)).bytes;
 }
 
 function soundScene({ scene, name }: StoredScene): Scene {

@@ -8,7 +8,18 @@ import {
   selectedGrowth,
   takeStroke,
 } from './growthActions';
-import { alignKeys, changeMarker, chooseAllKeys, deleteKeys, moveKeys, retimeKeys, toggleMarker } from './keyActions';
+import {
+  alignKeys,
+  changeMarker,
+  chooseAllKeys,
+  deleteKeys,
+  endMove,
+  moveKeys,
+  repeatAll,
+  retimeKeys,
+  setCycle,
+  toggleMarker,
+} from './keyActions';
 import { addStep, deleteStep, duplicateStep, makeItem, moveStep, toggleStep } from './stepActions';
 import { setParam, setParams, takePreset, toggleKey, toggleKeys } from './valueActions';
 import { say } from '@/ui/Toasts';
@@ -216,6 +227,125 @@ test('moving several keys at once runs over none of them', () => {
   ]);
   deleteKeys(moved);
   expect(stepOfKind('grow').params.to).toBe(1);
+});
+
+describe('keys moved over others', () => {
+  const frames = (): number[] => trackOf('grow', 'to').keys.map(({ frame }) => frame);
+  const address = (frame: number) => ({ growth: growth().id, step: stepOfKind('grow').id, param: 'to', frame });
+  const entries = (): number => useDocument.getState().history.past.length;
+  beforeEach(() => {
+    setParam(growth().id, stepOfKind('grow').id, 'to', {
+      keys: [20, 40, 60, 80].map((frame, i) => ({ frame, value: i / 3, ease: 'linear' as const })),
+      before: 'hold',
+      after: 'hold',
+    });
+    jest.mocked(say).mockClear();
+  });
+
+  test('what is passed over stays, by drag and by arrow keys; back at the beginning nothing has changed', () => {
+    const before = trackOf('grow', 'to');
+    const count = entries();
+    let keys = [address(20)];
+    for (const by of [10, 10, 10]) keys = moveKeys(keys, by, 'keys');
+    expect(frames()).toEqual([40, 50, 60, 80]);
+    keys = moveKeys(keys, -30, 'keys');
+    endMove();
+    expect(trackOf('grow', 'to')).toEqual(before);
+    expect(entries()).toBe(count);
+    expect(say).not.toHaveBeenCalled();
+  });
+
+  test('only what lies under the final place is replaced, and one is told and can take it back', () => {
+    let keys = [address(20)];
+    for (const by of [20, 20]) keys = moveKeys(keys, by, 'keys');
+    endMove();
+    expect(frames()).toEqual([40, 60, 80]);
+    const [told] = jest.mocked(say).mock.calls.map(([toast]) => toast);
+    expect(told.text).toBe('The key that stood at frame 60 is replaced.');
+    told.action!.run();
+    expect(frames()).toEqual([20, 40, 60, 80]);
+  });
+
+  test('a second move begins with what the first has left: what that replaced does not come back', () => {
+    moveKeys([address(20)], 20, 'keys');
+    endMove();
+    moveKeys([address(40)], 5, 'keys');
+    endMove();
+    expect(frames()).toEqual([45, 60, 80]);
+    moveKeys([address(45)], 1, 'keys by hand');
+    setParam(growth().id, stepOfKind('grow').id, 'from', 0.1);
+    moveKeys([address(46)], 14, 'keys by hand');
+    expect(frames()).toEqual([60, 80]);
+    expect(stepOfKind('grow').params.from).toBe(0.1);
+  });
+
+  test('several keys dragged and dragged back leave all as it was', () => {
+    const original = [address(20), address(40)];
+    let keys = retimeKeys(original, ({ frame }) => frame + 20, 'keys together');
+    expect(frames()).toEqual([40, 60, 80]);
+    keys = retimeKeys(keys, (_, i) => original[i].frame, 'keys together');
+    endMove();
+    expect(frames()).toEqual([20, 40, 60, 80]);
+  });
+});
+
+test('what happens past the keys is set for all chosen tracks, and for all animation of a growth', () => {
+  const { id } = growth();
+  const line = stepOfKind('line').id;
+  toggleKey(id, line, 'toY', stepOf('line')!.params.toY as NumberParam);
+  setCycle(
+    [
+      { growth: id, step: line, param: 'toY' },
+      { growth: id, step: stepOfKind('grow').id, param: 'to' },
+    ],
+    'after',
+    'ping-pong',
+  );
+  expect([trackOf('line', 'toY').after, trackOf('grow', 'to').after]).toEqual(['ping-pong', 'ping-pong']);
+  repeatAll(id);
+  for (const track of [trackOf('line', 'toY'), trackOf('grow', 'to')])
+    expect([track.before, track.after]).toEqual(['repeat', 'repeat']);
+  travel('undo');
+  expect(trackOf('line', 'toY').after).toBe('ping-pong');
+});
+
+test('a second stroke is a path of its own, with something selected and something hidden in the scene', () => {
+  const stroke = (): void => takeStroke([0, 1, 2].map((x) => [x, 0, 0]));
+  stroke();
+  stroke();
+  expect(stepOfKind('drawn').params.skin).toBeNull();
+  changeGrowth(growth().id, 'Hide', { visible: false });
+  setView({ growth: SCENE_ENTRY });
+  stroke();
+  expect(stepOfKind('drawn').params.skin).toBeNull();
+  addStartedGrowth('colonise');
+  expect(stepOfKind('colonise').params.around).toBeNull();
+});
+
+test('a stroke over a skin follows it', () => {
+  addStartedGrowth('solid');
+  const rock = growth().id;
+  takeStroke(
+    [0, 1].map((x) => [x, 1, 0]),
+    rock,
+  );
+  expect(stepOfKind('drawn').params.skin).toBe(rock);
+});
+
+test('Blend begins with a growth that has paths, however new others are', () => {
+  const line = growth().id;
+  addStartedGrowth('helix');
+  addStartedGrowth('solid');
+  const helix = scene().growths[1].id;
+  addStep(helix, 'blend');
+  const blended = scene().growths[1].steps.find(({ kind }) => kind === 'blend')!;
+  expect(blended.params.growth).toBe(line);
+});
+
+test('a duplicate has no step with the focus', () => {
+  setView({ focusStep: stepOfKind('line').id });
+  duplicateGrowth(growth().id);
+  expect(useView.getState().focusStep).toBeNull();
 });
 
 test('a duplicate looks the same: it keeps step ids and seed, under another id and name', () => {

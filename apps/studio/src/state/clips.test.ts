@@ -136,3 +136,18 @@ test('chosen keys are copied alone, and pasted with the first at the playhead', 
   expect(useView.getState().keys.map(({ frame }) => frame)).toEqual([80, 129]);
   expect(travel('undo')).toBe('Paste keys');
 });
+
+test('a step pasted onto what it refers to does not make a circle: the reference is empty, and one is told', () => {
+  const [, rope] = scene().growths;
+  const tips = rope.steps.find(({ kind }) => kind === 'tips')!;
+  setView({ growth: 'rope', focusStep: tips.id });
+  const text = copyText()!;
+  setView({ growth: 'rider' });
+  pasteText(text);
+  const pasted = scene().growths[0].steps.find(({ kind }) => kind === 'tips')!;
+  expect(pasted.params.growth).toBeNull();
+  // On another growth it keeps it.
+  setView({ growth: 'rope' });
+  pasteText(text);
+  expect(scene().growths[1].steps.filter(({ kind }) => kind === 'tips')[1].params.growth).toBe('rider');
+});

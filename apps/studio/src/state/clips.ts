@@ -22,6 +22,7 @@ import {
 } from '@uvrex/core';
 import { say, sayProblem } from '@/ui/Toasts';
 import { freeName, selectedGrowth } from './growthActions';
+import { makesCircle } from './items';
 import { ownFrame } from './valueActions';
 import { edit, growthIn, holderIn, stepIn, useDocument } from './document';
 import { chosenIn, setView, useView } from './view';
@@ -85,14 +86,23 @@ export function pasteText(text: string): boolean {
   return true;
 }
 
-/** A copy of what refers to growths, guides and files only where those are there. */
-function settled(steps: readonly Step[], own: ReadonlyMap<string, string>): { steps: Step[]; lost: number } {
+/**
+ * A copy of what refers to growths, guides and files only where those are there.
+ * @param into the growth that the steps come into: they do not refer back to it
+ */
+function settled(
+  steps: readonly Step[],
+  own: ReadonlyMap<string, string>,
+  into?: string,
+): { steps: Step[]; lost: number; circles: number } {
   const { scene } = useDocument.getState();
-  let lost = 0;
+  let [lost, circles] = [0, 0];
   const known = (id: string): string | null => {
     const here = own.get(id) ?? (growthIn(scene, id) ? id : null);
     if (here === null) lost++;
-    return here;
+    if (here === null || into === undefined || !makesCircle(scene, into, here)) return here;
+    circles++;
+    return null;
   };
   const made = steps.map((step): Step => {
     const params = structuredClone(step.params);
@@ -107,10 +117,15 @@ function settled(steps: readonly Step[], own: ReadonlyMap<string, string>): { st
     }
     return { ...structuredClone(step), id: newId(), params };
   });
-  return { steps: made, lost };
+  return { steps: made, lost, circles };
 }
 
-const tell = (what: string, lost: number): void =>
+const tell = (what: string, lost: number, circles = 0): void => {
+  if (circles > 0)
+    return say({
+      tone: 'info',
+      text: `${what} pasted. It referred to the growth that it is in now, which would be a circle: choose another there.`,
+    });
   say({
     tone: lost > 0 ? 'info' : 'success',
     text:
@@ -118,6 +133,7 @@ const tell = (what: string, lost: number): void =>
         ? `${what} pasted. It referred to ${lost} growth${lost > 1 ? 's' : ''} that are not in this scene: choose others.`
         : `${what} pasted.`,
   });
+};
 
 /** Files and guides of the clip that the scene has not. */
 function bring(draft: { files: Clip['scene']['files']; guides: Clip['scene']['guides'] }, { scene }: Clip): void {
@@ -166,7 +182,7 @@ function pasteSteps(clip: Clip): void {
   const { scene } = useDocument.getState();
   const [from, ...needs] = clip.scene.growths;
   const brought = copiesOf(needs.filter(({ id }) => !growthIn(scene, id)));
-  const { steps, lost } = settled(from?.steps ?? [], brought.own);
+  const { steps, lost, circles } = settled(from?.steps ?? [], brought.own, growth.id);
   const { focusStep } = useView.getState();
   const done = edit(steps.length === 1 ? 'Paste a step' : `Paste ${steps.length} steps`, (draft) => {
     bring(draft, clip);
@@ -177,7 +193,7 @@ function pasteSteps(clip: Clip): void {
     // They stay together, in their order.
     list.splice(focused >= 0 ? focused + 1 : bestPlace(list, steps[0].kind), 0, ...steps);
   });
-  if (done) tell(steps.length === 1 ? 'Step' : `${steps.length} steps`, lost);
+  if (done) tell(steps.length === 1 ? 'Step' : `${steps.length} steps`, lost, circles);
 }
 
 /** Puts tracks in the place of what is there; keys among those that are there, the first of them at the playhead. */

@@ -1,11 +1,11 @@
 import { baseOf, isTrack, lateOf, type NumberParam, type ParamValue, stepOf, STEPS, type Track } from '@uvrex/core';
 import { say, sayProblem } from '@/ui/Toasts';
 import { addStartedGrowth, deleteGrowth, duplicateGrowth, selectedGrowth } from './growthActions';
-import { alignKeys, chooseAllKeys, deleteKeys, toggleMarker } from './keyActions';
+import { alignKeys, chooseAllKeys, deleteKeys, repeatAll, toggleMarker } from './keyActions';
 import { toggleStep } from './stepActions';
 import { ownFrame, toggleKey } from './valueActions';
 import { withClips } from './clipsLater';
-import { travel, useDocument } from './document';
+import { joinEdits, travel, useDocument } from './document';
 import { zoomed } from '@/timeline/scale';
 import { soundOf } from './sound';
 import { groupGrowths } from './groups';
@@ -66,12 +66,22 @@ const keyAll = (): void => {
   const growth = selectedGrowth();
   if (!growth) return;
   const frame = ownFrame(growth, useView.getState().frame);
+  const end = joinEdits();
   for (const { id, kind, params } of growth.steps) {
     for (const [name, value] of Object.entries(params)) {
       if (isTrack(baseOf(value)) && !keysOf(value).some((key) => key.frame === frame))
         toggleKey(growth.id, id, name, stepOf(kind)?.params[name] as NumberParam);
     }
   }
+  end();
+};
+
+/** Duplicates the selected growth, or all that are chosen. */
+const duplicateChosen = (): void => {
+  const chosen = chosenIn(useView.getState());
+  if (chosen.length > 1)
+    void import('./several').then(({ duplicateGrowths }) => duplicateGrowths(chosen)).catch(sayProblem);
+  else duplicateGrowth(selectedGrowth()?.id ?? '');
 };
 
 /** Shows more or less time about the playhead. */
@@ -122,6 +132,12 @@ export const COMMANDS: readonly Command[] = [
     label: 'Choose all keys of this growth',
     keys: 'mod+a',
     run: chooseAllKeys,
+    can: hasGrowth,
+  },
+  {
+    id: 'repeatAll',
+    label: 'Repeat all animation of this growth',
+    run: () => repeatAll(useView.getState().growth ?? ''),
     can: hasGrowth,
   },
   {
@@ -299,9 +315,9 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: 'duplicate',
-    label: 'Duplicate this growth',
+    label: 'Duplicate the chosen growths',
     keys: 'mod+d',
-    run: () => duplicateGrowth(selectedGrowth()?.id ?? ''),
+    run: duplicateChosen,
     can: hasGrowth,
   },
   { id: 'delete', label: 'Delete this growth', run: () => deleteGrowth(selectedGrowth()?.id ?? ''), can: hasGrowth },

@@ -1,6 +1,6 @@
 import { type ParamSpec, type ParamValue, type Resolved, type Scene, type Step, stepOf } from '@uvrex/core';
 import { attributeNames } from './attributeNames';
-import { otherFor } from './items';
+import { referenceFor } from './items';
 
 /**
  * What fields that a choice has brought up begin with, so that they are no error: another growth, a guide, an attribute that is
@@ -18,8 +18,8 @@ export function completed(
   for (const [name, spec] of Object.entries(stepOf(step.kind)?.params ?? {})) {
     if (!shows(spec, step.params) || shows(spec, before)) continue;
     const value = step.params[name];
-    if (spec.type === 'growth' && value === null && !spec.item) {
-      const other = otherFor(scene, growthId, () => true);
+    if (spec.type === 'growth' && value === null && !spec.item && !spec.optional) {
+      const other = referenceFor(scene, growthId, spec);
       if (other) made[name] = other;
     } else if (spec.type === 'guide' && value === null && scene.guides.length > 0)
       made[name] = `guide:${scene.guides[scene.guides.length - 1].id}`;

@@ -1,8 +1,9 @@
 import { type Clip, LIMITS, newId, Problem, readClip, unusedName, writeClip } from '@uvrex/core';
 import { save } from '@/export/save';
-import { say } from '@/ui/Toasts';
+import { say, sayProblem, withProgress } from '@/ui/Toasts';
 import { db, type StoredCutting } from './db';
-import { keepFiles, storedBytes } from './files';
+import { runFileTask } from '@/worker/runFileTask';
+import { keepFiles } from './files';
 
 /** One's own cuttings, the last kept first; none where the store cannot be read. */
 export const ownCuttings = (): Promise<StoredCutting[]> =>
@@ -32,20 +33,22 @@ export async function deleteCutting(stored: StoredCutting): Promise<() => Promis
  * Hands a cutting out as a file, with the files that it uses.
  * @throws Problem for a file that is not on this device
  */
-export async function exportCutting({ name, text }: StoredCutting): Promise<void> {
-  const { writeClipFile } = await import('@uvrex/core/clip-files');
+export async function exportCutting({ name, text }: StoredCutting, signal?: AbortSignal): Promise<void> {
   const clip = readClip(text);
   if (!clip) return;
-  const { bytes, ending } = await writeClipFile({ ...clip, scene: { ...clip.scene, name } }, storedBytes);
+  const { bytes, ending } = await runFileTask('writeCutting', { ...clip, scene: { ...clip.scene, name } }, signal);
   const file = name.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'Cutting';
   const type = `application/${ending}`;
   save({ name: `${file}.cutting.${ending}`, blob: new Blob([bytes as Uint8Array<ArrayBuffer>], { type }) });
 }
 
+/** The same from a menu: it shows progress and problems. */
+export const exportOwn = (cutting: StoredCutting): void =>
+  void withProgress(`Packing “${cutting.name}” …`, (signal) => exportCutting(cutting, signal)).catch(sayProblem);
+
 /** Takes a cutting in from a file. @throws Problem for a file that holds none */
-export async function importCutting(file: File): Promise<void> {
-  const { readClipFile } = await import('@uvrex/core/clip-files');
-  const read = await readClipFile(new Uint8Array(await file.arrayBuffer()));
+export async function importCutting(file: File, signal?: AbortSignal): Promise<void> {
+  const read = await runFileTask('readCutting', file, signal);
   const of = read?.clip.of;
   if (!read || (of !== 'growths' && of !== 'steps'))
     throw new Problem(`“${file.name}” is no cutting.`, 'Choose a file that was exported from your cuttings.');

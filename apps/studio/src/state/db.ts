@@ -86,3 +86,6 @@ class Store extends Dexie {
 
 /** The browser's store of scenes and their files. */
 export const db = new Store();
+
+/** Bytes of a file on this device; undefined where it is not here. */
+export const storedBytes = async (id: string): Promise<Uint8Array | undefined> => (await db.files.get(id))?.bytes;

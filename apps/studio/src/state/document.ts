@@ -125,7 +125,7 @@ const refusal = (scene: Scene, fault: Fault, label: string): Problem =>
 
 /** Ends a drag: the next change is an entry of its own. */
 export const endEdit = (): void => {
-  if (joined === null) useDocument.setState(({ history }) => ({ history: seal(history) }));
+  if (joined === null) useDocument.setState(({ history, scene }) => ({ history: seal(history, scene) }));
 };
 
 /** Puts the scene and its history back as they were a moment ago, as if what was changed since had not been. */

@@ -1,7 +1,8 @@
 import { Problem, type SceneFile, stepOf } from '@uvrex/core';
 import { say, sayProblem } from '@/ui/Toasts';
 import { addStartedGrowth } from './growthActions';
-import { FILE_KINDS, takeFile } from './files';
+import { joinEdits } from './document';
+import { FILE_KINDS, storeFile } from './files';
 
 /** The starts that files begin growths with, by the kind of file. */
 const STARTS: readonly { kind: SceneFile['kind']; start: string }[] = [
@@ -25,9 +26,13 @@ export async function takeDropped(files: readonly File[]): Promise<void> {
           `“${file.name}” begins no growth.`,
           'Drop an OBJ, PLY, STL, glTF, GLB or SVG file; scenes are opened from the library.',
         );
-      const id = await takeFile(found.kind, file);
+      const { id, add } = await storeFile(found.kind, file);
+      // The file and the growth that it begins come and go together.
+      const end = joinEdits();
+      add();
       const field = Object.entries(stepOf(found.start)!.params).find(([, spec]) => spec.type === 'file')!;
       addStartedGrowth(found.start, { [field[0]]: id });
+      end();
       say({ tone: 'info', text: `“${file.name}” is in the scene.` });
     } catch (error) {
       sayProblem(error);

@@ -1,9 +1,9 @@
 import 'fake-indexeddb/auto';
 import { fileId } from '@uvrex/core/files';
 import { newScene, newStep, newGrowth } from '@uvrex/core';
-import { db } from './db';
+import { db, storedBytes } from './db';
 import { openScene, useDocument } from './document';
-import { dropUnusedFiles, keepFiles, storedBytes, takeFile } from './files';
+import { dropUnusedFiles, keepFiles, takeFile } from './files';
 
 const DAY = 24 * 3600 * 1000;
 const bytes = new TextEncoder().encode('<svg/>');

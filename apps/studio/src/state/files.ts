@@ -1,6 +1,6 @@
 import { type Files, Problem, type Scene, type SceneFile } from '@uvrex/core';
 import { db, type StoredFile } from './db';
-import { edit, useDocument } from './document';
+import { edit, sceneNow } from './document';
 
 /** What a file of each kind may be called, and how large it may be in megabytes. */
 export const FILE_KINDS: Record<SceneFile['kind'], { accept: string; most: number; word: string }> = {
@@ -9,9 +9,6 @@ export const FILE_KINDS: Record<SceneFile['kind'], { accept: string; most: numbe
   sound: { accept: '.wav,audio/wav,audio/x-wav', most: 32, word: 'a WAV' },
   form: { accept: '.obj,.ply,.stl,.glb,.gltf,model/gltf-binary,model/obj,model/stl', most: 128, word: 'a form' },
 };
-
-/** Bytes of a file on this device; undefined where it is not here. */
-export const storedBytes = async (id: string): Promise<Uint8Array | undefined> => (await db.files.get(id))?.bytes;
 
 /** Keeps files on this device, each once. */
 export async function keepFiles(files: Files): Promise<void> {
@@ -25,6 +22,17 @@ export async function keepFiles(files: Files): Promise<void> {
  * @throws Problem when the file is too large, or cannot be read or kept
  */
 export async function takeFile(kind: SceneFile['kind'], file: File): Promise<string> {
+  const { id, add } = await storeFile(kind, file);
+  add();
+  return id;
+}
+
+/**
+ * Keeps a file on this device.
+ * @returns the id by which steps refer to it, and what adds it to the scene, where it is not there yet
+ * @throws Problem when the file is too large, or cannot be read or kept
+ */
+export async function storeFile(kind: SceneFile['kind'], file: File): Promise<{ id: string; add: () => void }> {
   const { most, word } = FILE_KINDS[kind];
   if (file.size > most * 1e6)
     throw new Problem(
@@ -40,11 +48,13 @@ export async function takeFile(kind: SceneFile['kind'], file: File): Promise<str
   const { fileId } = await import('@uvrex/core/files');
   const id = fileId(bytes);
   await keepFiles(new Map([[id, bytes]]));
-  if (!useDocument.getState().scene.files.some((entry) => entry.id === id))
+  const add = (): void => {
+    if (sceneNow().files.some((entry) => entry.id === id)) return;
     edit(`Take in ${file.name}`, (draft) => {
       draft.files.push({ id, name: file.name.slice(0, 120) || word, kind });
     });
-  return id;
+  };
+  return { id, add };
 }
 
 /** Files that nothing uses stay for so long: a deletion or a change may still be taken back, milliseconds. */

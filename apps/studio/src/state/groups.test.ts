@@ -1,4 +1,4 @@
-import { newGrowth, newScene, newStep } from '@uvrex/core';
+import { isShown, newGrowth, newScene, newStep } from '@uvrex/core';
 import { addGrowth, changeGrowth, deleteGrowth, duplicateGrowth } from './growthActions';
 import { ownFrame, setParam } from './valueActions';
 import { openScene, travel, useDocument } from './document';
@@ -49,6 +49,51 @@ test('ungrouping leaves what is seen as it was: late, and hidden', () => {
   ungroup(id);
   expect(scene().groups).toEqual([]);
   expect(growth('a')).toMatchObject({ shift: 7, visible: false, group: null });
+});
+
+/** Frame of its own at frame 100, and whether it is shown. */
+const seen = (id: string): [number, boolean] => [ownFrame(growth(id), 100), isShown(scene(), growth(id))];
+
+test('whichever way a growth leaves a group, it starts when it did and stays hidden; and the same on its way back', () => {
+  const leave: (() => void)[] = [
+    () => ungroup(scene().groups[0].id),
+    () => takeOutOfGroup('b'),
+    () => moveRow(rowsOf(scene(), []), 2, 3),
+    () => moveRow(rowsOf(scene(), []), 2, 4),
+    () => groupGrowths(['b']),
+  ];
+  for (const way of leave) {
+    openScene('scene', newScene('Reef'));
+    for (const id of ['a', 'b', 'c', 'd']) addGrowth({ ...newGrowth(id, 0, [newStep('line')]), id });
+    groupGrowths(['a', 'b']);
+    const [{ id }] = scene().groups;
+    changeGrowth('b', 'Late', { shift: 3 });
+    changeGroup(id, 'Late', { shift: 12, visible: false });
+    expect(seen('b')).toEqual([85, false]);
+    way();
+    expect(growth('b').group).not.toBe(id);
+    expect(seen('b')).toEqual([85, false]);
+    const rows = rowsOf(scene(), []);
+    const at = rows.findIndex((row) => row.id === 'b');
+    if (scene().groups[0]?.id !== id || growth('b').group !== null || rows[at - 1].id !== 'a') continue;
+    moveRow(rows, at, at - 1);
+    expect(growth('b').group).toBe(id);
+    expect(seen('b')).toEqual([85, false]);
+  }
+});
+
+test('a copy of a whole group is a group of its own behind it, with the same delay', () => {
+  groupGrowths(['a', 'b']);
+  const [first] = scene().groups;
+  changeGroup(first.id, 'Late', { shift: 12 });
+  const made = duplicateGrowths(['a', 'b']);
+  expect(ids()).toEqual(['a', 'b', ...made, 'c', 'd']);
+  const [, second] = scene().groups;
+  expect(second).toMatchObject({ name: 'Group 2', shift: 12 });
+  expect(made.map((id) => growth(id).group)).toEqual([second.id, second.id]);
+  expect(growth('a').group).toBe(first.id);
+  travel('undo');
+  expect(scene().groups.map(({ id }) => id)).toEqual([first.id]);
 });
 
 test('a row is moved into a group and the group is moved as a whole', () => {

@@ -1,4 +1,4 @@
-import { type GrowthGroup, HUES, newId, type Scene, unusedName } from '@uvrex/core';
+import { type Growth, type GrowthGroup, HUES, newId, type Scene, unusedName } from '@uvrex/core';
 import { edit, growthIn, useDocument } from './document';
 import { movedRow, type ListRow } from './rows';
 import { setView } from './view';
@@ -9,14 +9,26 @@ export function dropEmptyGroups(draft: Scene): void {
   if (draft.groups.some(({ id }) => !used.has(id))) draft.groups = draft.groups.filter(({ id }) => used.has(id));
 }
 
+/**
+ * Puts a growth of a draft into a group, or into none. It starts when it did and is seen as it was: the start delay of the
+ * group that it leaves is added to its own, that of the group that it joins is taken off.
+ */
+function regroup(draft: Scene, growth: Growth, group: string | null): void {
+  if (growth.group === group) return;
+  const find = (id: string | null): GrowthGroup | undefined => draft.groups.find((entry) => entry.id === id);
+  const [from, to] = [find(growth.group), find(group)];
+  growth.shift += (from?.shift ?? 0) - (to?.shift ?? 0);
+  growth.visible &&= from?.visible ?? true;
+  growth.group = group;
+}
+
 /** Puts a row of the list in another place. */
 export function moveRow(rows: readonly ListRow[], from: number, to: number): void {
   const placed = movedRow(rows, from, to);
   edit('Reorder growths', (draft) => {
     const byId = new Map(draft.growths.map((growth) => [growth.id, growth]));
     placed.forEach(({ id, group }) => {
-      const growth = byId.get(id)!;
-      if (growth.group !== group) growth.group = group;
+      regroup(draft, byId.get(id)!, group);
     });
     draft.growths = placed.map(({ id }) => byId.get(id)!);
     dropEmptyGroups(draft);
@@ -38,10 +50,10 @@ export function groupGrowths(ids: readonly string[]): void {
   edit(`Group ${members.length} growths`, (draft) => {
     const at = draft.growths.findIndex(({ id }) => id === members[0].id);
     const taken = draft.growths.filter(({ id }) => ids.includes(id));
-    for (const growth of taken) growth.group = group.id;
     const left = draft.growths.filter(({ id }) => !ids.includes(id));
     draft.growths = [...left.slice(0, at), ...taken, ...left.slice(at)];
     draft.groups.push(group);
+    for (const growth of taken) regroup(draft, growth, group.id);
     dropEmptyGroups(draft);
   });
 }
@@ -49,13 +61,7 @@ export function groupGrowths(ids: readonly string[]): void {
 /** Undoes a group; its growths stay where they are, as late as they were with it. */
 export function ungroup(id: string): void {
   edit('Ungroup', (draft) => {
-    const group = draft.groups.find((entry) => entry.id === id);
-    for (const growth of draft.growths)
-      if (growth.group === id) {
-        growth.group = null;
-        growth.shift += group?.shift ?? 0;
-        growth.visible &&= group?.visible ?? true;
-      }
+    for (const growth of draft.growths) if (growth.group === id) regroup(draft, growth, null);
     dropEmptyGroups(draft);
   });
 }
@@ -66,13 +72,11 @@ export function takeOutOfGroup(growthId: string): void {
     const growth = growthIn(draft, growthId);
     if (!growth || growth.group === null) return;
     const { group: from } = growth;
-    const late = draft.groups.find(({ id }) => id === from)?.shift ?? 0;
     const index = draft.growths.indexOf(growth);
     draft.growths.splice(index, 1);
     const last = draft.growths.findLastIndex(({ group }) => group === from);
     draft.growths.splice(last < 0 ? index : last + 1, 0, growth);
-    growth.group = null;
-    growth.shift += late;
+    regroup(draft, growth, null);
     dropEmptyGroups(draft);
   });
 }

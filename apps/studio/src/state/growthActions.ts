@@ -19,7 +19,7 @@ import {
 import { say } from '@/ui/Toasts';
 import { edit, growthIn, sceneNow, stepIn, travel, useDocument } from './document';
 import { dropEmptyGroups } from './groups';
-import { itemFor, referencesOf } from './items';
+import { referenceFor, referencesOf } from './items';
 import { setParam } from './valueActions';
 import { SCENE_ENTRY, setView, useView } from './view';
 
@@ -44,8 +44,8 @@ export function addStartedGrowth(kind: string, params: Record<string, ParamValue
   const name = freeName(stepOf(kind)?.label ?? 'Growth');
   const start = newStep(kind, params);
   // What begins on another growth begins on the one that is selected.
-  const source = selectedGrowth()?.id ?? itemFor(sceneNow(), '');
-  for (const reference of referencesOf(kind)) start.params[reference] ??= source;
+  for (const { name, spec } of referencesOf(kind))
+    start.params[name] ??= referenceFor(sceneNow(), '', spec, selectedGrowth());
   const steps = growingSteps(start, sceneNow().range);
   addGrowth(newGrowth(name, sceneNow().growths.length, steps));
   const to = steps.map((step) => step.params[stepOf(step.kind)?.paced ?? '']).find((value) => value !== undefined);
@@ -115,8 +115,11 @@ export function changeGrowth(
   edit(label, (draft) => Object.assign(growthIn(draft, id) ?? {}, changes), merge);
 }
 
-/** Makes of a drawn stroke a new growth, or the new course of the path being redrawn. */
-export function takeStroke(anchors: Anchor[]): void {
+/**
+ * Makes of a drawn stroke a new growth, or the new course of the path being redrawn.
+ * @param skin the growth on whose skin it was drawn; null elsewhere
+ */
+export function takeStroke(anchors: Anchor[], skin: string | null = null): void {
   const { redraw } = useView.getState();
   const step = redraw && stepIn(sceneNow(), redraw.growth, redraw.step);
   if (redraw && step) {
@@ -126,6 +129,6 @@ export function takeStroke(anchors: Anchor[]): void {
     return;
   }
   const drawn = STEPS.find(({ handles }) => handles === 'anchors')!;
-  addStartedGrowth(drawn.kind, { ...defaultsOf(drawn), anchors });
+  addStartedGrowth(drawn.kind, { ...defaultsOf(drawn), anchors, skin });
   setView({ tool: 'look', redraw: null, openSteps: [selectedGrowth()?.steps[0].id ?? ''] });
 }

@@ -1,6 +1,7 @@
-import { type Guide, GUIDE, newGuide, newId, type Scene, SCENE_ID, type Vec3 } from '@uvrex/core';
+import { GUIDE, newGuide, newId, type Scene, type SceneGuide, SCENE_ID, unusedName, type Vec3 } from '@uvrex/core';
 import { setParams } from './valueActions';
-import { edit } from './document';
+import { edit, sceneNow, stepIn } from './document';
+import { middleOfGrowth } from './results';
 
 /** Three values by the names of their fields: positionX, positionY, positionZ. */
 export const axes = (name: string, [x, y, z]: Vec3): Record<string, number> => ({
@@ -11,15 +12,28 @@ export const axes = (name: string, [x, y, z]: Vec3): Record<string, number> => (
 
 const rounded = (value: number): number => Math.round(value * 1e4) / 1e4;
 
-/** Adds a guide of a kind, named after it. */
-export function addGuide(kind: Guide['kind']): void {
-  edit('Add a guide', (draft: Scene) => {
-    const taken = new Set(draft.guides.map(({ name }) => name));
-    const { options } = GUIDE.params.which;
-    const word = kind === 'point' ? 'Guide' : options.find(({ value }) => value === kind)!.label;
-    let name = word;
-    for (let i = 2; taken.has(name); i++) name = `${word} ${i}`;
-    draft.guides.push(newGuide(newId(), name, kind));
+type GuideKind = Parameters<typeof newGuide>[2];
+
+/** A new guide of a kind, named after it. */
+function guideOf(kind: GuideKind, { guides }: Scene): SceneGuide {
+  const { options } = GUIDE.params.which;
+  const word = kind === 'point' ? 'Guide' : options.find(({ value }) => value === kind)!.label;
+  return newGuide(newId(), unusedName(word, new Set(guides.map(({ name }) => name))), kind);
+}
+
+/** Adds a guide of a kind. */
+export const addGuide = (kind: GuideKind): void =>
+  void edit('Add a guide', (draft: Scene) => void draft.guides.push(guideOf(kind, draft)));
+
+/** Makes a guide in the middle of a growth, and has a step go by it. */
+export function makeGuide(growthId: string, stepId: string, param: string): void {
+  const guide = guideOf('point', sceneNow());
+  const place = middleOfGrowth(growthId);
+  if (place) Object.assign(guide.params, axes('position', place));
+  edit('New guide', (draft) => {
+    draft.guides.push(guide);
+    const step = stepIn(draft, growthId, stepId);
+    if (step) step.params[param] = `guide:${guide.id}`;
   });
 }
 

@@ -33,7 +33,7 @@ describe('history', () => {
     for (let i = 0; i < 5; i++)
       state = change(state.value, state.history, 'drag', (doc) => void (doc.list[0] = i + 10), 'a');
     expect(state.history.past).toHaveLength(1);
-    state = { ...state, history: seal(state.history) };
+    state = { ...state, history: seal(state.history, state.value) };
     state = change(state.value, state.history, 'drag', (doc) => void (doc.list[0] = 99), 'a');
     expect(state.history.past).toHaveLength(2);
     expect(undo(state.value, state.history)!.value.list[0]).toBe(14);
@@ -46,6 +46,19 @@ describe('history', () => {
     const next = change(back.value, back.history, 'drag', (doc) => void (doc.name = 'c'), 'k');
     expect(next.history.future).toHaveLength(0);
     expect(next.history.past).toHaveLength(2);
+  });
+
+  test('a drag that comes back to where it began leaves no entry, one that does not leaves one', () => {
+    for (const [last, entries] of [
+      [start.list[0], 0],
+      [99, 1],
+    ]) {
+      let state = change(start, emptyHistory, 'drag', (doc) => void (doc.list[0] = 50), 'a');
+      state = change(state.value, state.history, 'drag', (doc) => void (doc.list[0] = last), 'a');
+      expect(seal(state.history, state.value).past).toHaveLength(entries);
+    }
+    const same = change(start, emptyHistory, 'same', (doc) => void (doc.list = [...start.list]));
+    expect(same.history.past).toHaveLength(0);
   });
 
   test('a recipe that changes nothing leaves no entry', () => {

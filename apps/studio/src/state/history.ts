@@ -1,4 +1,5 @@
 import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'immer';
+import { sameContent } from './sameContent';
 
 enablePatches();
 
@@ -9,6 +10,8 @@ interface Entry {
   inverse: Patch[];
   /** Changes with the same key in a row are one entry: a drag, a burst of typing. */
   merge: string | null;
+  /** The value before it, while it is open for more: a drag that comes back to that is no change. */
+  from?: object;
 }
 
 export interface History {
@@ -31,21 +34,28 @@ export function change<T extends object>(
   const [next, patches, inverse] = produceWithPatches(value, (draft) => {
     recipe(draft as T);
   });
-  if (patches.length === 0) return { value, history };
+  if (patches.length === 0 || sameContent(value, next)) return { value, history };
   const last = history.past.at(-1);
   const joins = merge !== null && last?.merge === merge && history.future.length === 0;
   const entry: Entry = joins
     ? { ...last, patches: [...last.patches, ...patches], inverse: [...inverse, ...last.inverse] }
-    : { label, patches, inverse, merge };
+    : { label, patches, inverse, merge, ...(merge !== null && { from: value }) };
   const past = joins ? history.past.slice(0, -1) : history.past;
   return { value: next, history: { past: [...past, entry].slice(-KEPT), future: [] } };
 }
 
-/** Closes the last entry, so that the next change with the same key is an entry of its own. */
-export const seal = (history: History): History => {
+/**
+ * Closes the last entry, so that the next change with the same key is an entry of its own. One that came back to where it began
+ * goes.
+ * @param value as it is now
+ */
+export function seal(history: History, value: object): History {
   const last = history.past.at(-1);
-  return last?.merge ? { ...history, past: [...history.past.slice(0, -1), { ...last, merge: null }] } : history;
-};
+  if (!last?.merge) return history;
+  const { from, ...closed } = last;
+  const rest = history.past.slice(0, -1);
+  return { ...history, past: from && sameContent(from, value) ? rest : [...rest, { ...closed, merge: null }] };
+}
 
 /** Takes the last change back; null when there is none. */
 export function undo<T extends object>(

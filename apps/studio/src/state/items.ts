@@ -1,6 +1,8 @@
 import {
   defaultsOf,
   type Growth,
+  type GrowthParam,
+  kindsGiven,
   newGrowth,
   type ParamValue,
   READY_ITEMS,
@@ -20,12 +22,33 @@ export const itemParamsOf = (kind: string): string[] =>
   );
 
 /** Parameters of a new step that name another growth which it cannot do without. */
-export const referencesOf = (kind: string): string[] => {
+export const referencesOf = (kind: string): { name: string; spec: GrowthParam }[] => {
   const declaration = stepOf(kind);
   return Object.entries(declaration?.params ?? {}).flatMap(([name, spec]) =>
-    spec.type === 'growth' && !spec.item && (spec.shown?.(defaultsOf(declaration!) as Resolved) ?? true) ? [name] : [],
+    spec.type === 'growth' &&
+    !spec.item &&
+    !spec.optional &&
+    (spec.shown?.(defaultsOf(declaration!) as Resolved) ?? true)
+      ? [{ name, spec }]
+      : [],
   );
 };
+
+/** Whether a growth has what a parameter asks for. */
+export const fitsParam = ({ fits }: GrowthParam, { steps }: Growth): boolean => {
+  if (!fits) return true;
+  const kinds = kindsGiven(steps);
+  return fits.some((kind) => kinds.has(kind));
+};
+
+/**
+ * The growth that a reference of a new step begins with: the preferred one where it fits, or else the newest that fits,
+ * those that are shown before hidden ones.
+ */
+export function referenceFor(scene: Scene, growthId: string, spec: GrowthParam, preferred?: Growth): string | null {
+  if (preferred && preferred.id !== growthId && fitsParam(spec, preferred)) return preferred.id;
+  return otherFor(scene, growthId, (growth) => fitsParam(spec, growth), 'shown');
+}
 
 /** What a growth's new step copies: of the others with a skin the newest, hidden ones before those that are shown; null where there is none. */
 export const itemFor = (scene: Scene, growthId: string): string | null =>
@@ -33,18 +56,32 @@ export const itemFor = (scene: Scene, growthId: string): string | null =>
     steps.some(({ on, kind }) => on && stepOf(kind)?.gives.some((given) => given === 'mesh' || given === 'copies')),
   );
 
-/** Of the growths that a growth may refer to, and that fit, the newest, hidden ones before those that are shown; null where there is none. */
-export function otherFor({ growths }: Scene, growthId: string, fits: (growth: Growth) => boolean): string | null {
+/** Whether a reference from one growth to another makes a circle. */
+export function makesCircle({ growths }: Scene, from: string, to: string): boolean {
   const byId = new Map(growths.map((growth) => [growth.id, growth]));
-  const leadsBack = (id: string, seen = new Set<string>()): boolean => {
-    if (id === growthId) return true;
+  const seen = new Set<string>();
+  const leadsBack = (id: string): boolean => {
+    if (id === from) return true;
     if (seen.has(id)) return false;
     seen.add(id);
     const found = byId.get(id);
-    return found !== undefined && references(found).some((next) => leadsBack(next, seen));
+    return found !== undefined && references(found).some(leadsBack);
   };
-  const fit = growths.filter((growth) => fits(growth) && !leadsBack(growth.id)).reverse();
-  return (fit.find(({ visible }) => !visible) ?? fit[0])?.id ?? null;
+  return leadsBack(to);
+}
+
+/**
+ * Of the growths that a growth may refer to, and that fit, the newest; null where there is none.
+ * @param first which stand before the others: items to be copied are usually hidden
+ */
+export function otherFor(
+  scene: Scene,
+  growthId: string,
+  fits: (growth: Growth) => boolean,
+  first: 'hidden' | 'shown' = 'hidden',
+): string | null {
+  const fit = scene.growths.filter((growth) => fits(growth) && !makesCircle(scene, growthId, growth.id)).reverse();
+  return (fit.find(({ visible }) => visible === (first === 'shown')) ?? fit[0])?.id ?? null;
 }
 
 /** A growth to be copied, hidden itself. */

@@ -9,7 +9,9 @@ import {
   withBase,
   withKeysMoved,
 } from '@uvrex/core';
-import { edit, holderIn, sceneNow, stepIn } from './document';
+import { say } from '@/ui/Toasts';
+import { edit, endEdit, holderIn, sceneNow, stepIn, travel, useDocument } from './document';
+import { sameContent } from './sameContent';
 import { type KeyAddress, setView, useView } from './view';
 
 const trackAt = (draft: Scene, { growth, step, param }: Omit<KeyAddress, 'frame'>): Track | undefined => {
@@ -17,8 +19,61 @@ const trackAt = (draft: Scene, { growth, step, param }: Omit<KeyAddress, 'frame'
   return isTrack(value) ? value : undefined;
 };
 
+/** Keys that are being moved: where they were, in the scene as it was, when the move began. */
+interface Move {
+  merge: string;
+  base: Scene;
+  original: readonly KeyAddress[];
+  /** Where they are, in the scene as it is now. */
+  now: readonly KeyAddress[];
+  scene: Scene;
+}
+
+let moving: Move | null = null;
+
+/** The move that goes on with keys: a drag, or a run of arrow keys, that nothing has come between. */
+function moveGoingOn(keys: readonly KeyAddress[], merge: string | null): Move | null {
+  const { scene, history } = useDocument.getState();
+  const open = merge !== null && moving?.merge === merge && history.past.at(-1)?.merge === merge;
+  return open && moving!.scene === scene && sameContent(moving!.now, keys) ? moving : null;
+}
+
 /**
- * Puts keys at other frames; keys they land on are replaced. Where two of one track would meet, nothing is changed.
+ * Ends a move of keys. Keys that stood where they have come to lie are replaced: this says so, and offers to take the move back.
+ */
+export function endMove(): void {
+  const move = moving;
+  moving = null;
+  endEdit();
+  if (!move || move.scene !== sceneNow()) return;
+  const replaced = move.now.filter(
+    (key) =>
+      trackAt(move.base, key)?.keys.some(({ frame }) => frame === key.frame) &&
+      !move.original.some((other) => sameContent(other, key)),
+  );
+  const entry = useDocument.getState().history.past.at(-1);
+  if (replaced.length === 0) return;
+  say({
+    tone: 'info',
+    text:
+      replaced.length === 1
+        ? `The key that stood at frame ${replaced[0].frame} is replaced.`
+        : `${replaced.length} keys that stood there are replaced.`,
+    action: {
+      label: 'Undo the move',
+      run: () => {
+        if (useDocument.getState().history.past.at(-1) !== entry) return;
+        travel('undo');
+        setView({ keys: [...move.original] });
+      },
+    },
+  });
+}
+
+/**
+ * Puts keys at other frames; keys they land on are replaced. Where two of one track would meet, nothing is changed. While a
+ * move goes on (the same keys, under the same merge key) each call begins with the tracks as they were before it: what is
+ * passed over stays.
  * @param to the frame of the growth for each of them
  * @returns where they are now
  */
@@ -30,25 +85,30 @@ export function retimeKeys(
   const targets = keys.map((key, i) => ({ ...key, frame: Math.round(to(key, i)) }));
   const names = targets.map(({ growth, step, param, frame }) => `${growth} ${step} ${param} ${frame}`);
   if (new Set(names).size < names.length || targets.every(({ frame }, i) => frame === keys[i].frame)) return [...keys];
+  const going = moveGoingOn(keys, merge);
+  const original = going?.original ?? keys;
+  const base = going?.base ?? sceneNow();
   const tracks = new Map<string, { address: KeyAddress; moves: Map<number, number> }>();
-  keys.forEach((address, i) => {
+  original.forEach((address, i) => {
     const name = `${address.growth} ${address.step} ${address.param}`;
     const entry = tracks.get(name) ?? { address, moves: new Map<number, number>() };
     entry.moves.set(address.frame, targets[i].frame);
     tracks.set(name, entry);
   });
-  edit(
+  const done = edit(
     keys.length > 1 ? 'Move keys' : 'Move key',
     (draft) => {
       for (const { address, moves } of tracks.values()) {
         const step = stepIn(draft, address.growth, address.step);
-        const track = trackAt(draft, address);
+        const track = trackAt(base, address);
         if (step && track)
           step.params[address.param] = withBase(step.params[address.param], withKeysMoved(track, moves));
       }
     },
     merge,
   );
+  if (!done) return [...keys];
+  moving = merge === null ? null : { merge, base, original, now: targets, scene: sceneNow() };
   return targets;
 }
 
@@ -136,9 +196,23 @@ export function setEase(keys: readonly KeyAddress[], ease: Ease, merge: string |
   );
 }
 
-export function setCycle(address: Omit<KeyAddress, 'frame'>, end: 'before' | 'after', cycle: Cycle): void {
-  edit('Change what happens past the keys', (draft) => {
-    const track = trackAt(draft, address);
-    if (track) track[end] = cycle;
+/** Sets what happens before or after the keys, for the track of each of some keys. */
+export function setCycle(addresses: readonly Omit<KeyAddress, 'frame'>[], end: 'before' | 'after', cycle: Cycle): void {
+  edit(end === 'before' ? 'Change what happens before the keys' : 'Change what happens after the keys', (draft) => {
+    for (const address of addresses) {
+      const track = trackAt(draft, address);
+      if (track) track[end] = cycle;
+    }
+  });
+}
+
+/** Has all animated values of a growth, or of the scene itself, repeat before and after their keys. */
+export function repeatAll(holder: string): void {
+  edit('Repeat all animation', (draft) => {
+    for (const { params } of holderIn(draft, holder)?.steps ?? [])
+      for (const value of Object.values(params)) {
+        const track = baseOf(value);
+        if (isTrack(track)) Object.assign(track, { before: 'repeat', after: 'repeat' } satisfies Partial<Track>);
+      }
   });
 }

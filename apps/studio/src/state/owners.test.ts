@@ -55,7 +55,7 @@ test("a growth's place is keyed on the growth's own clock", () => {
   ]);
   chooseAllKeys();
   expect(useView.getState().keys).toHaveLength(2);
-  setCycle({ growth: 'line', step: 'place', param: 'moveY' }, 'after', 'repeat');
+  setCycle([{ growth: 'line', step: 'place', param: 'moveY' }], 'after', 'repeat');
   const moved = moveKeys(useView.getState().keys, 2, 'move');
   expect(keysOf(scene().growths[0].place.moveY)).toEqual([
     [2, 1],

@@ -58,6 +58,7 @@ class FakeEngine {
       counts: { points: 2, faces: 0, copies: 0 },
       bounds: null,
       size: null,
+      whole: null,
       ahead: [],
       failed: false,
       items: [],

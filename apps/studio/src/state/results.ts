@@ -1,7 +1,7 @@
 import { create } from 'zustand';
-import { coarsened, isShown, type Notice, type Scene } from '@uvrex/core';
+import { coarsened, isShown, type Notice, type Scene, type Vec3 } from '@uvrex/core';
 import { Engine, type Stage } from '@/worker/engine';
-import type { FramePayload, GrowthPayload, Shown } from '@/worker/protocol';
+import type { Bounds, FramePayload, GrowthPayload, Shown } from '@/worker/protocol';
 import { growthIn, useDocument } from './document';
 import { Geometries } from './geometries';
 import { useInspection, wantedGrowth } from './inspection';
@@ -440,6 +440,18 @@ class Director {
     });
   }
 
+  /** Box round growths over all frames that are ready, with what has yet to grow. @param growth one of them; null for all */
+  wholeOf(growth: string | null): Bounds | null {
+    let box: Bounds | null = null;
+    for (const record of this.#records.values())
+      for (const { id, whole } of record.growths) {
+        const entry = growthIn(this.#scene, id);
+        if (!whole || !entry || (growth === null ? !isShown(this.#scene, entry) : id !== growth)) continue;
+        box = box ? union(box, whole) : whole;
+      }
+    return box;
+  }
+
   #dropRecords(keys: ReadonlySet<string>): void {
     for (const [frame, record] of this.#records) {
       if (record.growths.some(({ key, items }) => keys.has(key) || items.some((item) => keys.has(item))))
@@ -462,6 +474,26 @@ export function startDirector(): () => void {
 
 /** The picture of another frame, where it is ready. */
 export const pictureOf = (frame: number): OnScreen[] | null => director?.pictureOf(frame) ?? null;
+
+/** Box round all growths that are shown, or one of them, over the range as far as it is ready; null where nothing is known. */
+export const wholeOf = (growth: string | null): Bounds | null => director?.wholeOf(growth) ?? null;
+
+function union(a: Bounds, b: Bounds): Bounds {
+  const each = (pick: (...of: number[]) => number, x: Vec3, y: Vec3): [number, number, number] => [
+    pick(x[0], y[0]),
+    pick(x[1], y[1]),
+    pick(x[2], y[2]),
+  ];
+  return { min: each(Math.min, a.min, b.min), max: each(Math.max, a.max, b.max) };
+}
+
+/** The middle of a growth as it is shown; null where nothing of it is. */
+export function middleOfGrowth(id: string): Vec3 | null {
+  const bounds = useResults.getState().record?.growths.find((growth) => growth.id === id)?.bounds;
+  if (!bounds) return null;
+  const { min, max } = bounds;
+  return [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, (min[2] + max[2]) / 2];
+}
 
 /** Gives up the evaluation at work. */
 export const giveUp = (): void => director?.giveUp();

@@ -37,6 +37,8 @@ export interface Placed {
  */
 export function movedRow(rows: readonly ListRow[], from: number, to: number): Placed[] {
   const moved = rows[from];
+  const stepped = 'growth' in moved ? steppedOver(rows, moved, from, to) : undefined;
+  if (stepped !== undefined) return placedRows(rows, moved, stepped);
   const block = 'group' in moved ? rows.filter((row) => row === moved || withinOf(row) === moved.id) : [moved];
   const left = rows.filter((row) => !block.includes(row));
   let at = Math.min(left.length, Math.max(0, to > from ? to - (block.length - 1) : to));
@@ -48,8 +50,23 @@ export function movedRow(rows: readonly ListRow[], from: number, to: number): Pl
     const around = 'group' in above ? above.id : above.within;
     if (around !== null && ((below && withinOf(below) === around) || moved.within === around)) group = around;
   }
-  const order = [...left.slice(0, at), ...block, ...left.slice(at)];
-  const folded = (id: string): boolean => !rows.some((row) => withinOf(row) === id);
+  return placedRows([...left.slice(0, at), ...block, ...left.slice(at)], moved, group);
+}
+
+/**
+ * The group of a growth that takes one step over the end of a group, which changes nothing else: down out of it, or up into it.
+ * Undefined for any other move.
+ */
+function steppedOver(rows: readonly ListRow[], moved: ListRow, from: number, to: number): string | null | undefined {
+  const own = withinOf(moved);
+  if (to === from + 1 && own !== null && (from + 1 === rows.length || withinOf(rows[from + 1]) !== own)) return null;
+  const above = to === from - 1 ? withinOf(rows[from - 1]) : null;
+  return above !== null && above !== own ? above : undefined;
+}
+
+/** Growths in the order of rows; the moved one is in the given group. */
+function placedRows(order: readonly ListRow[], moved: ListRow, group: string | null): Placed[] {
+  const folded = (id: string): boolean => !order.some((row) => withinOf(row) === id);
   return order.flatMap((row): Placed[] => {
     if ('growth' in row) return [{ id: row.id, group: row === moved ? group : row.within }];
     return folded(row.id) ? row.members.map(({ id }) => ({ id, group: row.id })) : [];

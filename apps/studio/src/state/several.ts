@@ -1,4 +1,4 @@
-import { type Growth, newId, type Scene, unusedName } from '@uvrex/core';
+import { type Growth, type GrowthGroup, newId, type Scene, unusedName } from '@uvrex/core';
 import { say } from '@/ui/Toasts';
 import { usersOf } from './growthActions';
 import { edit, useDocument } from './document';
@@ -52,16 +52,37 @@ export function duplicateGrowths(ids: readonly string[]): string[] {
     names.add(name);
     return { ...withOthers(structuredClone(growth), fresh), id: fresh.get(growth.id)!, name, locked: false };
   });
+  const groups = wholeGroups(scene(), ids);
+  const twins = new Map(groups.map(({ id }) => [id, newId()]));
+  const groupNames = new Set(scene().groups.map(({ name }) => name));
   const done = edit(`Duplicate ${originals.length} growths`, (draft) => {
+    for (const group of groups) {
+      const name = unusedName(group.name, groupNames);
+      groupNames.add(name);
+      draft.groups.push({ ...group, id: twins.get(group.id)!, name });
+    }
+    // The copies of a whole group stand together behind it, as a group of their own.
+    const behind = new Map<string, Growth[]>();
+    const copyOf = ({ id }: Growth): Growth | undefined => copies[originals.findIndex((one) => one.id === id)];
+    const last = (growth: Growth): boolean =>
+      draft.growths.findLast(({ group }) => group === growth.group)?.id === growth.id;
     draft.growths = draft.growths.flatMap((growth) => {
-      const copy = copies[originals.findIndex(({ id }) => id === growth.id)];
-      return copy ? [growth, copy] : [growth];
+      const copy = copyOf(growth);
+      const twin = growth.group === null ? undefined : twins.get(growth.group);
+      if (!copy || twin === undefined) return copy ? [growth, copy] : [growth];
+      const gathered = [...(behind.get(twin) ?? []), { ...copy, group: twin }];
+      behind.set(twin, gathered);
+      return last(growth) ? [growth, ...gathered] : [growth];
     });
   });
   const made = done ? copies.map(({ id }) => id) : [];
   if (made.length > 0) setView({ growth: made[0], chosen: made, keys: [] });
   return made;
 }
+
+/** Groups of which all growths are among these. */
+const wholeGroups = ({ groups, growths }: Scene, ids: readonly string[]): GrowthGroup[] =>
+  groups.filter(({ id }) => growths.every((growth) => growth.group !== id || ids.includes(growth.id)));
 
 /** A growth whose values name other growths than before. */
 function withOthers(growth: Growth, others: ReadonlyMap<string, string>): Growth {

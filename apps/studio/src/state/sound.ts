@@ -1,6 +1,6 @@
 import { isShown, REEF_SOUND, reefWav, type Scene, stepOf } from '@uvrex/core';
 import { useDocument } from './document';
-import { storedBytes } from './files';
+import { storedBytes } from './db';
 import { useView } from './view';
 
 /** The sound that a scene moves to: that of its first shown growth that goes by one. */

@@ -10,7 +10,7 @@ import {
   stepOf,
 } from '@uvrex/core';
 import { edit, growthIn, sceneNow, stepIn } from './document';
-import { growthOf, itemFor, itemParamsOf, referencesOf, suit } from './items';
+import { growthOf, itemFor, itemParamsOf, referenceFor, referencesOf, suit } from './items';
 import { useResults } from './results';
 import { setView } from './view';
 
@@ -24,7 +24,7 @@ export function addStep(growthId: string, kind: string, index?: number): void {
   const made = items.length > 0 && item === null ? growthOf(READY_ITEMS[0], sceneNow()) : null;
   if (items.length > 0) step.params[items[0]] = item ?? made!.id;
   if (made) suit(step, READY_ITEMS[0]);
-  for (const reference of referencesOf(kind)) step.params[reference] = itemFor(sceneNow(), growthId);
+  for (const { name, spec } of referencesOf(kind)) step.params[name] = referenceFor(sceneNow(), growthId, spec);
   for (const [name, spec] of Object.entries(stepOf(kind)?.params ?? {}))
     if (spec.type === 'number' && spec.grows)
       step.params[name] = growingTo(sizeOf(growthId) ?? 2 * spec.default, sceneNow().range, 'linear');

@@ -9,8 +9,16 @@ import { SCENE_ENTRY, setView, useView } from './view';
 export const versionsOf = async (scene: string): Promise<StoredVersion[]> =>
   (await db.versions.where('of').equals(scene).toArray()).sort((a, b) => b.made - a.made);
 
+/** The version that is being kept: a second wish for the same waits for it, and makes no other. */
+let keeping: Promise<void> | null = null;
+
 /** Keeps the open scene as it is now, under a name that none of its versions has yet. */
-export async function keepVersion(): Promise<void> {
+export function keepVersion(): Promise<void> {
+  keeping ??= keepNow().finally(() => (keeping = null));
+  return keeping;
+}
+
+async function keepNow(): Promise<void> {
   const { id, scene } = useDocument.getState();
   if (id === null) return;
   const taken = await versionsOf(id);

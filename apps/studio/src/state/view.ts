@@ -172,7 +172,13 @@ export const useView = create<ViewState>(() => ({
   pointed: null,
 }));
 
-export const setView = useView.setState;
+/** Changes how the scene is looked at. Where another growth is selected, no step of it has the focus yet. */
+export const setView: typeof useView.setState = (partial) =>
+  useView.setState((state) => {
+    const next = typeof partial === 'function' ? partial(state) : partial;
+    const other = next.growth !== undefined && next.growth !== state.growth && !('focusStep' in next);
+    return other ? { ...next, focusStep: null } : next;
+  });
 
 /** The growth entry that stands for the scene itself in the list. */
 export const SCENE_ENTRY = SCENE_ID;

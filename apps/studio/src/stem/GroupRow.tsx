@@ -86,6 +86,10 @@ export const GroupRow = memo(function GroupRow({ group: id, members }: Props) {
         of={group.name}
         items={[
           { label: 'Rename', run: () => setNaming(true) },
+          {
+            label: 'Duplicate',
+            run: () => void import('@/state/several').then(({ duplicateGrowths }) => duplicateGrowths(members)),
+          },
           { label: 'Ungroup', run: () => ungroup(id) },
           {
             label: 'Delete with its growths',

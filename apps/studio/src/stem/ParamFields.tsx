@@ -26,6 +26,7 @@ import {
   Problem,
   type Variation,
 } from '@uvrex/core';
+import { makeGuide } from '@/state/guides';
 import { makeItem } from '@/state/stepActions';
 import {
   ownFrame,
@@ -315,6 +316,7 @@ function ParamField({
     case 'growth':
       return (
         <GrowthField
+          spec={spec}
           label={spec.label}
           help={spec.help}
           own={growth}
@@ -336,6 +338,7 @@ function ParamField({
           own={growth}
           value={value as string | null}
           onChange={(next) => set(next, false)}
+          make={() => makeGuide(growth, step, name)}
         />
       );
     case 'attribute':

@@ -85,7 +85,8 @@ export function SortableRows({ ids, nameOf, onMove, children }: Props) {
     event.preventDefault();
     event.stopPropagation();
     const to = from + by;
-    if (to >= 0 && to < ids.length) onMove(from, to);
+    // Past the last one a row can still leave its group.
+    if (to >= 0 && to <= ids.length) onMove(from, to);
   };
   return (
     <div data-rows onKeyDown={onKeyDown}>

@@ -1,9 +1,10 @@
 'use client';
 
 import { useShallow } from 'zustand/react/shallow';
-import { READY_ITEMS, type Scene } from '@uvrex/core';
+import { type GrowthParam, READY_ITEMS, type Scene } from '@uvrex/core';
 import { attributeLabel, attributeNames } from '@/state/attributeNames';
 import { useDocument } from '@/state/document';
+import { fitsParam } from '@/state/items';
 import { useSelectedBefore } from '@/state/selectedBefore';
 import { ChoiceField } from '@/ui/fields';
 import { drawItems, useItemPictures } from './itemPictures';
@@ -51,8 +52,17 @@ function ReferenceField({
 const MAKE = 'make:';
 
 /** Another growth; where it is copied, something can be made to be. */
-export function GrowthField({ own, make, onChange, ...rest }: ReferenceProps & { make?: (item: string) => void }) {
-  const growths = named(useNames((scene) => scene.growths));
+export function GrowthField({
+  own,
+  spec,
+  make,
+  onChange,
+  ...rest
+}: ReferenceProps & { spec: GrowthParam; make?: (item: string) => void }) {
+  // What is chosen stays in the list, though it no longer fits.
+  const growths = named(
+    useNames((scene) => scene.growths.filter((growth) => growth.id === rest.value || fitsParam(spec, growth))),
+  );
   const pictures = useItemPictures((state) => state.pictures);
   const before = useSelectedBefore((state) => state.id);
   const options = growths
@@ -73,14 +83,22 @@ export function GrowthField({ own, make, onChange, ...rest }: ReferenceProps & {
 }
 
 /** A guide of the scene, or the tips of another growth. */
-export function GuideField({ own, ...rest }: ReferenceProps) {
+export function GuideField({ own, make, onChange, ...rest }: ReferenceProps & { make: () => void }) {
   const growths = named(useNames((scene) => scene.growths));
   const guides = named(useNames((scene) => scene.guides));
   const options = [
     ...guides.map(({ id, name }) => ({ value: `guide:${id}`, label: name })),
     ...growths.filter(({ id }) => id !== own).map(({ id, name }) => ({ value: `tip:${id}`, label: `Tips of ${name}` })),
+    { value: MAKE, label: 'New guide here' },
   ];
-  return <ReferenceField {...rest} none={guides.length > 0 ? 'None' : 'No guides yet'} options={options} />;
+  return (
+    <ReferenceField
+      {...rest}
+      none={guides.length > 0 ? 'None' : 'No guides yet'}
+      options={options}
+      onChange={(next) => (next === MAKE ? make() : onChange(next))}
+    />
+  );
 }
 
 /** An attribute by its name. */

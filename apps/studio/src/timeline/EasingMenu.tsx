@@ -80,7 +80,7 @@ export function EasingMenu({ anchor, close }: { anchor: Element; close: () => vo
               variant="standard"
               disableUnderline
               value={track[end]}
-              onChange={(event) => setCycle(first, end, event.target.value as Cycle)}
+              onChange={(event) => setCycle(keys, end, event.target.value as Cycle)}
               inputProps={{ 'aria-label': end === 'before' ? 'Before the first key' : 'After the last key' }}
               sx={{ bgcolor: INK.raised, borderRadius: '7px', px: 1, fontSize: 12.5, height: 24 }}
             >

@@ -1,7 +1,7 @@
 'use client';
 
 import type { KeyboardEvent } from 'react';
-import { deleteKeys, moveKeys } from '@/state/keyActions';
+import { deleteKeys, endMove, moveKeys } from '@/state/keyActions';
 import { type KeyAddress, setView, useView } from '@/state/view';
 import { useDrag } from '@/ui/drag';
 import { INK } from '@/ui/theme';
@@ -40,7 +40,7 @@ export function KeyMark({ keys, x, y, label, shape, scale, openEasing }: Props) 
       kept.frame = frame;
       setView({ keys: kept.keys });
     },
-    end: (_, { before }, ending) => ending === 'taken back' && setView({ keys: before }),
+    end: (_, { before }, ending) => (ending === 'taken back' ? setView({ keys: before }) : endMove()),
   });
   const onKey = (event: KeyboardEvent): void => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
@@ -72,6 +72,7 @@ export function KeyMark({ keys, x, y, label, shape, scale, openEasing }: Props) 
       data-keys={JSON.stringify(keys)}
       cursor="ew-resize"
       onKeyDown={onKey}
+      onBlur={endMove}
       onDoubleClick={(event) => {
         choose(false);
         openEasing(event.currentTarget);

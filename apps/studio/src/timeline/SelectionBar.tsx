@@ -1,7 +1,7 @@
 'use client';
 
 import type { KeyboardEvent } from 'react';
-import { retimeKeys } from '@/state/keyActions';
+import { endMove, retimeKeys } from '@/state/keyActions';
 import { holderIn, useDocument } from '@/state/document';
 import { type KeyAddress, setView, useView } from '@/state/view';
 import { useDrag } from '@/ui/drag';
@@ -22,7 +22,7 @@ export function SelectionBar({ scale, y }: { scale: Scale; y: number }) {
       held.keys = retimeKeys(held.keys, (_, i) => goes(i), 'keys together');
       setView({ keys: held.keys });
     },
-    end: (_, { original }, ending) => ending === 'taken back' && setView({ keys: original }),
+    end: (_, { original }, ending) => (ending === 'taken back' ? setView({ keys: original }) : endMove()),
   });
   const shiftOf = (key: KeyAddress): number => holderIn(scene, key.growth)?.shift ?? 0;
   const frames = keys.map((key) => key.frame + shiftOf(key));
@@ -64,6 +64,7 @@ export function SelectionBar({ scale, y }: { scale: Scale; y: number }) {
       aria-label={label}
       cursor={part === 'all' ? 'grab' : 'ew-resize'}
       onKeyDown={(event) => onKey(event, part)}
+      onBlur={endMove}
       {...drag(part)}
     />
   );

@@ -11,7 +11,7 @@ import { addStartedGrowth, selectedGrowth } from '@/state/growthActions';
 import { addStep } from '@/state/stepActions';
 import { COMMANDS } from '@/state/commands';
 import { plant, plantOwn } from '@/state/cuttings';
-import { deleteCutting, exportCutting, importCutting, ownCuttings, renameCutting } from '@/state/cuttingShelf';
+import { deleteCutting, exportOwn, importCutting, ownCuttings, renameCutting } from '@/state/cuttingShelf';
 import type { StoredCutting } from '@/state/db';
 import { keysOf } from '@/state/keys';
 import { setView, useView } from '@/state/view';
@@ -20,7 +20,7 @@ import { MoreMenu } from './MoreMenu';
 import { type Entry, Picker, type Section } from './Picker';
 import { RenameInput } from './RenameInput';
 import { INK } from './theme';
-import { deletedSaid, sayProblem } from './Toasts';
+import { deletedSaid, sayProblem, withProgress } from './Toasts';
 
 /** Kinds of geometry that a growth's steps give. */
 const given = (steps: readonly Step[]): Set<FormKind> =>
@@ -195,7 +195,7 @@ function useOwnCuttings(of: StoredCutting['of']): { sections: Section[]; foot: R
             of={cutting.name}
             items={[
               { label: 'Rename', run: () => setNaming(cutting) },
-              { label: 'Export', run: () => void exportCutting(cutting).catch(sayProblem) },
+              { label: 'Export', run: () => exportOwn(cutting) },
               { label: 'Delete', run: () => void deletedSaid(cutting.name, deleteCutting(cutting)) },
             ]}
           />
@@ -229,7 +229,7 @@ function useOwnCuttings(of: StoredCutting['of']): { sections: Section[]; foot: R
         data-testid="import-cutting"
         onChange={(event) => {
           const [file] = event.target.files ?? [];
-          if (file) importCutting(file).catch(sayProblem);
+          if (file) withProgress(`Reading “${file.name}” …`, (signal) => importCutting(file, signal)).catch(sayProblem);
           event.target.value = '';
         }}
       />

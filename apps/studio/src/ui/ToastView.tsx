@@ -8,11 +8,11 @@ import type { Toast } from './Toasts';
 
 /** A message at the foot of the page; errors stay until they are closed. */
 export function ToastView({ toast, close }: { toast: Toast; close: () => void }) {
-  const { tone, text, advice, action } = toast;
+  const { tone, text, advice, action, lasting } = toast;
   return (
     <Snackbar
       open
-      autoHideDuration={tone === 'error' ? null : 7000}
+      autoHideDuration={tone === 'error' || lasting ? null : 7000}
       onClose={(_, reason) => reason !== 'clickaway' && close()}
       anchorOrigin={{ vertical: 'bottom', horizontal: 'center' }}
     >

@@ -12,6 +12,8 @@ export interface Toast {
   /** What to do about it. */
   advice?: string;
   action?: { label: string; run: () => void };
+  /** Stays until another takes its place or it is closed. */
+  lasting?: boolean;
 }
 
 const useToasts = create<{ current: (Toast & { key: number }) | null }>(() => ({ current: null }));
@@ -25,6 +27,31 @@ export const say = (toast: Toast): void => useToasts.setState({ current: { ...to
 export function sayProblem(error: unknown): void {
   if (error instanceof Problem) say({ tone: 'error', text: error.message, advice: error.advice });
   else say({ tone: 'error', text: error instanceof Error ? error.message : String(error) });
+}
+
+/** Milliseconds of work before progress is shown. */
+const SHOW_AFTER = 500;
+
+/**
+ * Does work that may take long: past half a second a message says so and offers to cancel it.
+ * @returns null when it was cancelled
+ */
+export async function withProgress<T>(text: string, work: (signal: AbortSignal) => Promise<T>): Promise<T | null> {
+  const abort = new AbortController();
+  const key = count + 1;
+  const timer = setTimeout(
+    () => say({ tone: 'info', text, lasting: true, action: { label: 'Cancel', run: () => abort.abort() } }),
+    SHOW_AFTER,
+  );
+  try {
+    return await work(abort.signal);
+  } catch (error) {
+    if (abort.signal.aborted) return null;
+    throw error;
+  } finally {
+    clearTimeout(timer);
+    useToasts.setState(({ current }) => (current?.text === text && current.key >= key ? { current: null } : {}));
+  }
 }
 
 /** Says that something is deleted, and offers to bring it back. */

@@ -12,6 +12,12 @@ import { sceneLook } from '@/state/sceneLook';
 import { INK } from '@/ui/theme';
 import { facingPlane, groundPlane, ontoPlane, skinUnder, useProjection } from './projection';
 
+interface Stroke {
+  points: Vec3[];
+  /** The growth on whose skin it begins; null elsewhere. */
+  skin: string | null;
+}
+
 /** Takes a freehand stroke over the picture and lays it on the ground, on the plane that faces the camera, or on a skin. */
 export function DrawLayer() {
   const [line, setLine] = useState<[number, number][]>([]);
@@ -22,17 +28,19 @@ export function DrawLayer() {
     if (drawOn === 'ground' || !camera) return groundPlane();
     return facingPlane((eye ?? sceneLook(useDocument.getState().scene, frame).camera).target, camera);
   };
-  const add = ({ x, y }: Spot, stroke: Vec3[]): void => {
+  const add = ({ x, y }: Spot, stroke: Stroke): void => {
     const projection = useProjection.getState();
     const onSurface = useView.getState().drawOn === 'surface';
-    const point = onSurface ? (skinUnder(x, y, projection)?.place ?? null) : ontoPlane(x, y, plane(), projection);
+    const hit = onSurface ? skinUnder(x, y, projection) : null;
+    const point = onSurface ? (hit?.place ?? null) : ontoPlane(x, y, plane(), projection);
     if (!point) return;
-    stroke.push(point);
+    stroke.skin ??= hit?.growth ?? null;
+    stroke.points.push(point);
     setLine((before) => [...before, [x, y]]);
   };
-  const finish = (stroke: readonly Vec3[]): void => {
-    const anchors = strokeToAnchors(stroke.flat());
-    if (anchors.length >= 2) takeStroke(anchors);
+  const finish = ({ points, skin }: Stroke): void => {
+    const anchors = strokeToAnchors(points.flat());
+    if (anchors.length >= 2) takeStroke(anchors, skin);
     else if (useView.getState().drawOn === 'surface')
       say({
         tone: 'info',
@@ -40,9 +48,9 @@ export function DrawLayer() {
       });
     else say({ tone: 'info', text: 'That stroke was too short for a path: press, and draw on before letting go.' });
   };
-  const drag = useDrag<void, Vec3[]>({
+  const drag = useDrag<void, Stroke>({
     take(_, { at }) {
-      const stroke: Vec3[] = [];
+      const stroke: Stroke = { points: [], skin: null };
       add(at, stroke);
       return stroke;
     },

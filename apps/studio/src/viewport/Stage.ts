@@ -1,9 +1,9 @@
-import { MOUSE, PerspectiveCamera, Vector3, WebGLRenderer } from 'three';
+import { Box3, MOUSE, PerspectiveCamera, Sphere, Vector3, WebGLRenderer } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { setPictureTaker } from '@/state/autosave';
 import { growthIn, useDocument } from '@/state/document';
 import { useInspection } from '@/state/inspection';
-import { isCurrent, pictureOf, useResults } from '@/state/results';
+import { isCurrent, pictureOf, useResults, wholeOf } from '@/state/results';
 import { sceneLook } from '@/state/sceneLook';
 import { chosenIn, setView, useView } from '@/state/view';
 import { Cover } from './cover';
@@ -187,7 +187,7 @@ export class Stage {
   #frameAll(): void {
     const camera = this.#camera;
     const { frameOf, frameFrom } = useView.getState();
-    const { center, radius } = (frameOf && this.#rig.boundsOf(frameOf)) || this.#rig.bounds;
+    const { center, radius } = this.#whole(frameOf) ?? ((frameOf && this.#rig.boundsOf(frameOf)) || this.#rig.bounds);
     const half = Math.min(camera.fov, camera.fov * camera.aspect) / 2;
     const reach = (1.12 * radius) / Math.sin((half * Math.PI) / 180);
     const now = camera.position.clone().sub(this.#orbit.target).normalize();
@@ -196,6 +196,14 @@ export class Stage {
     setView({
       eye: { position: [position.x, Math.max(0.05, position.y), position.z], target: [center.x, center.y, center.z] },
     });
+  }
+
+  /** The sphere round all of a growth, or of all of them, over the range as far as it is known: framing does not depend on the frame. */
+  #whole(growth: string | null): Sphere | null {
+    const box = wholeOf(growth);
+    if (!box) return null;
+    const sphere = new Box3(new Vector3(...box.min), new Vector3(...box.max)).getBoundingSphere(new Sphere());
+    return sphere.radius > 0 ? sphere : null;
   }
 
   /** Attributes are shown as colours by what is loaded when that is first wanted. */

@@ -25,7 +25,7 @@ import { db } from '@/state/db';
 import { type Ball, ballRound } from './ball';
 import { type Crossing, type Draft, Sender } from './columns';
 import { placedCopies } from './matrices';
-import type { EngineApi, EngineNews, FitReport, SentGrowth, Shown } from './protocol';
+import type { Bounds, EngineApi, EngineNews, FitReport, SentGrowth, Shown } from './protocol';
 import { tipsOf } from './tips';
 
 declare const self: DedicatedWorkerGlobalScope;
@@ -220,23 +220,25 @@ function payload({ id, key, form, share, notices, costs }: GrowthResult, buffers
   const length = grownLength(form?.paths ?? null);
   const common = { id, key, share, length, notices, costs, items, failed: form === null };
   if (!form)
-    return { ...common, counts: { points: 0, faces: 0, copies: 0 }, bounds: null, size: null, ahead: [], shown: null };
+    return {
+      ...common,
+      counts: { points: 0, faces: 0, copies: 0 },
+      ...{ bounds: null, whole: null, size: null, ahead: [], shown: null },
+    };
+  const whole = wholeBoundsOf(form);
   const measured = {
     ...common,
     counts: countsOf(form),
     bounds: boundsOf(form),
-    size: sizeOf(form),
+    whole,
+    size: whole && diagonalOf(whole),
     ahead: pathsAhead(form),
   };
   if (sender.has(key)) return { ...measured, shown: null };
   return { ...measured, shown: sender.send<Shown>(key, id, shownOf(form, id), buffers) };
 }
 
-/** Diagonal of a form and of all that it will grow to; null where there is nothing. */
-function sizeOf(form: Form): number | null {
-  const whole = wholeBoundsOf(form);
-  return whole && Math.hypot(...[0, 1, 2].map((axis) => whole.max[axis] - whole.min[axis]));
-}
+const diagonalOf = ({ min, max }: Bounds): number => Math.hypot(...[0, 1, 2].map((axis) => max[axis] - min[axis]));
 
 /** An item is held apart from the growth that it comes from, which may show copies besides. */
 const itemKey = (key: string): string => `item:${key}`;

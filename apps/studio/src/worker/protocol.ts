@@ -57,6 +57,12 @@ export interface FitReport {
   complete: boolean;
 }
 
+/** A box along the axes, metres. */
+export interface Bounds {
+  min: [number, number, number];
+  max: [number, number, number];
+}
+
 export interface GrowthPayload {
   id: string;
   key: string;
@@ -66,7 +72,9 @@ export interface GrowthPayload {
   notices: Notice[];
   costs: StepCost[];
   counts: { points: number; faces: number; copies: number };
-  bounds: { min: [number, number, number]; max: [number, number, number] } | null;
+  bounds: Bounds | null;
+  /** Box round all of it, of what has yet to grow as well; null where there is nothing. */
+  whole: Bounds | null;
   /** Diagonal of all of it, of what has yet to grow as well, metres; null where there is nothing. */
   size: number | null;
   /** Courses that are not there yet, or no more, points of three numbers each, metres; none of what has very many paths. */

@@ -3,6 +3,7 @@ import { Problem } from '../problem';
 import { type Clip, readClip, writeClip } from './clip';
 import { LIMITS } from './limits';
 import { type Files, readWithFiles, writeWithFiles } from './sceneFile';
+import { isZip } from './zip';
 
 const TEXT = 'cutting.json';
 
@@ -23,7 +24,7 @@ export const writeClipFile = (
  * @throws Problem for a clip that is damaged
  */
 export async function readClipFile(bytes: Uint8Array): Promise<{ clip: Clip; files: Files } | null> {
-  if (bytes[0] === 0x50 && bytes[1] === 0x4b) {
+  if (isZip(bytes)) {
     const { text, filesOf } = await readWithFiles(bytes, TEXT);
     const clip = readClip(text);
     return clip && { clip, files: filesOf(clip.scene.files) };

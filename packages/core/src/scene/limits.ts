@@ -38,4 +38,9 @@ export const LIMITS = {
   fps: [1, 240],
   /** Text of a scene file, characters. */
   fileText: 64_000_000,
+  /** Bytes of one file that a step reads. */
+  fileBytes: 128_000_000,
+  /** Bytes that all entries of a zip come to, unpacked; scenes in one zip. */
+  zipBytes: 256_000_000,
+  zipScenes: 500,
 } as const;

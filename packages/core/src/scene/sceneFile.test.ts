@@ -2,7 +2,8 @@ import { strToU8, unzipSync, zipSync } from 'fflate';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { sceneOf } from '../testing';
 import { newStep } from './make';
-import { fileId, readSceneFile, writeSceneFile } from './sceneFile';
+import { fileId, packScenes, readSceneFile, writeSceneFile } from './sceneFile';
+import { LIMITS } from './limits';
 import { asVersion4 } from '../../test/oldScenes';
 
 const DRAWING = strToU8('<svg><path d="M0 0H5V3Z"/></svg>');
@@ -66,6 +67,13 @@ test('damaged, foreign and greedy zips are refused with what is wrong', async ()
   expect(await problem(zipSync({ 'a.txt': DRAWING }))).toMatch(/no scene\.json/);
   expect(await problem(zipSync({ 'scene.json': entries['scene.json'] }))).toMatch(/lacks the file “buoy.svg”/);
   expect(await problem(zipSync({ ...entries, [`files/${ID}.svg`]: strToU8('<svg/>') }))).toMatch(/damaged/);
-  expect(await problem(zipSync({ 'scene.json': new Uint8Array(70_000_000) }, { level: 1 }))).toMatch(/256 MB/);
+  expect(await problem(zipSync({ 'scene.json': new Uint8Array(70_000_000) }, { level: 1 }))).toMatch(
+    /64 MB is the most/,
+  );
   expect(await problem(strToU8('kelp'))).toMatch(/not a JSON file/);
+});
+
+test('more scenes than a zip may hold are not packed', async () => {
+  const many = Array.from({ length: LIMITS.zipScenes + 1 }, () => sceneOf([]));
+  await expect(packScenes(many, async () => undefined)).rejects.toThrow('501 scenes are too many for one zip');
 });

@@ -1,6 +1,6 @@
 import { blake3 } from '@noble/hashes/blake3.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import { strFromU8, strToU8, unzip, type UnzipFileInfo, zip } from 'fflate';
+import { strFromU8, strToU8 } from 'fflate';
 import { Problem } from '../problem';
 import { base64Bytes } from './bytes';
 import { isObject } from './faults';
@@ -8,6 +8,7 @@ import { LIMITS } from './limits';
 import { unusedName } from './make';
 import { checkScene, parseJson, writeScene } from './read';
 import type { Scene } from './schema';
+import { isZip, unzipped, zipped } from './zip';
 
 /** Files under the hashes of their bytes. */
 export type Files = ReadonlyMap<string, Uint8Array>;
@@ -17,11 +18,6 @@ export interface PackedScene {
   scene: Scene;
   files: Files;
 }
-
-/** Bytes that all entries of a scene file may come to, unpacked. */
-const MOST_BYTES = 256_000_000;
-/** What a step may be told to read. */
-const MOST_FILE = 128_000_000;
 
 /** The id of a file: BLAKE3 over its bytes, 128 bits in hexadecimal. */
 export const fileId = (bytes: Uint8Array): string => bytesToHex(blake3(bytes, { dkLen: 16 }));
@@ -75,27 +71,23 @@ function pointed(growths: unknown, renamed: ReadonlyMap<string, string>): unknow
  * @throws Problem that names the place in the file and the reason, for anything that is not a sound scene
  */
 export async function readSceneFile(bytes: Uint8Array): Promise<PackedScene> {
-  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return readZip(bytes);
+  if (isZip(bytes)) return readZip(bytes);
   if (bytes.length > LIMITS.fileText) throw tooLarge(bytes.length, LIMITS.fileText);
   const { document, files } = unpacked(parseJson(strFromU8(bytes)));
   return { scene: checkScene(document), files };
 }
-
-/** The most scenes in one zip. */
-const MOST_SCENES = 500;
 
 /**
  * Reads all scenes of a file: a scene file, or a zip of scene files as `packScenes` makes them.
  * @throws Problem that names the scene, the place in it and the reason
  */
 export async function readSceneFiles(bytes: Uint8Array): Promise<PackedScene[]> {
-  if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) return [await readSceneFile(bytes)];
+  if (!isZip(bytes)) return [await readSceneFile(bytes)];
   const many = (name: string): boolean => /^[^/]+\.(json|zip)$/.test(name);
-  const entries = await unzipped(bytes, (name) => name === 'scene.json' || name.startsWith('files/') || many(name));
+  const entries = unzipped(bytes, (name) => name === 'scene.json' || name.startsWith('files/') || many(name));
   if (entries['scene.json']) return [await readSceneFile(bytes)];
   const names = Object.keys(entries).filter(many);
-  if (names.length > MOST_SCENES)
-    throw new Problem(`The zip holds ${names.length} scenes; ${MOST_SCENES} are the most.`, 'Take some of them out.');
+  checkCount(names.length);
   // Says what it is that is missing.
   if (names.length === 0) return [await readSceneFile(bytes)];
   const scenes: PackedScene[] = [];
@@ -118,6 +110,7 @@ export async function packScenes(
   scenes: readonly Scene[],
   bytesOf: (id: string) => Promise<Uint8Array | undefined>,
 ): Promise<Uint8Array> {
+  checkCount(scenes.length);
   const entries: Record<string, Uint8Array> = {};
   const taken = new Set<string>();
   for (const scene of scenes) {
@@ -131,10 +124,13 @@ export async function packScenes(
   return zipped(entries);
 }
 
-const zipped = (entries: Record<string, Uint8Array>): Promise<Uint8Array> =>
-  new Promise((resolve, reject) =>
-    zip(entries, { level: 6 }, (error, data) => (error ? reject(error) : resolve(data))),
-  );
+function checkCount(scenes: number): void {
+  if (scenes > LIMITS.zipScenes)
+    throw new Problem(
+      `${scenes} scenes are too many for one zip; ${LIMITS.zipScenes} are the most.`,
+      'Divide them among several zips.',
+    );
+}
 
 const tooLarge = (bytes: number, most: number): Problem =>
   new Problem(`The file holds ${Math.round(bytes / 1e6)} MB; ${most / 1e6} MB is the most.`, 'Choose a smaller one.');
@@ -155,7 +151,7 @@ export async function readWithFiles(
   bytes: Uint8Array,
   name: string,
 ): Promise<{ text: string; filesOf: (named: Scene['files']) => Map<string, Uint8Array> }> {
-  const entries = await unzipped(bytes, (entry) => entry === name || entry.startsWith('files/'));
+  const entries = unzipped(bytes, (entry) => entry === name || entry.startsWith('files/'));
   const text = entries[name];
   if (!text) throw new Problem(`The zip holds no ${name}.`, 'Choose a file that Uvrex saved.', { path: name });
   const filesOf = (named: Scene['files']): Map<string, Uint8Array> => {
@@ -170,34 +166,6 @@ export async function readWithFiles(
     return files;
   };
   return { text: strFromU8(text), filesOf };
-}
-
-function unzipped(bytes: Uint8Array, wanted: (name: string) => boolean): Promise<Record<string, Uint8Array>> {
-  let sum = 0;
-  // Sizes are claimed by the zip itself; what unpacks to more than it claims fails in the library.
-  const filter = ({ name, originalSize }: UnzipFileInfo): boolean => {
-    if (!wanted(name)) return false;
-    sum += originalSize;
-    const most = name.endsWith('.json') ? LIMITS.fileText : MOST_FILE;
-    if (originalSize > most || sum > MOST_BYTES) throw tooLarge(sum, MOST_BYTES);
-    return true;
-  };
-  return new Promise((resolve, reject) => {
-    const broken = (error: unknown): void =>
-      reject(
-        error instanceof Problem
-          ? error
-          : new Problem(
-              `The zip cannot be read: ${(error as Error).message}.`,
-              'Choose a scene file that Uvrex saved.',
-            ),
-      );
-    try {
-      unzip(bytes, { filter }, (error, entries) => (error ? broken(error) : resolve(entries)));
-    } catch (error) {
-      broken(error);
-    }
-  });
 }
 
 const ENDINGS = { svg: 'svg', font: 'font', sound: 'wav', form: 'form' } as const;
@@ -230,5 +198,5 @@ export async function writeWithFiles(
     if (!bytes) throw new Problem(`The file “${name}” is not on this device.`, 'Load it again, or take its step out.');
     entries[`files/${id}.${ENDINGS[kind]}`] = bytes;
   }
-  return { bytes: await zipped(entries), ending: 'zip' };
+  return { bytes: zipped(entries), ending: 'zip' };
 }

@@ -114,6 +114,10 @@ export interface GrowthParam extends Common {
   still?: boolean;
   /** It is copied: where there is none, one can be made. */
   item?: boolean;
+  /** The step does without it: a new one leaves it empty. */
+  optional?: boolean;
+  /** Kinds of geometry of which the growth must have one; any growth where left out. */
+  fits?: readonly FormKind[];
 }
 
 export type ParamSpec =

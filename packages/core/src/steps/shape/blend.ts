@@ -7,6 +7,7 @@ const params = {
     label: 'Growth',
     help: 'Whose paths to move to; several are taken in turn.',
     default: null,
+    fits: ['paths'],
   },
   amount: {
     type: 'number',

@@ -13,7 +13,13 @@ export const settle = defineStep({
   takesOne: MOVABLE,
   gives: [],
   params: {
-    growth: { type: 'growth', label: 'Onto', help: 'The growth whose skin it is put onto.', default: null },
+    growth: {
+      type: 'growth',
+      label: 'Onto',
+      help: 'The growth whose skin it is put onto.',
+      default: null,
+      fits: ['mesh', 'copies'],
+    },
     way: {
       type: 'choice',
       label: 'Goes',

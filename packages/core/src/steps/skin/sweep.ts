@@ -125,6 +125,7 @@ export const sweep = defineStep({
       label: 'Growth',
       help: 'Whose closed paths are swept, laid flat; those inside others are holes.',
       default: null,
+      fits: ['paths'],
       shown: (p) => p.profile === 'growth',
     },
     hard: { type: 'toggle', label: 'Hard edges', help: 'Keeps sharp edges sharp in the light.', default: true },

@@ -14,7 +14,7 @@ export const cells = defineStep({
   gives: ['paths'],
   many: true,
   params: {
-    growth: { type: 'growth', label: 'Growth', help: 'Whose form to fill.', default: null },
+    growth: { type: 'growth', label: 'Growth', help: 'Whose form to fill.', default: null, fits: ['mesh', 'copies'] },
     size: {
       type: 'number',
       unit: 'm',

@@ -92,6 +92,8 @@ const params = {
     label: 'Grows round',
     help: 'A growth whose form it does not grow into.',
     default: null,
+    optional: true,
+    fits: ['mesh', 'copies'],
     shown: (p) => p.where !== 'skin' && p.where !== 'form',
   },
   running: {

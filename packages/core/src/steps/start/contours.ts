@@ -14,7 +14,7 @@ export const contours = defineStep({
   gives: ['paths'],
   many: true,
   params: {
-    growth: { type: 'growth', label: 'Growth', help: 'Whose skin to take.', default: null },
+    growth: { type: 'growth', label: 'Growth', help: 'Whose skin to take.', default: null, fits: ['mesh', 'copies'] },
     attribute: {
       type: 'attribute',
       label: 'Attribute',

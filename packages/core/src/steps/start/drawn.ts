@@ -68,6 +68,8 @@ export const drawn = defineStep({
       label: 'Follows',
       help: 'From anchor to anchor it takes the shortest way over the skin of this growth.',
       default: null,
+      optional: true,
+      fits: ['mesh', 'copies'],
     },
     points: pointsParam(180),
   },

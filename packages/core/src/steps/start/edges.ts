@@ -16,7 +16,7 @@ export const edges = defineStep({
   gives: ['paths'],
   many: true,
   params: {
-    growth: { type: 'growth', label: 'Growth', help: 'Whose skin to take.', default: null },
+    growth: { type: 'growth', label: 'Growth', help: 'Whose skin to take.', default: null, fits: ['mesh', 'copies'] },
     angle: {
       type: 'number',
       unit: 'deg',

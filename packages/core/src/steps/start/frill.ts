@@ -22,6 +22,7 @@ const params = {
     label: 'Growth',
     help: 'The growth on whose paths it stands, as they are at the last frame.',
     default: null,
+    fits: ['paths'],
     still: true,
     shown: is('base', 'growth'),
   },

@@ -14,7 +14,7 @@ export const shared = defineStep({
   heirOf: 'growth',
   gives: ['paths'],
   params: {
-    growth: { type: 'growth', label: 'Growth', help: 'Whose paths to take.', default: null },
+    growth: { type: 'growth', label: 'Growth', help: 'Whose paths to take.', default: null, fits: ['paths'] },
   },
   summary: (p) => (p.growth === null ? 'no growth chosen' : 'as it is at this frame'),
   async run(form, p, context) {

@@ -12,7 +12,7 @@ export const skinOf = defineStep({
   takes: [],
   gives: ['mesh'],
   params: {
-    growth: { type: 'growth', label: 'Growth', help: 'Whose skin to take.', default: null },
+    growth: { type: 'growth', label: 'Growth', help: 'Whose skin to take.', default: null, fits: ['mesh', 'copies'] },
   },
   summary: (p) => (p.growth === null ? 'no growth chosen' : 'as it is at this frame'),
   async run(form, p, context) {

@@ -24,6 +24,7 @@ export const twine = defineStep({
       label: 'Round',
       help: 'The growth whose paths they wind round. Where it has a skin they lie outside of that.',
       default: null,
+      fits: ['paths'],
     },
     count: {
       type: 'number',

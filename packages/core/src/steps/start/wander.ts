@@ -56,6 +56,7 @@ const params = {
     label: 'Skin',
     help: 'The growth on whose skin they stay, as it is at the last frame.',
     default: null,
+    fits: ['mesh', 'copies'],
     still: true,
     shown: is('stays', 'skin'),
   },
