@@ -2,6 +2,7 @@
 
 // Scenes: what they are, how they are read, mended and changed
 export { bestPlace, placesCopies } from './scene/bestPlace';
+export { CAMERA } from './scene/owners';
 export { kindsGiven } from './scene/growthKinds';
 export {
   type Clip,

@@ -240,11 +240,28 @@ test('after a failure the last good picture of the growth stays', async () => {
   expect(useResults.getState().record!.growths[0].notices[0].what).toBe('Too many.');
 });
 
-test('a lost engine is named with its step and not asked again until something changes', async () => {
+test('after a lost engine the frame is tried once more by itself, and a good picture takes the notice away', async () => {
+  await engine().answer([{ key: 'good' }]);
+  edit('Seed', (scene) => void (scene.seed = 2));
+  await settle();
+  const { length } = engine().asked;
+  await engine().lose(null);
+  expect(useResults.getState().lost).toMatchObject({ what: 'The engine stopped and was started again.' });
+  expect(useResults.getState().lost!.advice).not.toMatch(/number/);
+  await settle();
+  expect(engine().asked).toHaveLength(length + 1);
+  await engine().answer([{ key: 'better' }]);
+  expect(useResults.getState().lost).toBeNull();
+  expect(useResults.getState().onScreen.map(({ key }) => key)).toEqual(['better']);
+});
+
+test('an engine lost twice at a frame is named with its step and not asked again until something changes', async () => {
   await engine().answer([{ key: 'good' }]);
   edit('Seed', (scene) => void (scene.seed = 2));
   await settle();
   const [growth] = engine().loaded.at(-1)!.growths;
+  await engine().lose({ growth: 'g', step: growth.steps[0].id });
+  await settle();
   await engine().lose({ growth: 'g', step: growth.steps[0].id });
   expect(useResults.getState().lost!.what).toMatch(/in step line of “Stem”/);
   expect(useResults.getState().onScreen).toHaveLength(1);

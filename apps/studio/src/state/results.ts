@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import { coarsened, isShown, type Notice, type Scene, type Vec3 } from '@uvrex/core';
-import { Engine, type Stage } from '@/worker/engine';
+import { Engine, EngineLost, type Stage } from '@/worker/engine';
 import type { Bounds, FramePayload, GrowthPayload, Shown } from '@/worker/protocol';
 import { growthIn, useDocument } from './document';
 import { Geometries } from './geometries';
@@ -105,6 +105,8 @@ class Director {
   #disposed = false;
   /** A frame whose evaluation lost the engine is not tried again until the scene or the playhead changes. */
   #poisoned = false;
+  /** The engine was lost at the frame that is wanted, which has been tried once more. */
+  #retried = false;
   #idle: ReturnType<typeof setTimeout> | null = null;
   #evaluating: number | null = null;
   /** When the scene last changed, and whether the change before it was just then. */
@@ -144,6 +146,7 @@ class Director {
         const same = view.frame === before.frame && wantedGrowth(view) === wantedGrowth(before);
         if (same && wantsAll(view) === wantsAll(before)) return;
         this.#poisoned = false;
+        if (view.frame !== before.frame) this.#retried = false;
         this.#wake();
       }),
     );
@@ -172,6 +175,7 @@ class Director {
   /** Gives up the evaluation at work; when it does not answer, its worker is replaced. */
   giveUp(): void {
     this.#poisoned = true;
+    this.#retried = true;
     this.#engine.abandon();
   }
 
@@ -183,6 +187,7 @@ class Director {
     this.#streaming = now - this.#changed < STREAM;
     this.#changed = now;
     this.#poisoned = false;
+    this.#retried = false;
     if (this.#rest) clearTimeout(this.#rest);
     this.#records.clear();
     this.#untold.length = 0;
@@ -335,13 +340,19 @@ class Director {
     try {
       const payload = await this.#engine.evaluate(frame, how.limit);
       if (payload) {
+        this.#retried = false;
+        if (useResults.getState().lost) useResults.setState({ lost: null });
         this.#took = performance.now() - since;
         this.#take(payload, scene, this.#atCoarse);
       } else if (how.limit && performance.now() - since >= how.limit) this.#coarse = true;
       return payload !== null;
     } catch (error) {
-      this.#poisoned = true;
-      if (!this.#disposed) useResults.setState({ lost: lostNotice(scene, error) });
+      // The first time the frame is tried once more by itself.
+      const again = error instanceof EngineLost && !error.dead && !this.#retried;
+      this.#retried = true;
+      if (again) this.#again = true;
+      else this.#poisoned = true;
+      if (!this.#disposed) useResults.setState({ lost: lostNotice(scene, error, again) });
       return false;
     } finally {
       this.#evaluating = null;

@@ -14,7 +14,7 @@ test('a part names what all its fields are of once; in a folded one only those t
   expect(screen.getAllByText('Hub')).toHaveLength(1);
   expect(screen.getByRole('textbox', { name: 'Hub Y' })).toBeTruthy();
   expect(screen.queryByRole('textbox', { name: 'Hub X' })).toBeNull();
-  await userEvent.click(screen.getByRole('button', { name: /^Hub/ }));
+  await userEvent.click(screen.getByRole('button', { name: /^Hub/, expanded: false }));
   expect(screen.getByRole('textbox', { name: 'Hub X' })).toBeTruthy();
   expect(screen.getAllByText('Hub')).toHaveLength(1);
   // Groups outside of parts have their names over them.

@@ -22,6 +22,7 @@ import {
   GrowthValues,
   isFormula,
   isVaried,
+  kindsGiven,
   type ParamConstant,
   Problem,
   type Variation,
@@ -48,7 +49,7 @@ import { differs, FieldList, Marked, Part } from './parts';
 import { PlacesField } from './PlacesField';
 import { AttributeField, GrowthField, GuideField } from './referenceFields';
 import { TextField } from './TextField';
-import { firstVariation, VaryButton, VaryField } from './VaryField';
+import { firstVariation, VaryButton, type Varied, VaryField } from './VaryField';
 import { Leaf, type LeafState } from '@/ui/Leaf';
 import { NumberField } from '@/ui/NumberField';
 import { controlHelp } from './pictured';
@@ -220,6 +221,7 @@ function NumberParamField({
           spec.varies && (
             <VaryButton
               label={label}
+              each={variedIn(growth, step)}
               on={vary !== null}
               onClick={() =>
                 setVariation(growth, step, name, vary ? null : firstVariation(spec, value as number), spec.default)
@@ -230,7 +232,7 @@ function NumberParamField({
         end={
           isFormula(base) ? undefined : (
             <Leaf
-              label={spec.label}
+              label={label}
               state={leaf}
               onClick={(all) =>
                 all ? stopAnimating(growth, step, name, value as number) : toggleKey(growth, step, name, spec)
@@ -250,6 +252,14 @@ function NumberParamField({
       )}
     </>
   );
+}
+
+/** What a step's numbers differ between: what the steps before it give. */
+function variedIn(holder: string, owner: string): Varied {
+  const steps = holderIn(useDocument.getState().scene, holder)?.steps ?? [];
+  const at = steps.findIndex(({ id }) => id === owner);
+  const kinds = kindsGiven(steps.slice(0, at + 1));
+  return kinds.has('paths') ? 'path' : kinds.has('copies') ? 'copy' : kinds.has('points') ? 'point' : 'place';
 }
 
 /** By what a number differs, with the attributes that are written before its step. */

@@ -26,6 +26,7 @@ import { withClips } from '@/state/clipsLater';
 import { askToKeep } from '@/state/keepAsked';
 import { useResults } from '@/state/results';
 import { setView, useView } from '@/state/view';
+import { HelpTooltip } from '@/ui/HelpTooltip';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { focusRow, rowBeside } from '@/ui/focusRow';
 import { RenameInput } from '@/ui/RenameInput';
@@ -209,12 +210,12 @@ export const StepRow = memo(function StepRow({ growth, hue, step: id, notices }:
                 color: on ? 'text.primary' : 'text.secondary',
               }}
             >
-              <Tooltip title={stepHelp(declaration)} placement="right" enterDelay={500}>
+              <HelpTooltip help={stepHelp(declaration)} hidden={open}>
                 <Box component="span" sx={{ display: 'flex', gap: 1, alignItems: 'center', minWidth: 0 }}>
                   <StepIcon icon={declaration.icon} />
                   {title}
                 </Box>
-              </Tooltip>
+              </HelpTooltip>
               {animated && (
                 <Box
                   component="span"

@@ -75,8 +75,19 @@ const goingBy = (name: string): Pick<Variation, 'attribute' | 'span'> => ({
 });
 
 /** The button beside a number that can differ from path to path. */
-export function VaryButton({ label, on, onClick }: { label: string; on: boolean; onClick: () => void }) {
-  const help = on ? 'Varies: make it alike for all paths' : 'Vary it from path to path';
+export function VaryButton({
+  label,
+  each,
+  on,
+  onClick,
+}: {
+  label: string;
+  /** What it differs between. */
+  each: Varied;
+  on: boolean;
+  onClick: () => void;
+}) {
+  const help = on ? `Varies: make it alike for all ${PLURAL[each]}` : `Vary it from ${each} to ${each}`;
   return (
     <Tooltip title={help}>
       <ButtonBase
@@ -98,6 +109,10 @@ export function VaryButton({ label, on, onClick }: { label: string; on: boolean;
     </Tooltip>
   );
 }
+
+/** What a number can differ between. */
+export type Varied = keyof typeof PLURAL;
+const PLURAL = { path: 'paths', copy: 'copies', point: 'points', place: 'places' } as const;
 
 interface Props {
   spec: NumberParam;

@@ -6,7 +6,7 @@ import MenuItem from '@mui/material/MenuItem';
 import Popover from '@mui/material/Popover';
 import Select from '@mui/material/Select';
 import { baseOf, CYCLES, type Cycle, type Ease, EASE_NAMES, easeAt, isTrack } from '@uvrex/core';
-import { setCycle, setEase } from '@/state/keyActions';
+import { repeatAll, setCycle, setEase } from '@/state/keyActions';
 import { stepIn, useDocument } from '@/state/document';
 import { useView } from '@/state/view';
 import { chooseByArrows } from '@/ui/arrows';
@@ -92,6 +92,12 @@ export function EasingMenu({ anchor, close }: { anchor: Element; close: () => vo
             </Select>
           </Box>
         ))}
+        <ButtonBase
+          onClick={() => repeatAll(first.growth)}
+          sx={{ ml: 'auto', px: 1, borderRadius: 2, fontSize: 12, color: INK.text, '&:hover': { color: INK.sprout } }}
+        >
+          Repeat all animation of this growth
+        </ButtonBase>
       </Box>
     </Popover>
   );

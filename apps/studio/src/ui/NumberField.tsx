@@ -3,9 +3,9 @@
 import Box from '@mui/material/Box';
 import InputBase from '@mui/material/InputBase';
 import Slider from '@mui/material/Slider';
-import Tooltip from '@mui/material/Tooltip';
 import { type ReactNode, useId, useRef, useState } from 'react';
 import { type NumberParam, paramFault } from '@uvrex/core';
+import { HelpTooltip } from './HelpTooltip';
 import { useLabelDrag } from './labelDrag';
 import { useWheelSteps } from './wheelSteps';
 import { draggedValue, shownFigure, typedValue, unitOf } from './units';
@@ -97,12 +97,7 @@ export function NumberField({
         }}
       >
         <Box sx={{ display: 'flex', alignItems: 'center', minWidth: 0 }}>
-          <Tooltip
-            title={held ? '' : help}
-            placement="left"
-            // While it fades it is placed anew with each change, for which the page is laid out on the spot.
-            slotProps={held ? { popper: { transition: false } } : undefined}
-          >
+          <HelpTooltip help={help} hidden={held}>
             <Box
               component="label"
               htmlFor={id}
@@ -119,7 +114,7 @@ export function NumberField({
             >
               {spec.label}
             </Box>
-          </Tooltip>
+          </HelpTooltip>
           {vary && <Box sx={{ ml: 'auto' }}>{vary}</Box>}
         </Box>
         {formula === null && (
@@ -139,7 +134,14 @@ export function NumberField({
               color: accent,
               py: 0.5,
               height: 3,
-              '& .MuiSlider-thumb': { width: 11, height: 11, bgcolor: INK.text, boxShadow: 'none' },
+              '& .MuiSlider-thumb': {
+                width: 11,
+                height: 11,
+                bgcolor: INK.text,
+                boxShadow: 'none',
+                // No wider than the gap beside it: at the least value it would lie over the button there.
+                '&::after': { width: 14, height: 24 },
+              },
               '& .MuiSlider-rail': { bgcolor: INK.line, opacity: 1 },
               '& .MuiSlider-track': { border: 0 },
             }}

@@ -33,6 +33,7 @@ import { Guarded } from './Guarded';
 import { Header } from './Header';
 import { Missing } from './Missing';
 import { useSmallScreen } from './smallScreen';
+import { isSliderKey, isTextField } from './textField';
 import { INK, ONE_CELL } from './theme';
 import { sayProblem } from './Toasts';
 import { Waiting } from './Waiting';
@@ -213,13 +214,16 @@ const callsOf = (own: Parameters<typeof keysOf>[1], inFields: boolean): Readonly
     ),
   );
 
+/** Shortcuts pass through everything but fields of text: sliders and check boxes are form fields too. */
+const OUTSIDE_TEXT = { enableOnFormTags: true, ignoreEventWhen: (event: KeyboardEvent) => isTextField(event.target) };
+
 const somethingInFront = (): boolean =>
   document.querySelector('[role="dialog"],[role="menu"],.MuiPopover-root') !== null;
 
 /** Runs what a key calls, unless something in front of the studio has the keyboard. */
 function call(event: KeyboardEvent, id: string | undefined): void {
   // What the focused part has taken is its own business.
-  if (event.defaultPrevented || somethingInFront()) return;
+  if (event.defaultPrevented || somethingInFront() || isSliderKey(event)) return;
   // A focused button is pressed by the space bar; that is its own business.
   if (event.code === 'Space' && (event.target as HTMLElement).closest('button,[role="button"],[role="option"]')) return;
   event.preventDefault();
@@ -257,20 +261,24 @@ function Room() {
   }, [name]);
   const own = useKeys((state) => state.own);
   const [calls, callsInFields] = useMemo(() => [callsOf(own, false), callsOf(own, true)], [own]);
-  useHotkeys([...calls.keys()], (event, { hotkey }) => call(event, calls.get(hotkey)), [calls]);
+  useHotkeys([...calls.keys()], (event, { hotkey }) => call(event, calls.get(hotkey)), OUTSIDE_TEXT, [calls]);
   useHotkeys(
     [...callsInFields.keys()],
     (event, { hotkey }) => call(event, callsInFields.get(hotkey)),
     { enableOnFormTags: true },
     [callsInFields],
   );
-  useHotkeys('?', (event) => call(event, 'shortcuts'), { useKey: true });
-  useHotkeys('escape', () => {
-    if (somethingInFront()) return;
-    stopPainting();
-    setView({ tool: 'look', redraw: null, placing: null, keys: [], chosen: [], alone: false });
-    setView(({ lesson }) => (lesson?.id === FIRST ? { lesson: null } : {}));
-  });
+  useHotkeys('?', (event) => call(event, 'shortcuts'), { ...OUTSIDE_TEXT, useKey: true });
+  useHotkeys(
+    'escape',
+    () => {
+      if (somethingInFront()) return;
+      stopPainting();
+      setView({ tool: 'look', redraw: null, placing: null, keys: [], chosen: [], alone: false });
+      setView(({ lesson }) => (lesson?.id === FIRST ? { lesson: null } : {}));
+    },
+    OUTSIDE_TEXT,
+  );
 
   return (
     <Box

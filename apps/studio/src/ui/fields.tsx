@@ -6,9 +6,9 @@ import MenuItem from '@mui/material/MenuItem';
 import Popover from '@mui/material/Popover';
 import Select from '@mui/material/Select';
 import Switch from '@mui/material/Switch';
-import Tooltip from '@mui/material/Tooltip';
 import ButtonBase from '@mui/material/ButtonBase';
 import { type ReactNode, useState } from 'react';
+import { HelpTooltip } from './HelpTooltip';
 import { INK } from './theme';
 
 /** Loaded when it is first opened. Until then it takes up as much room, by which a place for it is found. */
@@ -29,11 +29,11 @@ export function Row({ label, help, children }: { label: string; help: ReactNode;
         minHeight: 29,
       }}
     >
-      <Tooltip title={help} placement="left">
+      <HelpTooltip help={help}>
         <Box component="span" sx={{ color: 'text.secondary', fontSize: 13 }}>
           {label}
         </Box>
-      </Tooltip>
+      </HelpTooltip>
       {children}
     </Box>
   );

@@ -5,15 +5,12 @@ import ButtonBase from '@mui/material/ButtonBase';
 import Tooltip from '@mui/material/Tooltip';
 import { memo, type ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { SCENE_ID } from '@uvrex/core';
-import { setParams } from '@/state/valueActions';
-import { endEdit, growthIn, useDocument } from '@/state/document';
+import { growthIn, useDocument } from '@/state/document';
 import { runCommand } from '@/state/commands';
 import { stopPainting } from '@/state/painting';
-import { axes } from '@/state/guides';
+import { keepAsShot } from '@/state/shot';
 import { giveUp, useResults } from '@/state/results';
 import { chooseQuality, type Look, type Quality, setView, useView } from '@/state/view';
-import { say } from '@/ui/Toasts';
 import { INK, MONO } from '@/ui/theme';
 import { useProjection } from './projection';
 
@@ -174,24 +171,15 @@ export const Chips = memo(function Chips() {
                 on={eye === null}
                 pick={() => setView({ eye: null })}
               />
-              {eye && (
+              {/* It keeps its place while it is not there: what stands beside it does not move away under the pointer. */}
+              <Box sx={{ display: 'flex', visibility: eye ? 'visible' : 'hidden' }}>
                 <Choice
                   label="Keep as shot"
-                  help="Makes this view the shot's camera"
+                  help="Makes this view the shot's camera; where the camera is animated, sets a key here"
                   on={false}
-                  pick={() => {
-                    setParams(
-                      SCENE_ID,
-                      'camera',
-                      { ...axes('position', eye.position), ...axes('target', eye.target) },
-                      'shot',
-                    );
-                    endEdit();
-                    setView({ eye: null });
-                    say({ tone: 'success', text: 'The shot now has this view.' });
-                  }}
+                  pick={() => eye && keepAsShot(eye)}
                 />
-              )}
+              </Box>
             </>
           )}
         </Bar>

@@ -167,7 +167,8 @@ export function Viewport() {
         <Chips />
         {lost && <LostNotice />}
         {checks && <ChecksPanel />}
-        {teaching && <LessonPanel />}
+        {/* While one draws the whole view is to draw in. */}
+        {teaching && !drawing && <LessonPanel />}
       </Box>
       {table && <AttributeTable />}
     </Box>

@@ -81,8 +81,29 @@ test('silence counts as loss, signs of life do not', async () => {
   }
   expect(FakeWorker.all).toHaveLength(1);
   await jest.advanceTimersByTimeAsync(10_000);
-  expect(await waiting).toBeInstanceOf(EngineLost);
+  expect(calls.filter(([name]) => name === 'ping')).toHaveLength(1);
+  expect(FakeWorker.all).toHaveLength(1);
+  await jest.advanceTimersByTimeAsync(10_000);
+  const lost = (await waiting) as EngineLost;
+  expect(lost).toBeInstanceOf(EngineLost);
+  expect(lost.silence).toBeGreaterThan(16_000);
   expect(FakeWorker.all).toHaveLength(2);
+});
+
+test('a worker that answers when it is asked goes on, and so does one whose page stood still itself', async () => {
+  const engine = new Engine();
+  void engine.evaluate(1).catch(() => undefined);
+  await jest.advanceTimersByTimeAsync(9000);
+  worker().emit('message', { data: { type: 'answer' } });
+  await jest.advanceTimersByTimeAsync(9000);
+  expect(FakeWorker.all).toHaveLength(1);
+  worker().emit('message', { data: { type: 'answer' } });
+  // The whole machine paused: the clock has gone on, and no timer has come.
+  const now = performance.now();
+  const clock = jest.spyOn(performance, 'now').mockImplementation(() => now + 60_000);
+  jest.advanceTimersByTime(500);
+  clock.mockRestore();
+  expect(FakeWorker.all).toHaveLength(1);
 });
 
 test('a worker that never says a word is started again a few times, later each time, and then no more', async () => {
@@ -113,7 +134,7 @@ test('a worker that has spoken is followed by another at once, however often', a
 test('two requests at a time are watched each by itself, and nothing is left when they end', async () => {
   const engine = new Engine();
   const both = [engine.evaluate(1), engine.evaluate(2)].map((one) => one.catch((reason: unknown) => reason));
-  await jest.advanceTimersByTimeAsync(10_000);
+  await jest.advanceTimersByTimeAsync(20_000);
   expect((await Promise.all(both)).every((reason) => reason instanceof EngineLost)).toBe(true);
   expect(jest.getTimerCount()).toBeLessThanOrEqual(1);
 });

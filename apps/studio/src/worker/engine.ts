@@ -13,17 +13,24 @@ export interface Stage {
 
 /** Thrown to whoever waits when the worker has died or fallen silent. */
 export class EngineLost extends Error {
-  /** @param dead no worker takes its place: several in a row have not said a word */
+  /**
+   * @param stage the step that was running; null where none was
+   * @param dead no worker takes its place: several in a row have not said a word
+   * @param silence how long it was silent before it was ended, milliseconds; null where it ended by itself
+   */
   constructor(
     readonly stage: Stage | null,
     readonly dead = false,
+    readonly silence: number | null = null,
   ) {
     super(dead ? 'The engine does not start.' : 'The engine stopped and was started again.');
   }
 }
 
-/** Silence after which a working engine counts as lost: steps report several times a second. */
+/** Silence after which a working engine is asked for a sign of life, and then as long again until it counts as lost, milliseconds. */
 const SILENCE = 8000;
+/** How often that is looked at. Where this takes longer the page itself stood still, and the worker with it. */
+const WATCH = 500;
 /** Workers in a row that die without a word before no other is started. */
 const TRIES = 4;
 /** Milliseconds before the next of them, longer each time. */
@@ -135,9 +142,20 @@ export class Engine {
       waiter = { lost, over: () => over(null) };
       this.#waiting.add(waiter);
     });
+    let asked = false;
+    let watched = performance.now();
     const watch = setInterval(() => {
-      if (performance.now() - this.#heard > SILENCE) this.#lose();
-    }, 500);
+      const now = performance.now();
+      const stalled = now - watched - WATCH;
+      watched = now;
+      if (stalled > WATCH) this.#heard += stalled;
+      const silence = now - this.#heard;
+      if (silence < SILENCE) asked = false;
+      else if (!asked) {
+        asked = true;
+        void this.#api?.ping();
+      } else if (silence > 2 * SILENCE) this.#lose(silence);
+    }, WATCH);
     try {
       return await Promise.race([work(api, ticket), ended]);
     } finally {
@@ -177,7 +195,8 @@ export class Engine {
       this.#heard = performance.now();
       this.#dumb = 0;
       if ('news' in data && data.news === 'progress') this.onProgress(data.share ?? 0);
-      if ('news' in data && data.news === 'stage') this.#stage = { growth: data.growth ?? '', step: data.step ?? '' };
+      if ('news' in data && data.news === 'stage')
+        this.#stage = data.growth && data.step ? { growth: data.growth, step: data.step } : null;
     });
     const lose = (): void => {
       if (this.#worker === worker) this.#lose();
@@ -200,7 +219,7 @@ export class Engine {
     this.#worker = null;
   }
 
-  #lose(): void {
+  #lose(silence: number | null = null): void {
     if (this.#disposed || !this.#worker) return;
     this.#end();
     const { stage } = this;
@@ -215,6 +234,6 @@ export class Engine {
         DELAY * 2 ** this.#dumb,
       );
     this.#restarted();
-    for (const { lost } of [...this.#waiting]) lost(new EngineLost(stage, dead));
+    for (const { lost } of [...this.#waiting]) lost(new EngineLost(stage, dead, silence));
   }
 }

@@ -154,6 +154,7 @@ const api: EngineApi = {
       buffers.map(({ buffer }) => buffer as ArrayBuffer),
     );
   },
+  ping() {},
   cancel(ticket) {
     tickets.get(ticket)?.cancel();
   },
@@ -211,6 +212,7 @@ async function under<T>(
     if (error instanceof Cancelled) return null;
     throw error;
   } finally {
+    tell({ news: 'stage' });
     tickets.delete(ticket);
   }
 }

@@ -118,12 +118,14 @@ export interface EngineApi {
   trail(ticket: number, target: TrailTarget): Promise<Trail | null>;
   /** What the form of a growth knows at a frame, with its key. Null when it was given up, or when there is none. */
   sheets(ticket: number, frame: number, growth: string): Promise<{ key: string; sheets: Sheet[] } | null>;
+  /** Answers when the worker has a moment: a sign of life. */
+  ping(): void;
   cancel(ticket: number): void;
   /** The screen no longer holds these keys. */
   forget(keys: string[]): void;
 }
 
-/** Told by the worker while it works: signs of life, and the step about to run. */
+/** Told by the worker while it works: signs of life, and the step about to run, or that none runs any more. */
 export interface EngineNews {
   news: 'alive' | 'stage' | 'progress';
   /** Of a check that is being made, 0..1. */

@@ -72,7 +72,7 @@ export const finish = (roughness: number, colors: readonly string[], more: Param
 
 /** Grows over most of the range. */
 export const grows = (bed: Bed, more: Params = {}): Step =>
-  newStep('grow', { to: over(bed, 'ease-in-out', [0, 0], [0.8, 1]), ...more });
+  newStep('grow', { to: over(bed, 'linear', [0, 0], [0.8, 1]), ...more });
 
 /** Copies fall into their places from a height, tumbling, one after another behind the front. */
 export function fallingIn(height: number): Step[] {

@@ -2,6 +2,7 @@ import type { Vec3 } from '../geometry/vec';
 import { Problem } from '../problem';
 import type { Resolved } from '../steps/declare';
 import { declarationOf, defaultValues, GUIDE, type Guide, sceneOwners, type ScenePart } from './owners';
+import { orbitAt } from './orbit';
 import type { Owner, Scene, Step } from './schema';
 import { type Clock, GrowthValues } from './values';
 
@@ -60,6 +61,12 @@ function guideFrom({ id, name }: Pick<Owner, 'id' | 'name'>, p: Resolved): Guide
   };
 }
 
+function cameraAt({ camera: params }: Pick<Scene, 'camera'>, p: Resolved, frame: number): SceneLook['camera'] {
+  const target = triple(p, 'target');
+  const round = p.travel === 'orbit' ? orbitAt(params, frame, target) : null;
+  return { position: round ?? triple(p, 'position'), target };
+}
+
 /** The look of a scene at a frame; where a formula fails, its part is as it is at first, and the fault is told. */
 export function lookAt(scene: Pick<Scene, ScenePart | 'guides'> & Clock, frame: number): SceneLook {
   const values = new SceneValues(scene, frame);
@@ -83,7 +90,7 @@ export function lookAt(scene: Pick<Scene, ScenePart | 'guides'> & Clock, frame: 
     light: part('light') as unknown as SceneLook['light'],
     backdrop: part('backdrop') as unknown as SceneLook['backdrop'],
     lens: part('lens') as unknown as SceneLook['lens'],
-    camera: { position: triple(camera, 'position'), target: triple(camera, 'target') },
+    camera: cameraAt(scene, camera, frame),
     guides: scene.guides.map((guide) =>
       tried(
         () => values.guide(guide.id)!,

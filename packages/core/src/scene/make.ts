@@ -55,7 +55,7 @@ export function newScene(name: string): Scene {
     light: defaultsOf(LIGHT),
     backdrop: defaultsOf(BACKDROP),
     lens: defaultsOf(LENS),
-    camera: defaultsOf(CAMERA),
+    camera: { ...defaultsOf(CAMERA), travel: 'orbit' },
   };
 }
 
@@ -124,7 +124,7 @@ export function growingSteps(start: Step, [first, last]: readonly [number, numbe
       : [begun];
   return [
     begun,
-    ...(paced ? [] : [newStep('grow', { to: growingTo(1, [first, last], 'ease-in-out') })]),
+    ...(paced ? [] : [newStep('grow', { to: growingTo(1, [first, last], 'linear') })]),
     ...(branches ? [newStep('carry'), newStep('tube', BRANCHED)] : [newStep(many ? 'wire' : 'tube')]),
     // Hundreds of glowing tips would outshine everything.
     newStep('finish', many || branches ? { glow: 0.08 } : {}),

@@ -59,7 +59,7 @@ describe("a scene's own numbers", () => {
     ['a light too strong', (s) => (s.light.strength = 11), /1000 % or less/, /Light, Strength/],
     ['a number that no light has', (s) => (s.light.warmth = 1), /no parameter "warmth"/, /^Light$/],
     ['a guide of no kind', (s) => (s.guides[0].params.which = 'cone'), /must be one of/, /guide “Lamp”, Kind/],
-    ['a growth too small', (s) => (s.growths[0].place.scale = 0), /0\.01 % or more/, /growth “Frond”, place, Scale/],
+    ['a growth too small', (s) => (s.growths[0].place.scale = -1), /0 % or more/, /growth “Frond”, place, Scale/],
     ['a place among the steps', (s) => (s.growths[0].steps[0].kind = 'place'), /no step "place"/, /growth “Frond”/],
   ])('%s is refused by its name, and mended', (_, damage, reason, where) => {
     const scene = sceneOf([newStep('line')]);

@@ -76,6 +76,16 @@ export const CAMERA = {
   params: {
     ...place('position', 'Stands at', 'Where the camera stands.', [2.6, 1.7, 4.4]),
     ...place('target', 'Looks at', 'What the camera looks at.', [0, 1.15, 0]),
+    travel: {
+      type: 'choice',
+      label: 'Between keys',
+      help: 'Where its place has keys: it goes straight from one to the next, or round what it looks at, at an even turn.',
+      options: [
+        { value: 'straight', label: 'Straight' },
+        { value: 'orbit', label: 'Round the target' },
+      ],
+      default: 'straight',
+    },
   },
 } satisfies OwnerDeclaration;
 

@@ -21,7 +21,7 @@ export const growthPlace = defineStep({
       label: 'Scale',
       help: 'Size of the whole growth.',
       default: 1,
-      min: 0.0001,
+      min: 0,
       max: 1000,
       slider: [0.05, 4],
     },
