@@ -14,6 +14,7 @@ import { useDocument } from '@/state/document';
 import { setView, useView } from '@/state/view';
 import { chooseByArrows } from '@/ui/arrows';
 import { INK } from '@/ui/theme';
+import { asProblem } from '@/ui/asProblem';
 import { say } from '@/ui/Toasts';
 import type { Rendering } from '@/viewport/rendering';
 import { deliver, Stopped } from './deliver';
@@ -71,7 +72,9 @@ export function ExportSheet() {
       say({ tone: 'success', text: `${file.name} is made (${megabytes(file.blob.size)}).` });
       setView({ sheet: null });
     } catch (error) {
-      if (!(error instanceof Stopped)) setFault((error as Error).message);
+      if (error instanceof Stopped) return;
+      const { message, advice } = asProblem(error);
+      setFault(`${message} ${advice}`);
     } finally {
       setWork(null);
     }

@@ -1,5 +1,5 @@
 import { PerspectiveCamera } from 'three';
-import { add, scale, type Scene, type Vec3 } from '@uvrex/core';
+import { Problem, add, scale, type Scene, type Vec3 } from '@uvrex/core';
 import type { OnScreen } from '@/state/results';
 import type { Shown } from '@/worker/protocol';
 import { Engine } from '@/worker/engine';
@@ -56,14 +56,15 @@ export class PictureMaker {
   async draw(frame: number, from: 'shot' | 'afar' = 'shot'): Promise<void> {
     const scene = this.#scene;
     const payload = await this.#engine.evaluate(frame);
-    if (!payload) throw new Error('The evaluation was given up.');
+    if (!payload) throw new Problem('The evaluation was given up.', 'Try it again.');
     const used = new Set<string>();
     for (const { key, shown } of payload.items) this.#kept.set(key, shown);
     const growths = payload.growths.map(({ id, key, shown, failed, notices, items }): OnScreen => {
       const growth = scene.growths.find((entry) => entry.id === id);
       if (failed)
-        throw new Error(
-          `Frame ${frame}: “${growth?.name}” has a problem: ${notices[0]?.what ?? ''} Mend it, or hide the growth.`,
+        throw new Problem(
+          `Frame ${frame}: “${growth?.name}” has a problem: ${notices[0]?.what ?? ''}`,
+          'Mend it, or hide the growth.',
         );
       if (shown) this.#kept.set(key, shown);
       for (const one of [key, ...items]) used.add(one);

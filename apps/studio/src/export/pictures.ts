@@ -1,3 +1,4 @@
+import { Problem } from '@uvrex/core';
 import { downloadZip } from 'client-zip';
 import { frameName } from '@uvrex/formats';
 import { decodedSound, soundOf } from '@/state/sound';
@@ -52,7 +53,7 @@ async function zipOf(frames: AsyncIterable<Drawn>, base: string): Promise<Blob> 
   async function* files() {
     for await (const { frame, canvas } of frames) {
       const png = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
-      if (!png) throw new Error('The browser could not make a picture of that size: choose a smaller one.');
+      if (!png) throw new Problem('The browser could not make a picture of that size.', 'Choose a smaller one.');
       yield { name: frameName(base, frame, 'png'), input: png };
     }
   }
@@ -90,8 +91,9 @@ async function film(order: Order, frames: AsyncIterable<Drawn>, format: 'webm' |
   const wanted = format === 'webm' ? (['vp9', 'vp8', 'av1'] as const) : (['avc', 'vp9', 'av1'] as const);
   const codec = await getFirstEncodableVideoCodec([...wanted], { width, height });
   if (!codec)
-    throw new Error(
-      `This browser cannot encode ${format.toUpperCase()} at ${width} × ${height}: choose a smaller size, or a picture sequence.`,
+    throw new Problem(
+      `This browser cannot encode ${format.toUpperCase()} at ${width} × ${height}.`,
+      'Choose a smaller size, or a picture sequence.',
     );
 
   const target = new BufferTarget();

@@ -138,7 +138,8 @@ export async function renameScene({ id }: StoredScene, name: string): Promise<vo
 export async function deleteScene(stored: StoredScene): Promise<() => Promise<void>> {
   const view = await db.views.get(stored.id);
   const versions = await db.versions.where('of').equals(stored.id).toArray();
-  await db.transaction('rw', db.scenes, db.views, db.versions, async () => {
+  await db.transaction('rw', db.scenes, db.views, db.versions, db.holds, async () => {
+    await db.holds.delete(stored.id);
     await db.scenes.delete(stored.id);
     await db.views.delete(stored.id);
     await db.versions.bulkDelete(versions.map(({ id }) => id));

@@ -1,8 +1,8 @@
 import 'fake-indexeddb/auto';
 import { newScene } from '@uvrex/core';
-import { type Autosave, setPictureTaker, startAutosave, useSaving } from './autosave';
+import { type Autosave, claimScene, setPictureTaker, startAutosave, useSaving } from './autosave';
 import { db } from './db';
-import { edit, openScene } from './document';
+import { edit, openScene, useDocument } from './document';
 import { readLastWords } from './lastWords';
 import { firstView, setView } from './view';
 
@@ -27,11 +27,12 @@ beforeEach(async () => {
   } as never;
   await db.scenes.clear();
   await db.views.clear();
+  await db.holds.clear();
   const scene = newScene('Reef');
   await db.scenes.add({ id: 'one', name: scene.name, changed: 1, scene, picture: null });
   openScene('one', scene);
   setView({ ...firstView, playing: false });
-  autosave = startAutosave('one');
+  autosave = startAutosave('one', 'tab');
 });
 afterEach(() => {
   jest.restoreAllMocks();
@@ -158,3 +159,40 @@ test('a failed write is told with what to do, and tried again by itself', async 
   expect(useSaving.getState().state).toBe('saved');
   expect((await db.scenes.get('one'))!.name).toBe('Full');
 }, 10_000);
+
+const kept = async (): Promise<string> => (await db.scenes.get('one'))!.scene.name;
+
+test('what a tab still has to write does not come to lie over what another has taken over', async () => {
+  await claimScene('one', 'tab');
+  edit('Rename', (scene) => void (scene.name = 'Late edit'));
+  const { claimed, stored } = await claimScene('one', 'other');
+  expect([claimed, stored!.scene.name]).toEqual([true, 'Reef']);
+  await autosave.flush();
+  expect(await kept()).toBe('Reef');
+  // It is known not to be kept: whoever closes the tab keeps it beside.
+  expect(useSaving.getState().state).toBe('taken');
+});
+
+test('what a tab has begun to write when another takes over is in what that one reads', async () => {
+  await claimScene('one', 'tab');
+  edit('Rename', (scene) => void (scene.name = 'Begun'));
+  const [, { stored }] = await Promise.all([autosave.flush(), claimScene('one', 'other')]);
+  expect(stored!.scene.name).toBe(await kept());
+});
+
+test('without room a scene opens all the same, for looking and exporting, and can be changed when there is room', async () => {
+  autosave.stop(true);
+  const full = jest.spyOn(db, 'transaction').mockRejectedValue(new DOMException('too much', 'QuotaExceededError'));
+  const { claimed, stored } = await claimScene('one', 'tab');
+  expect([claimed, stored!.scene.name]).toEqual([false, 'Reef']);
+  useDocument.setState({ readOnly: true });
+  autosave = startAutosave('one', 'tab', false);
+  expect(useSaving.getState()).toMatchObject({ state: 'failed', advice: expect.stringContaining('no room') });
+  expect(edit('Rename', (scene) => void (scene.name = 'Refused'))).toBe(false);
+  full.mockRestore();
+  await autosave.flush();
+  expect(useSaving.getState().state).toBe('saved');
+  expect(edit('Rename', (scene) => void (scene.name = 'Taken'))).toBe(true);
+  await autosave.flush();
+  expect(await kept()).toBe('Taken');
+});

@@ -1,14 +1,15 @@
 import { create } from 'zustand';
 import type { Scene } from '@uvrex/core';
+import { isQuota } from '@/ui/asProblem';
 import { sayProblem } from '@/ui/Toasts';
-import { db } from './db';
+import { db, type StoredScene } from './db';
 import { useDocument } from './document';
 import { forgetLastWords, writeLastWords } from './lastWords';
 import { savedView, useView } from './view';
 
 interface Saving {
-  /** `gone`: the scene was deleted from this device while it is open. */
-  state: 'saved' | 'saving' | 'failed' | 'gone';
+  /** `gone`: the scene was deleted from this device while it is open. `taken`: another tab has it now. */
+  state: 'saved' | 'saving' | 'failed' | 'gone' | 'taken';
   /** What to do about a failure. */
   advice: string;
 }
@@ -50,9 +51,31 @@ export interface Autosave {
   stop: (silently?: boolean) => void;
 }
 
-/** Keeps the open scene and how it is looked at, shortly after each change and at least every second while changes go on. */
-export function startAutosave(id: string): Autosave {
-  let saved: Scene | null = useDocument.getState().scene;
+/**
+ * Makes a tab the one that writes a scene, and reads the scene as it is then: what the tab before has begun to write is in it.
+ * @returns whether the tab could be written down (not where there is no room), and the scene; undefined where it is not there
+ */
+export async function claimScene(id: string, tab: string): Promise<{ claimed: boolean; stored?: StoredScene }> {
+  try {
+    const stored = await db.transaction('rw', db.scenes, db.holds, async () => {
+      await db.holds.put({ id, tab });
+      return db.scenes.get(id);
+    });
+    return { claimed: true, stored };
+  } catch (error) {
+    if (!isQuota(error)) throw error;
+    return { claimed: false, stored: await db.scenes.get(id) };
+  }
+}
+
+/**
+ * Keeps the open scene and how it is looked at, shortly after each change and at least every second while changes go on.
+ * @param tab this tab: where another has claimed the scene nothing is written
+ * @param claimed whether this tab could claim it; it is tried again until it can
+ */
+export function startAutosave(id: string, tab: string, claimed = true): Autosave {
+  // What could not be written down at the opening is unsaved from the beginning.
+  let saved: Scene | null = claimed ? useDocument.getState().scene : null;
   let since: number | null = null;
   let viewTimer: ReturnType<typeof setTimeout> | undefined;
   let sceneTimer: ReturnType<typeof setTimeout> | undefined;
@@ -90,15 +113,24 @@ export function startAutosave(id: string): Autosave {
     since = null;
     clearTimeout(sceneTimer);
     try {
-      const there = await db.transaction('rw', db.scenes, async () => {
-        if ((await db.scenes.where('id').equals(id).count()) === 0) return false;
+      const there = await db.transaction('rw', db.scenes, db.holds, async () => {
+        const hold = await db.holds.get(id);
+        if (hold && hold.tab !== tab && claimed) return 'taken';
+        if ((await db.scenes.where('id').equals(id).count()) === 0) return 'gone';
+        if (!hold || hold.tab !== tab) await db.holds.put({ id, tab });
         await db.scenes.update(id, { scene, name: scene.name, changed: Date.now() });
-        return true;
+        return 'saved';
       });
-      if (!there) {
+      if (there === 'taken') {
+        useSaving.setState({ state: 'taken', advice: '' });
+        return;
+      }
+      if (there === 'gone') {
         useSaving.setState({ state: 'gone', advice: 'It was deleted from this device.' });
         return;
       }
+      claimed = true;
+      useDocument.setState({ readOnly: false });
       saved = scene;
       forgetLastWords(id);
       useSaving.setState({ state: unsaved() ? 'saving' : 'saved', advice: '' });
@@ -106,8 +138,12 @@ export function startAutosave(id: string): Autosave {
     } catch (error) {
       if (useSaving.getState().state !== 'failed') sayProblem(error);
       useSaving.setState({ state: 'failed', advice: adviceFor(error) });
-      sceneTimer = setTimeout(() => void save(), AGAIN);
+      retrySoon();
     }
+  };
+  const retrySoon = (): void => {
+    clearTimeout(sceneTimer);
+    if (!stopped) sceneTimer = setTimeout(() => void save(), AGAIN);
   };
   /** Writes one after another, so that an older state never comes to lie over a newer one. */
   const save = (): Promise<void> => {
@@ -155,6 +191,10 @@ export function startAutosave(id: string): Autosave {
   window.addEventListener('beforeunload', onBeforeLeave);
   document.addEventListener('visibilitychange', onHidden);
   useSaving.setState({ state: 'saved', advice: '' });
+  if (!claimed) {
+    useSaving.setState({ state: 'failed', advice: READ_ONLY });
+    retrySoon();
+  }
   return {
     flush,
     keep: async () => {
@@ -175,7 +215,10 @@ export function startAutosave(id: string): Autosave {
   };
 }
 
+const READ_ONLY =
+  'There is no room left on this device, and this scene can only be looked at and exported. Delete other scenes: it is tried again every few seconds.';
+
 const adviceFor = (error: unknown): string =>
-  /quota/i.test(`${(error as Error)?.name} ${(error as Error)?.message}`)
+  isQuota(error)
     ? 'There is no room left: export the scene, delete others, and it is tried again.'
     : 'It is tried again every few seconds: export the scene before you leave.';

@@ -53,12 +53,20 @@ export interface StoredVersion {
   picture: Blob | null;
 }
 
+/** Which tab may write a scene: what another one still has to write does not come to lie over it. */
+export interface StoredHold {
+  /** Id of the scene. */
+  id: string;
+  tab: string;
+}
+
 class Store extends Dexie {
   scenes!: EntityTable<StoredScene, 'id'>;
   views!: EntityTable<StoredView, 'id'>;
   files!: EntityTable<StoredFile, 'id'>;
   cuttings!: EntityTable<StoredCutting, 'id'>;
   versions!: EntityTable<StoredVersion, 'id'>;
+  holds!: EntityTable<StoredHold, 'id'>;
 
   constructor() {
     super('uvrex');
@@ -81,6 +89,7 @@ class Store extends Dexie {
       });
     this.version(3).stores({ cuttings: 'id, made' });
     this.version(4).stores({ versions: 'id, of' });
+    this.version(5).stores({ holds: 'id' });
   }
 }
 

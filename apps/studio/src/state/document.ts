@@ -23,6 +23,8 @@ interface DocumentState {
   id: string | null;
   scene: Scene;
   history: History;
+  /** Nothing may be changed, as there is no room to save it. */
+  readOnly: boolean;
 }
 
 /** The open scene and its history. All changes go through `edit`. */
@@ -30,6 +32,7 @@ export const useDocument = create<DocumentState>(() => ({
   id: null,
   scene: newScene('Untitled'),
   history: emptyHistory,
+  readOnly: false,
 }));
 
 /** The open scene as it is now. */
@@ -68,7 +71,16 @@ export function edit(
   merge: string | null = null,
   free = false,
 ): boolean {
-  const { scene, history } = useDocument.getState();
+  const { scene, history, readOnly } = useDocument.getState();
+  if (readOnly) {
+    sayProblem(
+      new Problem(
+        `“${label}” was not done: there is no room on this device to save it.`,
+        'Export the scene, delete others in the library; it can be changed as soon as there is room.',
+      ),
+    );
+    return false;
+  }
   const key = joined ?? merge;
   let next = change(scene, history, label, recipe, key);
   const locked = free ? undefined : lockedChange(scene, next.value);

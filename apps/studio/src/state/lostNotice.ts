@@ -10,7 +10,7 @@ export function lostNotice(scene: Scene, error: unknown, again = false): Notice 
   if (!(error instanceof EngineLost) || error.dead)
     return {
       level: 'error',
-      what: error instanceof EngineLost ? error.message : `The engine could not answer: ${String(error)}.`,
+      what: error instanceof EngineLost ? error.message : 'The engine could not answer.',
       advice: 'The scene is kept. Load the page again; where that does not help, close other tabs.',
       place: {},
     };

@@ -1,9 +1,15 @@
 import { Problem } from '@uvrex/core';
+import { isQuota } from '@/ui/asProblem';
 
-/** Why the browser's store cannot be used, in words. */
+/** Why the browser's store cannot be opened, in words. */
 export function storeProblem(error: unknown): Problem {
   if (error instanceof Problem) return error;
-  const reason = error instanceof Error ? `${error.name}: ${error.message}` : String(error);
+  const { name } = (error ?? {}) as { name?: string };
+  const reason = isQuota(error)
+    ? 'there is no room left on this device'
+    : name === 'VersionError'
+      ? 'it was made by a newer Uvrex'
+      : 'the browser refuses it';
   return new Problem(
     'This browser does not let Uvrex keep scenes.',
     `Its store (IndexedDB) could not be opened: ${reason}. Leave private browsing, allow the site to keep data, or make room on the disk, and load the page again.`,

@@ -21,6 +21,7 @@ const SAVING = {
   saving: 'Saving …',
   failed: 'Not saved.',
   gone: 'Not on this device any more.',
+  taken: 'Open in another tab.',
 } as const;
 
 /** Where one is, whether it is kept, and the way out: parts of their own, since some change with every edit. */

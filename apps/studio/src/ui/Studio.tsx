@@ -6,9 +6,9 @@ import dynamic from 'next/dynamic';
 import { useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useShallow } from 'zustand/react/shallow';
-import { checkScene, Problem, type Scene } from '@uvrex/core';
+import { checkScene, newId, Problem, type Scene } from '@uvrex/core';
 import { keepBeside } from '@/library/scenes';
-import { setKeeper, startAutosave, useSaving } from '@/state/autosave';
+import { claimScene, setKeeper, startAutosave, useSaving } from '@/state/autosave';
 import { startClipboard } from '@/state/clipsLater';
 import { useKeepAsked } from '@/state/keepAsked';
 import { COMMANDS, runCommand } from '@/state/commands';
@@ -48,6 +48,9 @@ const KeepCutting = dynamic(() => import('@/stem/KeepCutting').then((module) => 
 const Versions = dynamic(() => import('@/versions/Versions').then((module) => module.Versions), { ssr: false });
 const ExportSheet = dynamic(() => import('@/export/ExportSheet').then((module) => module.ExportSheet), { ssr: false });
 
+/** This tab, among those that may write a scene. */
+const TAB = newId();
+
 /** The lesson that greets who is here for the first time. */
 const FIRST = 'first-growth';
 
@@ -86,7 +89,7 @@ export function Studio({ id }: { id: string }) {
         return;
       }
       if (opened.as === 'open') {
-        const stop = start(id);
+        const stop = start(id, opened.claimed ?? true);
         close = async (kept) => {
           await stop(kept);
           hold.release();
@@ -137,8 +140,9 @@ export function Studio({ id }: { id: string }) {
 type Closing = (kept: boolean) => Promise<void>;
 
 /** Puts a stored scene on the table. */
-async function open(id: string): Promise<Loading> {
-  const [stored, view] = await Promise.all([db.scenes.get(id), db.views.get(id)]);
+async function open(id: string): Promise<Loading & { claimed?: boolean }> {
+  const { claimed, stored } = await claimScene(id, TAB);
+  const view = await db.views.get(id);
   if (!stored) return { as: 'missing' };
   let scene: Scene;
   let unkept = false;
@@ -151,8 +155,9 @@ async function open(id: string): Promise<Loading> {
     return { as: 'damaged', stored, problem: error };
   }
   openScene(id, scene);
-  if (unkept) await db.scenes.update(id, { scene, name: scene.name, changed: Date.now() });
-  forgetLastWords(id);
+  useDocument.setState({ readOnly: !claimed });
+  if (unkept && claimed && (await flushed(id, scene))) forgetLastWords(id);
+  else if (!unkept) forgetLastWords(id);
   const { id: sceneId, ...kept } = view ?? { id, quality: chosenQuality(), frame: scene.range[0] };
   const seen = { ...firstView, ...kept };
   const known = seen.growth === SCENE_ENTRY || growthIn(scene, seen.growth) !== undefined;
@@ -175,12 +180,19 @@ async function open(id: string): Promise<Loading> {
     palette: null,
     sheet: null,
   });
-  return { as: 'open' };
+  return { as: 'open', claimed };
 }
 
+/** Writes what the page before could not; false where there is no room. */
+const flushed = (id: string, scene: Scene): Promise<boolean> =>
+  db.scenes.update(id, { scene, name: scene.name, changed: Date.now() }).then(
+    () => true,
+    () => false,
+  );
+
 /** Starts all that works on the open scene; returns how to end it. */
-function start(id: string): Closing {
-  const autosave = startAutosave(id);
+function start(id: string, claimed: boolean): Closing {
+  const autosave = startAutosave(id, TAB, claimed);
   const stops = [
     startDirector(),
     startPlaying(),

@@ -2,7 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import { create } from 'zustand';
-import { Problem } from '@uvrex/core';
+import { asProblem } from './asProblem';
 
 const ToastView = dynamic(() => import('./ToastView').then((module) => module.ToastView), { ssr: false });
 
@@ -25,8 +25,8 @@ export const say = (toast: Toast): void => useToasts.setState({ current: { ...to
 
 /** Shows what went wrong and what to do. */
 export function sayProblem(error: unknown): void {
-  if (error instanceof Problem) say({ tone: 'error', text: error.message, advice: error.advice });
-  else say({ tone: 'error', text: error instanceof Error ? error.message : String(error) });
+  const { message, advice } = asProblem(error);
+  say({ tone: 'error', text: message, advice });
 }
 
 /** Milliseconds of work before progress is shown. */

@@ -14,6 +14,7 @@ import { checkScene, type Scene } from '@uvrex/core';
 import type { StoredVersion } from '@/state/db';
 import { useDocument } from '@/state/document';
 import { useView } from '@/state/view';
+import { asProblem } from '@/ui/asProblem';
 import { INK, MONO } from '@/ui/theme';
 import { FILM, makeFilms, momentsOf } from './films';
 
@@ -177,7 +178,7 @@ function useFilms(
         setState({ films: [new Map(films[0]), new Map(films[1])], made: made.length, fault: null });
       });
     })().catch((error: unknown) => {
-      if (!abort.signal.aborted) setState((before) => ({ ...before, fault: (error as Error).message }));
+      if (!abort.signal.aborted) setState((before) => ({ ...before, fault: asProblem(error).message }));
     });
     return () => {
       abort.abort();

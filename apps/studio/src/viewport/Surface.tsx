@@ -15,9 +15,9 @@ export function Surface() {
     let stage: Stage;
     try {
       stage = new Stage();
-    } catch (error) {
+    } catch {
       setTrouble(
-        `This browser draws no 3D (WebGL 2): ${(error as Error).message} Switch its hardware acceleration on, or use another browser. The scene is kept, and can be exported as a file.`,
+        'This browser draws no 3D (WebGL 2). Switch its hardware acceleration on, or use another browser. The scene is kept, and can be exported as a file.',
       );
       return;
     }

@@ -28,7 +28,7 @@ export async function readGltf(bytes: Uint8Array, breathe: Breathe): Promise<Raw
     }
   } catch (error) {
     if (error instanceof Problem) throw error;
-    throw damaged(`it is no sound glTF file (${(error as Error).message.slice(0, 120)})`);
+    throw damaged('it is no sound glTF file: it is cut off, or something that it names is not in it');
   }
   const [positions, normals, uvs, colors, parts] = [floats(), floats(), floats(), floats(), floats()];
   const indices = integers();

@@ -32,11 +32,14 @@ async function parse(bytes: Uint8Array): Promise<Font> {
   const parse = library.parse ?? (library as unknown as { default: typeof library }).default.parse;
   try {
     const font = parse(sound);
-    if (!(font.unitsPerEm > 0) || !(font.glyphs.length > 0)) throw new Error('it holds no glyphs');
-    return font;
-  } catch (error) {
-    throw new Problem(`The font cannot be read: ${(error as Error).message}.`, 'Choose a sound TTF, OTF or WOFF file.');
+    if (font.unitsPerEm > 0 && font.glyphs.length > 0) return font;
+  } catch {
+    throw new Problem(
+      'The font cannot be read: a table of it is damaged, or of a kind that Uvrex does not know.',
+      'Choose a sound TTF, OTF or WOFF file.',
+    );
   }
+  throw new Problem('The font cannot be read: it holds no glyphs.', 'Choose a sound TTF, OTF or WOFF file.');
 }
 
 /**
@@ -99,8 +102,11 @@ function commandsOf(font: Font, line: string, y: number, spacing: number): Comma
       x += (glyph.advanceWidth ?? 0) / font.unitsPerEm + spacing;
       before = glyph;
     }
-  } catch (error) {
-    throw new Problem(`The font cannot set this text: ${(error as Error).message}.`, 'Choose another font.');
+  } catch {
+    throw new Problem(
+      'The font cannot set this text: a glyph or a kerning table of it is damaged.',
+      'Choose another font.',
+    );
   }
   if (
     commands.some((command) =>

@@ -52,7 +52,7 @@ export async function svgContours(bytes: Uint8Array, tolerance = 0.0005): Promis
       const fault = (path as unknown as { err: string }).err;
       if (fault)
         throw new Problem(
-          `A path of the SVG file cannot be read: ${fault.replace(/^SvgPath: /, '')}.`,
+          `A path of the SVG file cannot be read: “${d.slice(0, 40)}${d.length > 40 ? ' …' : ''}”.`,
           'Save the drawing again.',
         );
       // The innermost transform works first.
@@ -121,8 +121,8 @@ async function parse(text: string): Promise<Node> {
   let raw: Record<string, unknown>[];
   try {
     raw = parser.parse(text) as Record<string, unknown>[];
-  } catch (error) {
-    throw new Problem(`This is no sound SVG file: ${(error as Error).message}.`, 'Save the drawing again as SVG.');
+  } catch {
+    throw new Problem('This is no sound SVG file: it is not well-formed XML.', 'Save the drawing again as SVG.');
   }
   const nodes = raw.map((entry) => nodeOf(entry, 0));
   const root = nodes.find(({ tag }) => tag === 'svg');

@@ -67,8 +67,8 @@ const byAxes = (name: string, triple: unknown): Json =>
 export function parseJson(text: string): unknown {
   try {
     return JSON.parse(text);
-  } catch (error) {
-    throw new Problem(`This is not a JSON file: ${(error as Error).message}.`, 'Choose a scene file that Uvrex saved.');
+  } catch {
+    throw new Problem('This is not a JSON file, or it is cut off.', 'Choose a scene file that Uvrex saved.');
   }
 }
 

@@ -70,8 +70,23 @@ export function formulaFault(formula: string): string | null {
     parsed(formula);
     return null;
   } catch (error) {
-    return `cannot be read: ${(error as Error).message}`;
+    return `cannot be read: ${parseReason((error as Error).message)}`;
   }
+}
+
+/** Why a formula cannot be read, from what the parser says: where it is and what it met there. */
+function parseReason(message: string): string {
+  const [, column] = /\[\d+:(\d+)\]/.exec(message) ?? [];
+  const where = column ? ` near character ${column}` : '';
+  const [, unknown] = /Unknown character "(.*)"$/.exec(message) ?? [];
+  if (unknown) return `“${unknown}”${where} has no meaning here`;
+  const [, met] = /unexpected T\w+: (.*)$/.exec(message) ?? [];
+  if (met && met !== 'EOF') return `“${met}”${where} is not expected there`;
+  const [, wanted] = /Expected (\S+)$/.exec(message) ?? [];
+  if (wanted === 'TNAME') return `a name is missing${where}`;
+  if (wanted === 'EOF') return `an operator is missing, or a bracket is too many${where}`;
+  if (wanted) return `“${wanted}” is missing${where}`;
+  return 'it ends too soon, or something of it is missing';
 }
 
 /** A formula that is worked out many times over: the names that it uses, and its value for theirs (NaN where it has none). */
@@ -131,8 +146,8 @@ export function formulaValue(formula: string, value: (name: string) => number | 
   let result: unknown;
   try {
     result = expression.evaluate(values);
-  } catch (error) {
-    throw new FormulaError(`cannot be worked out: ${(error as Error).message}`);
+  } catch {
+    throw new FormulaError('cannot be worked out: a function of it does not take these values');
   }
   const number = typeof result === 'boolean' ? Number(result) : result;
   if (typeof number !== 'number' || !Number.isFinite(number)) throw new FormulaError('gives no finite number here');
