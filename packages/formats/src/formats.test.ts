@@ -150,3 +150,14 @@ describe('OBJ', () => {
     expect((new OBJLoader().parse(text).children[0] as LineSegments).isLineSegments).toBe(true);
   });
 });
+
+test('colours that are written to OBJ come back the same in linear light', async () => {
+  const { mesh } = await tubePart();
+  mesh.colors!.set([0.5, 0.214, 0.01]);
+  const text = [...objText([{ name: 'Kelp', mesh, paths: null, copies: null }])].join('');
+  const raw = await readForm(new TextEncoder().encode(text));
+  // IEC 61966-2-1: 0.214 in linear light is 0.5 in sRGB.
+  expect(text).toMatch(/^v \S+ \S+ \S+ 0\.735\d* 0\.499\d* 0\.0998\d*$/m);
+  [0.5, 0.214, 0.01].forEach((value, c) => expect(raw.colors![c]).toBeCloseTo(value, 5));
+  expect(raw.colors![3]).toBeCloseTo(0.25, 5);
+});

@@ -1,4 +1,4 @@
-import { type Copies, type Mesh, type Paths, pathCount, wholeMesh } from '@uvrex/core';
+import { type Copies, type Mesh, type Paths, pathCount, srgbOf, wholeMesh } from '@uvrex/core';
 
 /** One named part of a picture's geometry. */
 export interface Part {
@@ -10,7 +10,8 @@ export interface Part {
 
 /**
  * Writes Wavefront OBJ: a group for each part with positions, texture coordinates and normals; copies are
- * written out; paths as polylines where a part has neither. Vertex colours follow the coordinates, as common practice (no source) has it.
+ * written out; paths as polylines where a part has neither. Vertex colours, in sRGB, follow the coordinates, as common practice
+ * (no source) has it.
  * @returns the file's text in pieces, to be joined or streamed
  */
 export function* objText(parts: readonly Part[]): Generator<string> {
@@ -35,7 +36,7 @@ const CHUNK = 4096;
 function* meshText({ positions, normals, uvs, colors, indices }: Mesh, base: number): Generator<string> {
   const n = positions.length / 3;
   yield* lines(n, (i) => {
-    const color = colors ? ` ${triple(colors, i)}` : '';
+    const color = colors ? ` ${[0, 1, 2].map((c) => short(srgbOf(colors[3 * i + c]))).join(' ')}` : '';
     return `v ${triple(positions, i)}${color}`;
   });
   yield* lines(n, (i) => `vt ${short(uvs[2 * i])} ${short(uvs[2 * i + 1])}`);

@@ -225,15 +225,141 @@ test('taken again in another size it is the same form, with what is known of its
   expect(over.positions[1]).toBeCloseTo(small.positions[0], 6);
 });
 
-test('reduced, a form lies nowhere further from the whole one than the bound', async () => {
-  const whole = ball(1, 96);
-  const few = await reduced(whole, 0.01);
-  expect(few.indices.length).toBeLessThan(whole.indices.length / 3);
-  for (let i = 0; i < few.indices.length; i += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => at(few.positions, few.indices[i + k]));
-    const middle = a.map((x, k) => (x + b[k] + c[k]) / 3) as unknown as typeof a;
-    expect(nearestPlace(whole, middle)!.distance).toBeLessThan(0.012);
+/** Largest distance from points spread over a mesh to another (Monte Carlo, with the numbers of mulberry32). */
+function farthest(from: Mesh, to: Mesh, samples = 6000): number {
+  let state = 7;
+  const random = (): number => {
+    state = (state + 0x6d2b79f5) | 0;
+    let t = Math.imul(state ^ (state >>> 15), 1 | state);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32;
+  };
+  let most = 0;
+  for (let i = 0; i < samples; i++) {
+    const f = 3 * Math.floor((random() * from.indices.length) / 3);
+    const [a, b, c] = [0, 1, 2].map((k) => at(from.positions, from.indices[f + k]));
+    const [u, v] = [Math.sqrt(random()), random()];
+    const place = a.map((x, k) => x * (1 - u) + b[k] * u * (1 - v) + c[k] * u * v) as unknown as typeof a;
+    most = Math.max(most, nearestPlace(to, place)!.distance);
   }
+  return most;
+}
+
+const knotMesh = async (): Promise<Mesh> =>
+  taken(
+    await readForm(utf8(new OBJExporter().parse(new ThreeMesh(new TorusKnotGeometry(1, 0.3, 200, 24))))),
+    { up: 'y', unit: 1, soft: 1, ground: false },
+    async () => undefined,
+  );
+
+test.each([0.002, 0.01, 0.05])(
+  'reduced within %d m, form and whole lie nowhere further apart, both ways',
+  async (bound) => {
+    for (const whole of [ball(1, 96), await knotMesh()]) {
+      const few = await reduced(whole, bound);
+      expect(few.indices.length).toBeLessThan(whole.indices.length * (bound < 0.01 ? 1 : 0.7));
+      expect(Math.max(farthest(few, whole), farthest(whole, few))).toBeLessThanOrEqual(bound);
+      const { count, there, back } = topologyOf(few).edges;
+      expect(Array.from({ length: count }, (_, e) => there[e] + back[e]).filter((faces) => faces > 2)).toEqual([]);
+    }
+  },
+);
+
+describe('files as they are found', () => {
+  test('OBJ: faces may stand before the places that they name', async () => {
+    const [before, after] = [
+      await readForm(utf8('f 1 2 3\nv 0 0 0\nv 1 0 0\nv 0 1 0\n')),
+      await readForm(utf8('v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n')),
+    ];
+    expect(before).toEqual(after);
+    await expect(readForm(utf8('f 1 2 4\nv 0 0 0\nv 1 0 0\nv 0 1 0\n'))).rejects.toThrow(
+      'line 1: there is no corner 4',
+    );
+  });
+
+  test('OBJ: colours up to 255 are those up to 1; corners before the first colour are white', async () => {
+    const text = (most: number): string => `v 0 0 0\nv 1 0 0 ${most} ${most / 2} 0\nv 0 1 0 0 0 0\nf 1 2 3\n`;
+    const [unit, byte] = [await readForm(utf8(text(1))), await readForm(utf8(text(255)))];
+    expect(byte.colors).toEqual(unit.colors);
+    expect(Array.from(unit.colors!.subarray(0, 3))).toEqual([1, 1, 1]);
+    // IEC 61966-2-1: half in sRGB is 0.2140 in linear light.
+    expect(unit.colors![4]).toBeCloseTo(0.214, 3);
+  });
+
+  test('faces of thousands of corners are read in pieces, and those of more are refused', async () => {
+    const ring = (n: number): string => {
+      const turn = (i: number): number => (2 * Math.PI * i) / n;
+      const corners = Array.from({ length: n }, (_, i) => `v ${Math.cos(turn(i))} ${Math.sin(turn(i))} 0`);
+      return `${corners.join('\n')}\n${`f ${Array.from({ length: n }, (_, i) => i + 1).join(' ')}\n`.repeat(20)}`;
+    };
+    let breaths = 0;
+    await readForm(utf8(ring(2000)), async () => void breaths++);
+    expect(breaths).toBeGreaterThanOrEqual(20);
+    await expect(readForm(utf8(ring(5000)))).rejects.toThrow('a face has 5000 corners, and 4096 are the most');
+  });
+
+  test('PLY: an element without properties takes no time, however many it says there are', async () => {
+    const head = 'ply\nformat ascii 1.0\nelement nothing 4000000000\nelement vertex 3\n';
+    const rest = ['x', 'y', 'z'].map((name) => `property float ${name}\n`).join('');
+    const faces = 'element face 1\nproperty list uchar int vertex_indices\nend_header\n';
+    const raw = await readForm(utf8(`${head}${rest}${faces}0 0 0\n1 0 0\n0 1 0\n3 0 1 2\n`));
+    expect(raw.indices).toHaveLength(3);
+  });
+
+  test('STL: text in capitals, and binary that begins with “solid” and has bytes behind it', async () => {
+    const text = new STLExporter().parse(knot()) as unknown as string;
+    const capitals = await readForm(utf8(text.toUpperCase()));
+    expect(capitals.positions).toEqual((await readForm(utf8(text))).positions);
+    const plain = new Uint8Array((new STLExporter().parse(knot(), { binary: true }) as unknown as DataView).buffer);
+    const bytes = new Uint8Array(plain.length + 7);
+    bytes.set(plain);
+    bytes.set(utf8('solid knot'));
+    expect((await readForm(bytes)).positions).toEqual((await readForm(plain)).positions);
+  });
+});
+
+describe('glTF that claims too much', () => {
+  const gltf = (parts: object): Uint8Array => utf8(JSON.stringify({ asset: { version: '2.0' }, ...parts }));
+
+  test('counts are checked before memory is taken for them', async () => {
+    const sparse = { count: 1e9, indices: { bufferView: 0, componentType: 5125 }, values: { bufferView: 0 } };
+    const accessor = { componentType: 5126, type: 'VEC3', count: 3 };
+    await expect(readForm(gltf({ accessors: [{ ...accessor, sparse }] }))).rejects.toThrow(
+      '1000000000 sparse elements',
+    );
+    await expect(readForm(gltf({ accessors: [{ ...accessor, count: 1e9 }] }))).rejects.toThrow('1000 million elements');
+  });
+
+  test('long chains, circles and nodes under two others are told apart', async () => {
+    const chain = Array.from({ length: 20_000 }, (_, i) => (i < 19_999 ? { children: [i + 1] } : {}));
+    await expect(readForm(gltf({ nodes: chain }))).rejects.toThrow('nested more than 500 deep');
+    await expect(readForm(gltf({ nodes: [{ children: [1] }, { children: [0] }] }))).rejects.toThrow('in a circle');
+    await expect(readForm(gltf({ nodes: [{ children: [2] }, { children: [2] }, {}] }))).rejects.toThrow(
+      'under two others',
+    );
+  });
+
+  test('quantised attributes are read, required extension and all', async () => {
+    const document = new Document();
+    const block = document.createBuffer();
+    const places = new Int16Array([0, 0, 0, 32767, 0, 0, 0, 32767, 0]);
+    const attribute = document.createAccessor().setType('VEC3').setArray(places).setNormalized(true).setBuffer(block);
+    const primitive = document.createPrimitive().setAttribute('POSITION', attribute);
+    document.createScene().addChild(document.createNode().setMesh(document.createMesh().addPrimitive(primitive)));
+    const { json, resources } = await new WebIO().writeJSON(document);
+    const [uri] = Object.keys(resources);
+    json.buffers![0].uri = `data:application/octet-stream;base64,${Buffer.from(resources[uri]).toString('base64')}`;
+    json.extensionsUsed = json.extensionsRequired = ['KHR_mesh_quantization'];
+    const raw = await readForm(utf8(JSON.stringify(json)));
+    expect(Array.from(raw.positions)).toEqual([0, 0, 0, 1, 0, 0, 0, 1, 0]);
+    expect(raw.leftOut).toBeUndefined();
+    const picture = document
+      .createTexture()
+      .setImage(new Uint8Array([137, 80]))
+      .setMimeType('image/png');
+    primitive.setMaterial(document.createMaterial().setBaseColorTexture(picture));
+    expect((await readForm(await new WebIO().writeBinary(document))).leftOut).toMatch(/pictures/);
+  });
 });
 
 describe('damaged files', () => {

@@ -1,9 +1,9 @@
 import { mapped } from '../geometry/filled';
 import { Problem } from '../problem';
+import { checkGltf, glbJson, type GltfJson } from './gltfCheck';
 import { type Breathe, damaged, floats, FORM_LIMITS, integers, type RawForm, within } from './raw';
 
 type Matrix = ArrayLike<number>;
-const MOST_DEPTH = 200;
 /** How the corners of a primitive make triangles (glTF 2.0, section 3.7.2.1). */
 const [TRIANGLES, STRIP, FAN] = [4, 5, 6];
 
@@ -18,9 +18,13 @@ export async function readGltf(bytes: Uint8Array, breathe: Breathe): Promise<Raw
   const io = new WebIO().setLogger(new Logger(Logger.Verbosity.SILENT));
   let document;
   try {
-    if (bytes[0] === GLB) document = await io.readBinary(bytes);
-    else {
-      const json = JSON.parse(new TextDecoder().decode(bytes)) as Parameters<typeof io.readJSON>[0]['json'];
+    if (bytes[0] === GLB) {
+      checkGltf(glbJson(bytes));
+      const file = await io.binaryToJSON(bytes);
+      document = await io.readJSON({ ...file, json: withoutQuantization(file.json) });
+    } else {
+      const json = withoutQuantization(JSON.parse(new TextDecoder().decode(bytes)) as GltfJson);
+      checkGltf(json);
       const uris = [...(json.buffers ?? []), ...(json.images ?? [])].flatMap(({ uri }) => uri ?? []);
       const outside = uris.find((uri) => !uri.startsWith('data:'));
       if (outside) throw damaged(`it needs the file “${outside.slice(0, 80)}” beside it: embed it, or save a GLB`);
@@ -34,13 +38,10 @@ export async function readGltf(bytes: Uint8Array, breathe: Breathe): Promise<Raw
   const indices = integers();
   let [anyNormal, anyUv, anyColor] = [true, true, false];
   let part = -1;
-  const seen = new Set<unknown>();
   const root = document.getRoot();
   const scene = root.getDefaultScene() ?? root.listScenes()[0];
   type Node = ReturnType<typeof root.listNodes>[number];
-  const visit = async (node: Node, above: Matrix, depth: number): Promise<void> => {
-    if (seen.has(node) || depth > MOST_DEPTH) throw damaged('its nodes hang in a circle');
-    seen.add(node);
+  const visit = async (node: Node, above: Matrix): Promise<void> => {
     const matrix = times(above, node.getMatrix());
     const mesh = node.getMesh();
     if (mesh) {
@@ -100,11 +101,11 @@ export async function readGltf(bytes: Uint8Array, breathe: Breathe): Promise<Raw
             else face(at(k), at(k + 1 + (k % 2)), at(k + 2 - (k % 2)));
       }
     }
-    for (const child of node.listChildren()) await visit(child, matrix, depth + 1);
+    for (const child of node.listChildren()) await visit(child, matrix);
   };
   const identity = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
   const begun = scene ? scene.listChildren() : root.listNodes().filter((node) => !node.getParentNode());
-  for (const node of begun) await visit(node, identity, 0);
+  for (const node of begun) await visit(node, identity);
   if (indices.length === 0) throw damaged('it holds no triangles');
   return {
     positions: positions.done(),
@@ -114,10 +115,21 @@ export async function readGltf(bytes: Uint8Array, breathe: Breathe): Promise<Raw
     colors: anyColor ? colors.done() : null,
     parts: part > 0 ? parts.done() : null,
     up: 'y',
+    ...(root.listTextures().length > 0 && { leftOut: 'Its pictures (textures)' }),
   };
 }
 
 const GLB = 0x67;
+
+/**
+ * Without the demand for KHR_mesh_quantization (Khronos extension, ratified): it only allows attributes of small integers, and these
+ * are read in any case.
+ */
+function withoutQuantization<J extends { extensionsRequired?: string[] }>(json: J): J {
+  return Array.isArray(json.extensionsRequired)
+    ? { ...json, extensionsRequired: json.extensionsRequired.filter((name) => name !== 'KHR_mesh_quantization') }
+    : json;
+}
 
 /** Bytes of a data URI (RFC 2397), in base64. */
 function dataBytes(uri: string): Uint8Array<ArrayBuffer> {

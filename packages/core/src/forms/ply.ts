@@ -1,5 +1,5 @@
 import { polygonFaces } from './polygon';
-import { type Breathe, CHUNK, damaged, integers, type RawForm, within } from './raw';
+import { type Breathe, CHUNK, cornersWithin, damaged, integers, PolygonPace, type RawForm, within } from './raw';
 import { TextReader } from './text';
 import { linearOf } from '../fields/srgb';
 
@@ -84,9 +84,10 @@ export async function readPly(bytes: Uint8Array, breathe: Breathe): Promise<RawF
   let found: RawForm | null = null;
   const indices = integers();
   for (const element of elements) {
-    // Every entry takes a byte at least: more than that is a lie.
-    if (element.properties.length > 0 && element.count > bytes.length)
-      throw damaged(`it cannot hold ${element.count} of “${element.name}”`);
+    // Entries without properties take no room: there is nothing to read.
+    if (element.properties.length === 0 && element.name !== 'vertex') continue;
+    // Every other takes a byte at least: more than that is a lie.
+    if (element.count > bytes.length) throw damaged(`it cannot hold ${element.count} of “${element.name}”`);
     if (element.name === 'vertex') found = await vertices(element, read, breathe);
     else await others(element, read, found, indices, breathe);
   }
@@ -174,12 +175,15 @@ async function others(
     : -1;
   if (faces && corners < 0) throw damaged('its faces name no vertices');
   const n = found ? found.positions.length / 3 : 0;
+  const pace = new PolygonPace();
   for (let i = 0; i < element.count; i++) {
     if (i % CHUNK === CHUNK - 1) await breathe();
+    let sides = 0;
     element.properties.forEach((property, k) => {
       if (property.list === null) return void read(property.type);
       const count = read(property.list);
       if (!Number.isInteger(count) || count < 0) throw damaged(`face ${i + 1} has no number of corners`);
+      if (k === corners) cornersWithin((sides = count));
       const ring: number[] = [];
       for (let left = count; left > 0; left--) {
         const value = read(property.type);
@@ -192,5 +196,6 @@ async function others(
       for (const corner of polygonFaces(found!.positions, ring)) indices.push(corner);
       within(indices.length / 3, n);
     });
+    if (pace.add(sides)) await breathe();
   }
 }

@@ -16,13 +16,22 @@ export interface RawForm {
   parts: Float32Array | null;
   /** Which way is up as files of this kind mostly have it. */
   up: 'y' | 'z';
+  /** What of the file is not taken over, in words; none where left out. */
+  leftOut?: string;
 }
 
 /** To be awaited in long work: lets messages in, and throws when the work is no longer wanted. */
 export type Breathe = () => Promise<void>;
 
 /** What a file may hold. */
-export const FORM_LIMITS = { bytes: 256e6, faces: 4e6, vertices: 8e6, parts: 65_536 } as const;
+export const FORM_LIMITS = {
+  bytes: 256e6,
+  faces: 4e6,
+  vertices: 8e6,
+  parts: 65_536,
+  corners: 4096,
+  nodes: 100_000,
+} as const;
 
 /** Work between two breaths. */
 export const CHUNK = 65_536;
@@ -33,6 +42,25 @@ export const damaged = (what: string): Problem =>
     `The form cannot be read: ${what}.`,
     'Choose an OBJ, PLY, STL, glTF or GLB file of triangles or polygons.',
   );
+
+/** Corners of one face of a file. @throws Problem where there are too many: a hole or a sheet of that many is none */
+export function cornersWithin(count: number): void {
+  if (count > FORM_LIMITS.corners)
+    throw damaged(`a face has ${count} corners, and ${FORM_LIMITS.corners} are the most`);
+}
+
+/** Lets others work while polygons are divided: the time that takes grows with the square of their corners at worst. */
+export class PolygonPace {
+  #work = 0;
+
+  /** @returns whether it is time to breathe */
+  add(corners: number): boolean {
+    this.#work += corners * corners;
+    if (this.#work < 1e6) return false;
+    this.#work = 0;
+    return true;
+  }
+}
 
 /** Throws where there is more than can be held. */
 export function within(faces: number, vertices: number): void {

@@ -22,7 +22,7 @@ async function read(bytes: Uint8Array, breathe: Breathe): Promise<RawForm> {
   const head = String.fromCharCode(...bytes.subarray(0, 4096));
   if (/^ply\s/.test(head)) return (await import('./ply')).readPly(bytes, breathe);
   if (head.startsWith('glTF') || /^\s*\{/.test(head)) return (await import('./gltf')).readGltf(bytes, breathe);
-  if (/^\s*solid/.test(head)) return (await import('./stl')).readStl(bytes, breathe);
+  if (/^\s*solid/i.test(head)) return (await import('./stl')).readStl(bytes, breathe);
   if (/^\s*(#|v[nt]?\s|[ogs]\s|mtllib\s|usemtl\s)/m.test(head) && !head.includes('\0'))
     return (await import('./obj')).readObj(bytes, breathe);
   if (bytes.length >= 84) return (await import('./stl')).readStl(bytes, breathe);

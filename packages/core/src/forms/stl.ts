@@ -13,7 +13,9 @@ const [HEAD, EACH] = [84, 50];
 export async function readStl(bytes: Uint8Array, breathe: Breathe): Promise<RawForm> {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const count = bytes.length >= HEAD ? view.getUint32(80, true) : 0;
-  const text = /^\s*solid/.test(String.fromCharCode(...bytes.subarray(0, 80)));
+  const head = String.fromCharCode(...bytes.subarray(0, 1024));
+  // A text has its first facet, or its end, soon after its name; a binary file may begin with “solid” and have bytes behind it.
+  const text = /^\s*solid/i.test(head) && /\b(facet|endsolid)\b/i.test(head);
   if (!text || bytes.length === HEAD + EACH * count) return binary(view, count, breathe);
   return asText(bytes, breathe);
 }
@@ -39,7 +41,7 @@ async function asText(bytes: Uint8Array, breathe: Breathe): Promise<RawForm> {
   for (let lines = 0; !text.ended; text.nextLine()) {
     if (++lines % CHUNK === 0) await breathe();
     if (text.lineEnded) continue;
-    if (text.word() !== 'vertex') continue;
+    if (text.word().toLowerCase() !== 'vertex') continue;
     for (let c = 0; c < 3; c++) {
       const value = text.number();
       if (Number.isNaN(value)) throw damaged(`line ${text.line}: a corner needs three numbers`);

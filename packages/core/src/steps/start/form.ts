@@ -107,9 +107,14 @@ export const form = defineStep({
     const unit = p.by === 'size' ? p.size / Math.max(1e-9, extentOf(raw)) : UNITS[p.by];
     const up = p.up === 'file' ? raw.up : p.up;
     let mesh = await taken(raw, { up, unit, soft: (p.soft * Math.PI) / 180, ground: p.ground }, breathe);
+    if (raw.leftOut)
+      context.tell(
+        `${raw.leftOut} are not taken over.`,
+        'Colours of its materials and vertices are: give it others with Finish.',
+      );
     if (p.reduce > 0) {
       const { reduced } = await import('../../forms/reduce');
-      mesh = await reduced(mesh, p.reduce);
+      mesh = await reduced(mesh, p.reduce, breathe);
     }
     const { opennessOf } = await import('../../surfaces/openness');
     const told = opennessOf(mesh);
