@@ -1,8 +1,13 @@
 import { type Paths, pathCount } from '../geometry/paths';
+import { jointOn, pathTreeOf } from '../geometry/tree';
+import { at, distance } from '../geometry/vec';
 import { weldInTime } from '../geometry/weld';
 import { Wave } from '../surfaces/wave';
 
-/** Paths as places that are joined: points at one place are one, so that a front goes over from path to path where they meet. */
+/**
+ * Paths as places that are joined: points at one place are one, and a branch begins where it holds on to its parent, between
+ * two points of that too; so a front goes over from path to path where they meet.
+ */
 export interface PathGraph {
   /** n, which place each point stands at. */
   of: Uint32Array;
@@ -15,6 +20,9 @@ export interface PathGraph {
 
 type Breathe = () => Promise<void>;
 
+/** Rest coordinate up to which a path is there from its base. */
+const BEGUN = 1e-6;
+
 /** So many points between two breaths. */
 const CHUNK = 8192;
 
@@ -23,8 +31,10 @@ export async function pathGraph(paths: Paths, breathe: Breathe): Promise<PathGra
   const { of, first } = await weldInTime(paths, breathe);
   const { positions: p, offsets, closed } = paths;
   const points = of.length;
-  const ends = new Uint32Array(2 * points);
-  const lengths = new Float64Array(points);
+  // At most one piece a point, and two a joint.
+  const most = points + 2 * (paths.parent ? pathCount(paths) : 0);
+  const ends = new Uint32Array(2 * most);
+  const lengths = new Float64Array(most);
   let count = 0;
   for (let path = 0; path < pathCount(paths); path++) {
     const a = offsets[path];
@@ -39,6 +49,26 @@ export async function pathGraph(paths: Paths, breathe: Breathe): Promise<PathGra
       const y = p[3 * i + 1] - p[3 * j + 1];
       const z = p[3 * i + 2] - p[3 * j + 2];
       lengths[count++] = Math.sqrt(x * x + y * y + z * z);
+    }
+  }
+  if (paths.parent) {
+    const { parents } = pathTreeOf(paths);
+    for (let path = 0; path < parents.length; path++) {
+      const base = offsets[path];
+      const joint = parents[path] < 0 ? null : jointOn(paths, parents[path], paths.attach![path]);
+      // What has lost its base to growth hangs on nothing.
+      if (!joint || base === offsets[path + 1] || paths.u[base] > BEGUN) continue;
+      const ways = [
+        [joint.low, joint.t],
+        [joint.high, 1 - joint.t],
+      ] as const;
+      const length = distance(at(p, joint.low), at(p, joint.high));
+      for (const [point, share] of ways) {
+        if (of[point] === of[base]) continue;
+        ends[2 * count] = of[point];
+        ends[2 * count + 1] = of[base];
+        lengths[count++] = share * length;
+      }
     }
   }
   return { of, first, ends: ends.subarray(0, 2 * count), lengths: lengths.subarray(0, count) };

@@ -18,15 +18,19 @@ export interface NearestPlace {
 const WAITING = new Int32Array(256);
 const GAPS = new Float64Array(256);
 
-/** The place of a mesh that is nearest to a point; null on a mesh without faces. The mesh's tree is made once and kept. */
-export function nearestPlace(mesh: Mesh, point: Vec3): NearestPlace | null {
+/**
+ * The place of a mesh that is nearest to a point. The mesh's tree is made once and kept.
+ * @param most what is further than this is not looked for, metres
+ * @returns null where nothing is as near, and on a mesh without faces
+ */
+export function nearestPlace(mesh: Mesh, point: Vec3, most = Infinity): NearestPlace | null {
   if (mesh.indices.length === 0) return null;
   const tree = treeOf(mesh);
   const { left: children, from, to, order } = tree;
   const { positions, indices } = mesh;
   const [px, py, pz] = point;
-  let best = Infinity;
-  let face = 0;
+  let best = most * most * (1 + 1e-12);
+  let face = -1;
   let position = point;
   let waiting = 1;
   WAITING[0] = 0;
@@ -56,6 +60,7 @@ export function nearestPlace(mesh: Mesh, point: Vec3): NearestPlace | null {
       position = [near[0], near[1], near[2]];
     }
   }
+  if (face < 0) return null;
   return { face, weights: cornerWeights(mesh, face, position), position, distance: Math.sqrt(best) };
 }
 

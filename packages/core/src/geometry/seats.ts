@@ -30,8 +30,6 @@ export const SEATS = {
   life: maybeFloats('copy', 1, { missing: 1 }),
   /** k, frames by which it lags; null where none does. */
   late: maybeFloats('copy'),
-  /** k, frames after which it shows the same again, 0 for never; null where that is said of none. */
-  period: maybeFloats('copy'),
   /** k, which variant: 0 is the growth as it is. */
   variant: integers('copy'),
   /** k, 0..1, for formulas of the item; null where nothing drives them. */
@@ -211,7 +209,7 @@ function sharedMoments(
   const list: SeatMoment[] = [];
   const n = seats.ids.length;
   const group = new Uint32Array(n);
-  const { late: lates, period: periods, drive: drives } = seats;
+  const { late: lates, drive: drives } = seats;
   // Moments by growth, variant and drive, then by lateness.
   const kinds = new Map<number, Map<number, number>>();
   // Neighbours mostly show the same: then nothing is looked up.
@@ -219,7 +217,7 @@ function sharedMoments(
   for (let k = 0; k < n; k++) {
     const growth = seats.growth[k];
     let late = lates ? Math.round(lates[k] * parts) : 0;
-    const period = parts * ((periods && Math.round(periods[k])) || own[growth]);
+    const period = parts * own[growth];
     if (period > 0 && late !== 0) late = ((late % period) + period) % period;
     const step = drives ? Math.round(drives[k] * steps) : 0;
     const kind = (growth * 65536 + seats.variant[k]) * (steps + 1) + step;

@@ -52,6 +52,18 @@ export const MIGRATIONS: Readonly<Record<number, Migration>> = {
     growths: eachObject(document.growths, (growth) => ({ ...growth, group: null, locked: false })),
     groups: [],
   }),
+  // Version 7 begins comments in rules with #: // is two rolls there.
+  6: (document) => ({
+    ...document,
+    growths: eachObject(document.growths, (growth) => ({
+      ...growth,
+      steps: eachObject(growth.steps, (step) =>
+        step.kind === 'rules' && isObject(step.params) && typeof step.params.rules === 'string'
+          ? { ...step, params: { ...step.params, rules: step.params.rules.replaceAll(/\/\/(.*)$/gm, '#$1') } }
+          : step,
+      ),
+    })),
+  }),
 };
 
 const eachObject = (list: unknown, change: (entry: Json) => Json): unknown =>

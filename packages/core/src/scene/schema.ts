@@ -13,7 +13,7 @@ import { VARIATIONS, type VariationKind } from './vary';
 z.config({ jitless: true, ...en() });
 
 export const SCENE_FORMAT = 'uvrex-scene';
-export const SCENE_VERSION = 6;
+export const SCENE_VERSION = 7;
 
 const finite = z.number();
 const within = (low: number, high: number) => finite.check(z.gte(low), z.lte(high));

@@ -1,108 +1,253 @@
-import { boxAround } from '../geometry/box';
 import { filled } from '../geometry/filled';
+import { type Mesh, meshWith } from '../geometry/mesh';
+import { nearestPlace } from '../geometry/nearest';
+import { treeInTime } from '../geometry/meshTree';
 import type { Topology } from '../geometry/topology';
+import { at, cross, dot, scale, sub, unit, type Vec3 } from '../geometry/vec';
 import { PlacesGrid } from './placesGrid';
 
-/** Ways from place to place that lead over no face: those of place i are number `starts[i]` up to `starts[i + 1]`. */
+/** Ways over gaps: from a welded place to a point of a face of another part, or to another place across a rim. */
 export interface Bridges {
+  /** Ways at each place, at either end: those of place i are `ways[starts[i]]` up to `ways[starts[i + 1]]`. */
   starts: Uint32Array;
-  ends: Uint32Array;
-  /** Metres. */
+  ways: Uint32Array;
+  /** b, the place at which each begins. */
+  places: Uint32Array;
+  /** 3b, the corners of the face at which it ends, as welded places; thrice the same place for one that ends there. */
+  corners: Uint32Array;
+  /** 3b, metres from the point where it ends to each of these corners. */
+  spokes: Float64Array;
+  /** 3b, lengths of the sides of that face, from each corner to the next, metres. */
+  sides: Float64Array;
+  /** b, its own length, metres. */
   lengths: Float64Array;
 }
 
 /** So many places are looked at between two breaths. */
-const CHUNK = 1 << 16;
+const CHUNK = 1 << 12;
 /** How many times as far as at first is looked by cells. */
 const WIDEST = 8;
+/** Cosine of the widest angle between the way across a hole and the directions in which its rim looks: 40°, so that the sides of a square
+ * corner are not joined. */
+const ACROSS = Math.cos((40 * Math.PI) / 180);
+
+type Breathe = () => Promise<void>;
 
 /**
- * Ways over gaps: from each place to the nearest one of each other part, and from each that lies at a hole to the nearest one at a
- * hole of its own part that is no neighbour, no longer than `gap`.
- * @param p positions of the welded places
+ * Ways over gaps, no longer than `gap`: from each place to the nearest point of each other part's faces, and from each place at a
+ * rim to the nearest one of its own part that lies before it, across the hole, and looks back.
+ * @param mesh of which the topology is
+ * @param p 3n, positions of the welded places
  */
 export async function bridgesOf(
-  { weld, edges, neighbours }: Topology,
+  mesh: Pick<Mesh, 'positions' | 'indices'>,
+  topology: Topology,
   p: Float64Array<ArrayBuffer>,
   gap: number,
-  breathe: () => Promise<void>,
+  breathe: Breathe,
 ): Promise<Bridges> {
+  const { weld, edges } = topology;
   const count = weld.first.length;
   const parts = partsOf(count, edges.count, edges.ends);
   await breathe();
-  const open = new Uint8Array(count);
-  for (let e = 0; e < edges.count; e++)
-    if (edges.there[e] + edges.back[e] === 1) open[edges.ends[2 * e]] = open[edges.ends[2 * e + 1]] = 1;
-  // Inside a closed part of its own there is nothing to cross to.
-  const others = new Set(parts).size - 1;
-  if (others === 0 && !open.includes(1)) return bothWays(count, [], []);
-  // A grid finds what is nearer than a length, and a way may be as long as the gap. Whoever asks looks near by first.
-  const reach = gap * (1 + 1e-12);
-  const { low, high } = boxAround(p);
-  const near = Math.min(reach, Math.max(1e-9, (2 * Math.hypot(...low.map((x, c) => high[c] - x))) / Math.sqrt(count)));
-  const grid = new PlacesGrid({ positions: p, count }, near);
-  const { found } = grid;
-  const { starts, others: beside } = neighbours;
-  const ways: number[] = [];
-  const lengths: number[] = [];
-  /** The nearest place of each part, and how far away it is. */
-  const nearest = new Map<number, number>();
-  const lengthsTo = new Map<number, number>();
-  let looked = 0;
-  for (let i = 0; i < count; i++) {
-    const wanted = others + open[i];
-    const consider = (j: number): void => {
-      const part = parts[j];
-      if (j === i) return;
-      if (part === parts[i] && !(open[i] && open[j] && !isAmong(beside, starts[i], starts[i + 1], j))) return;
-      const away = between(p, i, j);
-      if (away <= gap && away < (lengthsTo.get(part) ?? Infinity)) {
-        lengthsTo.set(part, away);
-        nearest.set(part, j);
-      }
+  const made = new Gathered();
+  await betweenParts(mesh, topology, parts, p, gap, made, breathe);
+  await acrossRims(topology, parts, p, gap, made, breathe);
+  return made.done(count);
+}
+
+/** Ways as they are found. */
+class Gathered {
+  readonly #places: number[] = [];
+  readonly #corners: number[] = [];
+  readonly #spokes: number[] = [];
+  readonly #sides: number[] = [];
+  readonly #lengths: number[] = [];
+
+  add(
+    place: number,
+    corners: readonly number[],
+    spokes: readonly number[],
+    sides: readonly number[],
+    length: number,
+  ): void {
+    this.#places.push(place);
+    this.#corners.push(...corners);
+    this.#spokes.push(...spokes);
+    this.#sides.push(...sides);
+    this.#lengths.push(length);
+  }
+
+  /** @param count of places */
+  done(count: number): Bridges {
+    const [places, corners] = [Uint32Array.from(this.#places), Uint32Array.from(this.#corners)];
+    const ends = (way: number): Set<number> => new Set([places[way], ...corners.subarray(3 * way, 3 * way + 3)]);
+    const starts = new Uint32Array(count + 1);
+    for (let way = 0; way < places.length; way++) for (const place of ends(way)) starts[place + 1]++;
+    for (let i = 0; i < count; i++) starts[i + 1] += starts[i];
+    const next = starts.slice();
+    const ways = new Uint32Array(starts[count]);
+    for (let way = 0; way < places.length; way++) for (const place of ends(way)) ways[next[place]++] = way;
+    return {
+      ...{ starts, ways, places, corners },
+      spokes: Float64Array.from(this.#spokes),
+      sides: Float64Array.from(this.#sides),
+      lengths: Float64Array.from(this.#lengths),
     };
-    for (let radius = near; wanted > 0; radius *= 2) {
-      nearest.clear();
-      lengthsTo.clear();
+  }
+}
+
+/** A connected part of a mesh: its places, its own faces, and the box round it. */
+interface Part {
+  places: number[];
+  faces: number[];
+  low: number[];
+  high: number[];
+}
+
+async function betweenParts(
+  { positions, indices }: Pick<Mesh, 'positions' | 'indices'>,
+  { corners, faces: faceOf }: Topology,
+  parts: Uint32Array,
+  p: Float64Array,
+  gap: number,
+  made: Gathered,
+  breathe: Breathe,
+): Promise<void> {
+  const all = new Map<number, Part>();
+  for (let i = 0; i < parts.length; i++) {
+    const part = all.get(parts[i]) ?? { places: [], faces: [], low: [1, 1, 1], high: [-1, -1, -1] };
+    if (part.places.length === 0) {
+      all.set(parts[i], part);
+      [part.low, part.high] = [[...at(p, i)], [...at(p, i)]];
+    }
+    part.places.push(i);
+    for (let c = 0; c < 3; c++) {
+      part.low[c] = Math.min(part.low[c], p[3 * i + c]);
+      part.high[c] = Math.max(part.high[c], p[3 * i + c]);
+    }
+  }
+  if (all.size < 2) return;
+  for (let f = 0; f < faceOf.length; f++) all.get(parts[corners[3 * f]])!.faces.push(f);
+  const list = [...all.values()].filter(({ faces }) => faces.length > 0);
+  let looked = 0;
+  for (const to of list) {
+    const own = meshWith({
+      positions,
+      ...{ normals: positions, uvs: new Float32Array((2 * positions.length) / 3) },
+      indices: filled(Uint32Array, 3 * to.faces.length, (k) => indices[3 * faceOf[to.faces[(k / 3) | 0]] + (k % 3)]),
+    });
+    let ready = false;
+    for (const from of list) {
+      if (from === to || boxesApart(from, to) > gap) continue;
+      if (!ready) await treeInTime(own, breathe);
+      ready = true;
+      for (const i of from.places) {
+        if (++looked % CHUNK === 0) await breathe();
+        const place = at(p, i);
+        if (outside(place, to) > gap) continue;
+        const near = nearestPlace(own, place, gap);
+        if (!near) continue;
+        const face = to.faces[near.face];
+        const ends = [0, 1, 2].map((c) => corners[3 * face + c]);
+        made.add(
+          i,
+          ends,
+          ends.map((end) => length(sub(at(p, end), near.position))),
+          ends.map((end, c) => length(sub(at(p, ends[(c + 1) % 3]), at(p, end)))),
+          near.distance,
+        );
+      }
+    }
+  }
+}
+
+const length = (v: Vec3): number => Math.hypot(...v);
+
+/** How far two boxes are apart, metres; 0 where they overlap. */
+const boxesApart = (a: Part, b: Part): number =>
+  Math.hypot(...[0, 1, 2].map((c) => Math.max(0, a.low[c] - b.high[c], b.low[c] - a.high[c])));
+
+const outside = (place: Vec3, { low, high }: Part): number =>
+  Math.hypot(...[0, 1, 2].map((c) => Math.max(0, low[c] - place[c], place[c] - high[c])));
+
+/** Ways across holes of one part, from rim to rim. */
+async function acrossRims(
+  { corners, edges, weld }: Topology,
+  parts: Uint32Array,
+  p: Float64Array<ArrayBuffer>,
+  gap: number,
+  made: Gathered,
+  breathe: Breathe,
+): Promise<void> {
+  const ways = rimDirections(corners, edges, p, weld.first.length);
+  const rims = [...ways.keys()];
+  if (rims.length === 0) return;
+  const places = filled(Float64Array, 3 * rims.length, (k) => p[3 * rims[(k / 3) | 0] + (k % 3)]);
+  const reach = gap * (1 + 1e-12);
+  const near = Math.min(reach, Math.max(1e-9, meanLength(edges.ends, edges.count, p)));
+  const grid = new PlacesGrid({ positions: places, count: rims.length }, near);
+  let looked = 0;
+  for (const i of rims) {
+    const way = ways.get(i)!;
+    const place = at(p, i);
+    let [best, nearest] = [Infinity, -1];
+    const consider = (j: number): void => {
+      if (j === i || parts[j] !== parts[i]) return;
+      const by = sub(at(p, j), place);
+      const away = length(by);
+      if (away > gap || away >= best || !(away > 0)) return;
+      if (dot(by, way) < ACROSS * away || dot(by, ways.get(j)!) > -ACROSS * away) return;
+      [best, nearest] = [away, j];
+    };
+    for (let radius = near; ; radius = Math.min(reach, 2 * radius)) {
       // Cells are of no use where there are more of them than places.
       const all = radius > WIDEST * near;
-      const there = all ? count : grid.gather(p[3 * i], p[3 * i + 1], p[3 * i + 2], radius);
-      for (let n = 0; n < there; n++) consider(all ? n : found[n]);
+      const there = all ? rims.length : grid.gather(...place, radius);
+      for (let n = 0; n < there; n++) consider(rims[all ? n : grid.found[n]]);
       if ((looked += there + 8) > CHUNK) {
         looked = 0;
         await breathe();
       }
-      if (nearest.size >= wanted || radius >= reach || all) break;
+      if (nearest >= 0 || radius >= reach || all) break;
     }
-    for (const j of nearest.values()) {
-      ways.push(i, j);
-      lengths.push(between(p, i, j));
-    }
+    if (nearest >= 0) made.add(i, [nearest, nearest, nearest], [0, 0, 0], [0, 0, 0], best);
   }
-  return bothWays(count, ways, lengths);
 }
 
-function isAmong(others: Uint32Array, first: number, end: number, place: number): boolean {
-  for (let at = first; at < end; at++) if (others[at] === place) return true;
-  return false;
+/** For each place at a rim the direction in which its faces end there: in their plane, away from them. */
+function rimDirections(
+  corners: Uint32Array,
+  edges: Topology['edges'],
+  p: Float64Array,
+  count: number,
+): ReadonlyMap<number, Vec3> {
+  const sums = new Float64Array(3 * count);
+  const rim = new Uint8Array(count);
+  for (let corner = 0; corner < corners.length; corner++) {
+    const edge = edges.of[corner];
+    if (edges.there[edge] + edges.back[edge] !== 1) continue;
+    const first = 3 * Math.floor(corner / 3);
+    const [a, b, c] = [0, 1, 2].map((k) => corners[first + ((corner - first + k) % 3)]);
+    const along = sub(at(p, b), at(p, a));
+    const inwards = sub(at(p, c), at(p, a));
+    const out = cross(along, cross(along, inwards));
+    const size = length(out);
+    if (!(size > 0)) continue;
+    for (const place of [a, b]) {
+      rim[place] = 1;
+      scale(out, 1 / size).forEach((value, k) => (sums[3 * place + k] += value));
+    }
+  }
+  const found = new Map<number, Vec3>();
+  for (let i = 0; i < count; i++) if (rim[i] && length(at(sums, i)) > 1e-6) found.set(i, unit(at(sums, i)));
+  return found;
 }
 
-const between = (p: Float64Array, i: number, j: number): number =>
-  Math.sqrt((p[3 * i] - p[3 * j]) ** 2 + (p[3 * i + 1] - p[3 * j + 1]) ** 2 + (p[3 * i + 2] - p[3 * j + 2]) ** 2);
-
-/** Ways by the places at both of their ends. @param ways both ends of each */
-function bothWays(count: number, ways: readonly number[], lengths: readonly number[]): Bridges {
-  const starts = new Uint32Array(count + 1);
-  for (const place of ways) starts[place + 1]++;
-  for (let i = 0; i < count; i++) starts[i + 1] += starts[i];
-  const next = starts.slice();
-  const made = { starts, ends: new Uint32Array(ways.length), lengths: new Float64Array(ways.length) };
-  for (let w = 0; w < ways.length; w++) {
-    const at = next[ways[w]]++;
-    made.ends[at] = ways[w ^ 1];
-    made.lengths[at] = lengths[w >> 1];
-  }
-  return made;
+function meanLength(ends: Uint32Array, count: number, p: Float64Array): number {
+  let sum = 0;
+  for (let e = 0; e < count; e++) sum += length(sub(at(p, ends[2 * e]), at(p, ends[2 * e + 1])));
+  return count > 0 ? sum / count : 0;
 }
 
 /** The connected part of each place, by the number of one of its places (Tarjan, union by path halving). */

@@ -1,7 +1,7 @@
 import type { Mesh } from '../geometry/mesh';
 import type { SurfacePlaces } from '../geometry/surfacePlaces';
 import { type Topology, topologyInTime } from '../geometry/topology';
-import { bridgesOf } from './bridges';
+import { type Bridges, bridgesOf } from './bridges';
 import { Wave } from './wave';
 
 type Breathe = () => Promise<void>;
@@ -68,7 +68,7 @@ export async function distancesAlong(
   const opposite = oppositeLengths(corners, p);
   await breathe();
   if (gap > 0) await topology.findEdges(breathe);
-  const bridges = gap > 0 ? await bridgesOf(topology, p, gap, breathe) : null;
+  const bridges = gap > 0 ? await bridgesOf(mesh, topology, p, gap, breathe) : null;
   let visited = 0;
   for (let i = wave.next(); i >= 0; i = wave.next()) {
     if (++visited % CHUNK === 0) await breathe();
@@ -99,13 +99,44 @@ export async function distancesAlong(
       }
     }
     if (!bridges) continue;
-    for (let way = bridges.starts[i]; way < bridges.starts[i + 1]; way++) {
-      const j = bridges.ends[way];
-      const reached = own + (bridges.lengths[way] * (slow(i) + slow(j))) / 2;
-      if (reached < d[j] * (1 - HAIR)) wave.lower(j, reached, origin);
-    }
+    for (let at = bridges.starts[i]; at < bridges.starts[i + 1]; at++) cross(bridges, bridges.ways[at], i, wave, slow);
   }
   return d;
+}
+
+/** Takes the front over a way that leads from or to a place which it has just come to. */
+function cross(
+  { places, corners, spokes, sides, lengths }: Bridges,
+  way: number,
+  i: number,
+  wave: Wave,
+  slow: (place: number) => number,
+): void {
+  const { distances: d, origins } = wave;
+  const place = places[way];
+  const ends = [corners[3 * way], corners[3 * way + 1], corners[3 * way + 2]];
+  const pace = (slow(place) + mean(ends.map(slow))) / 2;
+  if (pace === Infinity) return;
+  if (place === i)
+    ends.forEach((end, c) => {
+      const reached = d[i] + pace * (lengths[way] + spokes[3 * way + c]);
+      if (reached < d[end] * (1 - HAIR)) wave.lower(end, reached, origins[i]);
+    });
+  if (!ends.includes(i)) return;
+  // The distance of the point within the face, by the same rule as that of a third corner.
+  let [best, origin] = [Infinity, 0];
+  const consider = (distance: number, of: number): void => {
+    if (distance < best) [best, origin] = [distance, of];
+  };
+  ends.forEach((end, c) => consider(d[end] + pace * spokes[3 * way + c], origins[end]));
+  for (let c = 0; c < 3; c++) {
+    const [a, b] = [ends[c], ends[(c + 1) % 3]];
+    if (a === b || origins[a] !== origins[b] || d[a] === Infinity || d[b] === Infinity) continue;
+    const [e, f] = [spokes[3 * way + c], spokes[3 * way + ((c + 1) % 3)]];
+    consider(through(d[a], d[b], pace * sides[3 * way + c], pace * e, pace * f, origins[a]), origins[a]);
+  }
+  const reached = best + pace * lengths[way];
+  if (reached < d[place] * (1 - HAIR)) wave.lower(place, reached, origin);
 }
 
 /** Positions of the welded places of a mesh. */

@@ -41,14 +41,15 @@ const isSymbol = (char: string): boolean => /[A-Za-z0-9]/.test(char) || SIGNS.in
 /**
  * Reads an axiom and rules in the notation of Prusinkiewicz and Lindenmayer, The Algorithmic Beauty of Plants, 1990, one rule a line:
  * `before < symbol(names) > after : condition -> makes`, with its share of the odds in the arrow where there is one,
- * `A -0.3-> F[+A]A`. `ignore: +-F` lists what is passed over in looking before and after; what follows `//` is a remark.
+ * `A -0.3-> F[+A]A`. `ignore: +-F` lists what is passed over in looking before and after; a line from `#` on is a comment, as `//` is
+ * two rolls.
  * @throws Problem that says the line and column
  */
 export function readRules(axiom: string, rules: string): System {
   const found = new Map<string, Rule[]>();
   let ignored = new Set(TURNS);
   rules.split('\n').forEach((line, i) => {
-    const text = line.replace(/\/\/.*$/, '');
+    const text = line.replace(/#.*$/, '');
     if (text.trim() === '') return;
     const ignore = /^\s*ignore\s*:(.*)$/.exec(text);
     if (ignore) {

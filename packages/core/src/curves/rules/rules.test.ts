@@ -235,3 +235,23 @@ test('marks have their share in the order in which they are drawn, from 0 to 1; 
   expect(await shares('FLFLFL')).toEqual([0, 0.5, 1]);
   expect(await shares('FL')).toEqual([0]);
 });
+
+// Prusinkiewicz and Lindenmayer, The Algorithmic Beauty of Plants, 1990, figure 1.19: the three-dimensional curve of Hilbert.
+test('// is two rolls: the published curve of Hilbert in space fills all places of its cube, each once', async () => {
+  const rules = [
+    'A -> B-F+CFC+F-D&F^D-F+&&CFC+F+B// # the first of four',
+    'B -> A&F^CFB^F^D^^-F-D^|F^B|FC^F^A//',
+    'C -> |D^|F^B-F+C^F^A&&FA&F^C+F+B^F^D//',
+    'D -> |CFB-F+B|FA&F^A&&FB-F+B|FC//',
+  ].join('\n');
+  for (const order of [1, 2, 3]) {
+    const { paths } = draw(await grow('A', rules, order), order, { angle: Math.PI / 2 });
+    const { positions } = paths!;
+    const places = Array.from({ length: positions.length / 3 }, (_, i) => at(positions, i).map(Math.round));
+    expect(new Set(places.map(String)).size).toBe(8 ** order);
+    for (const axis of [0, 1, 2]) {
+      const side = places.map((place) => place[axis]);
+      expect(Math.max(...side) - Math.min(...side)).toBe(2 ** order - 1);
+    }
+  }
+});

@@ -71,9 +71,15 @@ export const offset = defineStep({
       seats.ids,
       (_, k) => (seats.late?.[k] ?? 0) + (runs ? lag(k) : Math.round(lag(k))),
     );
-    const frames = Math.max(1, Math.round(p.repeat * context.fps));
-    const period = p.repeat > 0 ? new Float32Array(late.length).fill(frames) : seats.period;
-    return { ...form, seats: { ...seats, late, period } };
+    if (p.repeat <= 0) return { ...form, seats: { ...seats, late } };
+    // Each copy begins again at the first frame: what it shows comes round, not only by how much it is late.
+    const round = Math.max(1, Math.round(p.repeat * context.fps));
+    const since = context.sceneFrame - context.range[0];
+    const again = mapped(Float32Array, late, (frames) => {
+      const shown = (since - frames) % round;
+      return since - (shown < 0 ? shown + round : shown);
+    });
+    return { ...form, seats: { ...seats, late: again } };
   },
 });
 

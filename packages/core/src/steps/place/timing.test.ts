@@ -92,8 +92,13 @@ describe('time offsets', () => {
 
   test('repeated, an item without keys past its end begins again', async () => {
     const scene = balls([line(), along(), newStep('offset', { by: 'number', time: 0.25, repeat: 1 })], rising);
-    const shown = await radii(scene, 60);
-    shown.forEach((radius, k) => expect(radius).toBeCloseTo(radiusAt(60 - ((6 * k) % 24)), 5));
+    for (const frame of [1, 20, 49, 60, 143]) {
+      const shown = await radii(scene, frame);
+      shown.forEach((radius, k) => {
+        const since = (((frame - 1 - 6 * k) % 24) + 24) % 24;
+        expect(radius).toBeCloseTo(radiusAt(1 + since), 5);
+      });
+    }
   });
 
   test('with cycles, the frame past the end is the first one, at any offset', async () => {
@@ -125,8 +130,7 @@ describe('moments', () => {
     const seats = list.done();
     seats.drive = Float32Array.from(seats.ids, (_, k) => k / 999);
     seats.late = Float32Array.from(seats.ids, (_, k) => k);
-    seats.period = new Float32Array(seats.ids.length).fill(4);
-    const { list: moments, group } = momentsOf(seats);
+    const { list: moments, group } = momentsOf(seats, () => 4);
     expect(moments.length).toBeLessThanOrEqual(4 * (COARSE + 1));
     group.forEach((moment, k) => {
       expect(Math.abs(moments[moment].drive - k / 999)).toBeLessThanOrEqual(0.5 / COARSE + 1e-6);

@@ -2,7 +2,8 @@ import { movedPaths, withFrames } from '../../curves/pathFrames';
 import { random } from '../../fields/random';
 import { joined } from '../../geometry/joined';
 import { NO_PARENT, PATHS, type Paths, pathCount, pointCount, uncut } from '../../geometry/paths';
-import { add, at, cross, scale, sub, type Vec3 } from '../../geometry/vec';
+import { jointOn, pathTreeOf } from '../../geometry/tree';
+import { add, at, cross, partWay, scale, sub, type Vec3 } from '../../geometry/vec';
 import type { StepContext } from '../declare';
 import type { StrandsParams } from './strands';
 
@@ -24,17 +25,22 @@ export async function stranded(single: Paths, p: StrandsParams, context: StepCon
     named: { ...points.named, ...each.named },
   };
   const positions = new Float32Array(paths.positions.length);
+  const { parents, order } = pathTreeOf(old);
+  const roots = rootsOf(parents, order);
   for (let k = 0; k < p.count; k++) {
     await context.breathe();
     const size = 1 - p.vary * random(context.seed, k, 0);
-    for (let path = 0; path < m; path++) {
+    // A strand of a tree is the whole tree: branches come after what they grow from, and stay on it.
+    for (const path of order) {
       const to = m * k + path;
       const [a, b] = [old.offsets[path], old.offsets[path + 1]];
       paths.offsets[to + 1] = n * k + b;
       // Numbered so that more strands change no other strand's number.
       paths.ids[to] = old.ids[path] + k * m;
       if (paths.parent && paths.parent[to] !== NO_PARENT) paths.parent[to] += k * m;
-      const place = placing(p, k, size, context.seed, at(old.positions, a));
+      const base = at(old.positions, old.offsets[roots[path]]);
+      const place =
+        besideParent(p, old, positions, parents[path], path, n * k) ?? placing(p, k, size, context.seed, base);
       for (let i = a; i < b; i++) {
         positions.set(place(at(old.positions, i), at(old.tangents, i), at(old.normals, i)), 3 * (n * k + i));
         // A strand that is smaller is thinner too.
@@ -43,6 +49,37 @@ export async function stranded(single: Paths, p: StrandsParams, context: StepCon
     }
   }
   return movedPaths(paths, positions, () => context.breathe());
+}
+
+/** The root of the tree that each path is of. */
+function rootsOf(parents: Int32Array, order: Uint32Array): Uint32Array {
+  const roots = new Uint32Array(parents.length);
+  for (const path of order) roots[path] = parents[path] < 0 ? path : roots[parents[path]];
+  return roots;
+}
+
+/**
+ * How a branch of a ring or of parallels is put: moved as the place that it holds on to has been.
+ * @param first of the points of this strand among those that have been put
+ * @returns null for a path that grows from nothing, and for strands whose trees are put as wholes anyway
+ */
+function besideParent(
+  { as }: StrandsParams,
+  old: Paths,
+  put: Float32Array,
+  parent: number,
+  path: number,
+  first: number,
+): Placing | null {
+  if (parent < 0 || (as !== 'ring' && as !== 'parallel')) return null;
+  const joint = jointOn(old, parent, old.attach![path]);
+  if (!joint) return null;
+  const { low, high, t } = joint;
+  const by = sub(
+    partWay(at(put, first + low), at(put, first + high), t),
+    partWay(at(old.positions, low), at(old.positions, high), t),
+  );
+  return (point) => add(point, by);
 }
 
 type Placing = (point: Vec3, tangent: Vec3, normal: Vec3) => Vec3;

@@ -17,7 +17,7 @@ const params = {
   rules: {
     type: 'text',
     label: 'Rules',
-    help: 'What becomes of symbols in each generation, one rule a line: A -> F[+A][-A]. Parameters: A(x) : x > 1 -> F(x)A(x / 2). Odds: A -0.3-> FA. What stands before and after: B < A > C -> FA.',
+    help: 'What becomes of symbols in each generation, one rule a line: A -> F[+A][-A]. Parameters: A(x) : x > 1 -> F(x)A(x / 2). Odds: A -0.3-> FA. What stands before and after: B < A > C -> FA. What follows # is a comment.',
     default: 'A -> F[+A]F[-A]\\A',
     most: 4000,
     rows: 'Rule',
