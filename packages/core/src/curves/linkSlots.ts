@@ -25,12 +25,17 @@ const GOLDEN = (Math.sqrt(5) - 1) / 2;
  * distance from a place to a link is in closed form, as it is one to a circle or to a straight; along the bow the nearest
  * place is found by golden sections.
  */
-function linkDistance(a: LinkPlace, b: LinkPlace, { bow, half }: LinkShape): number {
-  const centre = add(a.position, scale(a.along, half));
+function linkDistance(
+  a: LinkPlace,
+  b: LinkPlace,
+  { bow: swung, half: long }: LinkShape,
+  { bow, half }: LinkShape,
+): number {
+  const centre = add(a.position, scale(a.along, long));
   const other = sub(b.position, scale(b.along, half));
   const square = cross(b.along, b.across);
   const at = (angle: number): number => {
-    const [c, s] = [bow * Math.cos(angle), bow * Math.sin(angle)];
+    const [c, s] = [swung * Math.cos(angle), swung * Math.sin(angle)];
     const x = centre[0] + c * a.across[0] + s * a.along[0] - other[0];
     const y = centre[1] + c * a.across[1] + s * a.along[1] - other[1];
     const z = centre[2] + c * a.across[2] + s * a.along[2] - other[2];
@@ -61,18 +66,24 @@ function linkDistance(a: LinkPlace, b: LinkPlace, { bow, half }: LinkShape): num
 }
 
 /** By how much of its wire a link may hang loose: what nobody sees, and what keeps it from cutting by rounding. */
-const LOOSE = 0.0005;
+const LOOSE = 0.0008;
 
-/** Links of one kind along a path of any course, hung in each other. */
-export interface Links {
+/** A link of some size. */
+export interface LinkSize {
   shape: LinkShape;
-  /** Inner length of a link, metres. */
+  /** Inner length, metres. */
   pitch: number;
+}
+
+/** Links along a path of any course, hung in each other; of one size or of several. */
+export interface Links {
+  /** The k-th link where its middle is at an arc length: a size may go with the place. */
+  link: (k: number, s: number) => LinkSize;
   /** By how much each is laid further from the one before than where they touch. */
   gap: number;
-  /** After how many links their turns, or what each is turned more than the one before, are the same again. */
+  /** After how many links their kinds, and their turns or what each is turned more than the one before, are the same again. */
   period: number;
-  /** How the k-th link lies where its middle is at an arc length. */
+  /** The path where the k-th link has its middle: its direction there, and the link's way across as it is turned. */
   on: (k: number, s: number) => LinkPlace;
 }
 
@@ -82,12 +93,24 @@ export type Breathe = () => void | Promise<void>;
 /** Links laid between two breaths: some milliseconds. */
 const CHUNK = 128;
 
+/** Bounds on the arc length that a link spans, against its inner length: it spans 1.25 in a bend of half of that. */
+const LEAST_SPAN = 0.7;
+const MOST_SPAN = 1.25;
+
+/** How often the size of the next link is looked up where it goes with its place. */
+const SIZINGS = 4;
+
+/** Tangents of the path are followed beyond its ends by this, against the inner length. */
+const STEP = 1e-4;
+
 /**
- * Lays links by contact: each as far from its neighbour as their wires let it, round bends as on straights, so that rigid
- * links touch and never cut.
+ * Lays rigid links as a chain of hinges. Where two of them hang in each other, each swings about the middle of the other's end wire;
+ * the middles of both wires lie one thickness apart on the common perpendicular of the wires, half of it on either side of the
+ * joint, which is on the path. So a link spans the path from joint to joint, and touches its neighbours without cutting them in
+ * any bend that leaves room for it. Where a link is, is a function of its own place on the path alone: growth moves none.
  */
 export class LinkTrain {
-  /** How far apart neighbours touch on a straight, by the turns they have; null where they do not hang in each other. */
+  /** See `#overlap`: by the turns that neighbours have. */
   readonly #straight = new Map<number, number | null>();
 
   constructor(
@@ -97,15 +120,34 @@ export class LinkTrain {
 
   /** Arc length of the neighbour of link k, which lies at s: the next one, or the one before. */
   beside(k: number, s: number, way: 1 | -1): number {
-    const { shape, pitch, gap, on } = this.links;
-    const here = on(k, s);
-    const straight = this.#onStraight(way > 0 ? k : k - 1);
-    if (straight === null) return s + way * (pitch + gap);
-    const room = (apart: number): number => {
-      const there = on(k + way, s + way * apart);
-      return way > 0 ? roomOf(here, there, shape) : roomOf(there, here, shape);
-    };
-    return s + way * (taut(room, straight, 1e-7 * pitch) + gap);
+    const { gap, link } = this.links;
+    const own = link(k, s);
+    const next = k + way;
+    if (this.#overlap(way > 0 ? k : k - 1) === null)
+      return s + way * ((own.pitch + link(next, s + way * own.pitch).pitch) / 2 + gap);
+    const joint = s + way * this.#reach(k, s);
+    // Where sizes go with the place the next one's is known when its place is.
+    let there = joint + (way * own.pitch) / 2;
+    for (let round = 0; round < SIZINGS; round++) {
+      const size = link(next, there);
+      const span = (apart: number): number =>
+        way > 0 ? this.#span(next, joint, joint + apart, size) : this.#span(next, joint - apart, joint, size);
+      const before = there;
+      there = joint + (way * this.#solved(span, size)) / 2;
+      if (Math.abs(there - before) < 1e-9 * size.pitch || link(next, there).pitch === size.pitch) break;
+    }
+    return there;
+  }
+
+  /** How link k lies when its middle is at an arc length: from joint to joint; null where it hangs in none. */
+  pose(k: number, s: number): LinkPlace | null {
+    if (this.#overlap(k) === null || this.#overlap(k - 1) === null) return null;
+    const half = this.#reach(k, s);
+    const size = this.links.link(k, s);
+    const [near, far] = [this.#wireBehind(k, s - half, size), this.#wireAhead(k, s + half, size)];
+    const along = unit(sub(far, near));
+    const { across } = this.links.on(k, s);
+    return { position: scale(add(near, far), 0.5), along, across: square(across, along) };
   }
 
   /**
@@ -130,7 +172,7 @@ export class LinkTrain {
     let at = await this.laid(k, s, count);
     for (let round = 0; round < 6 && count > 1; round++) {
       const over = at[count - 1] - last;
-      if (Math.abs(over) < 1e-7 * this.links.pitch) break;
+      if (Math.abs(over) < 1e-7 * this.links.link(k, s).pitch) break;
       loose += over / (count - 1);
       at = await this.laid(k, s, count, 1, loose);
     }
@@ -139,34 +181,128 @@ export class LinkTrain {
     return { at, loose };
   }
 
-  #onStraight(k: number): number | null {
-    const { shape, pitch, period, on } = this.links;
+  /** Half the arc length that link k spans when its middle is at s. */
+  #reach(k: number, s: number): number {
+    const size = this.links.link(k, s);
+    return this.#solved((apart) => this.#span(k, s - apart / 2, s + apart / 2, size), size) / 2;
+  }
+
+  /** From the middle of one end wire of a link to that of the other, when its joints are at two arc lengths. */
+  #span(k: number, from: number, to: number, size: LinkSize): number {
+    const way = sub(this.#wireAhead(k, to, size), this.#wireBehind(k, from, size));
+    return Math.sqrt(dot(way, way));
+  }
+
+  /**
+   * The arc length from joint to joint at which a link spans what it is long, by regula falsi. Where the path turns back on itself
+   * within a link none does: it takes the most or the least that it may.
+   */
+  #solved(span: (apart: number) => number, { pitch, shape }: LinkSize): number {
+    const over = (apart: number): number => span(apart) - pitch - shape.wire;
+    let [low, high] = [LEAST_SPAN * pitch, MOST_SPAN * pitch];
+    // On most paths it is near what it is on a straight.
+    const near = over(pitch);
+    if (Math.abs(near) < 1e-9 * pitch) return pitch;
+    let [atLow, atHigh] = near < 0 ? [near, over(high)] : [over(low), near];
+    if (near < 0) low = pitch;
+    else high = pitch;
+    if (atHigh <= 0) return high;
+    if (atLow >= 0) return low;
+    let side = 0;
+    for (let round = 0; round < 60; round++) {
+      const x = (low * atHigh - high * atLow) / (atHigh - atLow);
+      const here = over(x);
+      if (Math.abs(here) < 1e-9 * pitch || high - low < 1e-12 * pitch) return x;
+      if (here < 0) {
+        [low, atLow] = [x, here];
+        if (side === 1) atHigh /= 2;
+        side = 1;
+      } else {
+        [high, atHigh] = [x, here];
+        if (side === -1) atLow /= 2;
+        side = -1;
+      }
+    }
+    return low;
+  }
+
+  /** The middle of the wire with which link k hangs in the next one, when their joint is at an arc length. */
+  #wireAhead(k: number, joint: number, { shape }: LinkSize): Vec3 {
+    const { position, normal, overlap } = this.#joint(k, joint);
+    return add(position, scale(normal, (shape.wire + overlap) / 2));
+  }
+
+  /** The middle of the wire with which link k hangs in the one before. */
+  #wireBehind(k: number, joint: number, { shape }: LinkSize): Vec3 {
+    const { position, normal, overlap } = this.#joint(k - 1, joint);
+    return sub(position, scale(normal, (shape.wire + overlap) / 2));
+  }
+
+  /**
+   * The joint of link k and the next one: its place on the path, the common perpendicular of both wires, and by how much they are
+   * nearer to each other than their thickness and the gap say. By the directions that links have which begin there, so that it is the same for both.
+   */
+  #joint(k: number, s: number): { position: Vec3; normal: Vec3; overlap: number } {
+    const { link, on, gap } = this.links;
+    const here = on(k, s);
+    const [own, next] = [link(k, s).pitch, link(k + 1, s).pitch];
+    const chord = (way: 1 | -1, pitch: number): Vec3 => {
+      const place = (arc: number): Vec3 => sub(on(k, s + way * arc).position, here.position);
+      const first = place(pitch);
+      const length = Math.sqrt(dot(first, first));
+      // Beyond an end of the path it goes on straight.
+      if (length < STEP * pitch) return here.along;
+      const arc = length > 0.5 * pitch ? (pitch * pitch) / length : pitch;
+      return scale(unit(place(arc), here.along), way);
+    };
+    const [before, after] = [chord(-1, own), chord(1, next)];
+    const one = square(on(k, s - own / 2).across, before);
+    const two = square(on(k + 1, s + next / 2).across, after);
+    const crossed = cross(one, two);
+    const size = Math.sqrt(dot(crossed, crossed));
+    const toward = dot(crossed, here.along) < 0 ? -1 : 1;
+    const normal = size > 1e-3 ? scale(crossed, toward / size) : here.along;
+    return { position: here.position, normal, overlap: (this.#overlap(k) ?? 0) * (own + next) - gap };
+  }
+
+  /**
+   * By how much link k and the next one are nearer on a straight than their pitches say, against the sum of these: how loose they
+   * hang, and what a slanting wire takes away. Null where they do not hang in each other.
+   */
+  #overlap(k: number): number | null {
+    const { period, link, on } = this.links;
     const turn = ((k % period) + period) % period;
-    let apart = this.#straight.get(turn);
-    if (apart === undefined) {
+    let found = this.#straight.get(turn);
+    if (found === undefined) {
+      const [own, next] = [link(turn, 0), link(turn + 1, 0)];
+      const pitch = (own.pitch + next.pitch) / 2;
       // Only how two neighbours are turned against each other counts there.
-      const [one, two] = [k, k + 1].map((number) => on(number, 0).across);
+      const [one, two] = [turn, turn + 1].map((number) => on(number, 0).across);
       const lying = (across: Vec3, y: number): LinkPlace => ({ position: [0, y, 0], along: [0, 1, 0], across });
-      const [u, v] = [on(k, 0).along, unit(one)];
+      const [u, v] = [on(turn, 0).along, unit(one)];
       const w = cross(v, u);
       const [a, b] = [lying([1, 0, 0], 0), [dot(two, v), 0, dot(two, w)] as const];
-      const room = (y: number): number => roomOf(a, lying([...b], y), shape);
-      apart = room(LEAST * pitch) < 0 || room(MOST * pitch) > 0 ? null : taut(room, pitch, 1e-9 * pitch);
-      this.#straight.set(turn, apart);
+      const room = (y: number): number => roomOf(a, lying([...b], y), own.shape, next.shape);
+      const hangs = room(LEAST * pitch) >= 0 && room(MOST * pitch) <= 0;
+      found = hangs ? (pitch - taut(room, pitch, 1e-9 * pitch)) / (2 * pitch) : null;
+      this.#straight.set(turn, found);
     }
-    return apart;
+    return found;
   }
 }
 
-const roomOf = (one: LinkPlace, next: LinkPlace, shape: LinkShape): number =>
-  linkDistance(one, next, shape) - shape.wire * (1 + LOOSE);
+/** A vector without its part along a unit vector, of length 1. */
+const square = (v: Vec3, along: Vec3): Vec3 => unit(sub(v, scale(along, dot(v, along))), v);
 
-/** Bounds on how near and far links hang, against where they do on a straight: tighter bends leave them no room anyway. */
+const roomOf = (one: LinkPlace, next: LinkPlace, own: LinkShape, other: LinkShape): number =>
+  linkDistance(one, next, own, other) - ((own.wire + other.wire) / 2) * (1 + LOOSE);
+
+/** Bounds on how near and far links hang on a straight, against their inner length. */
 const LEAST = 0.94;
 const MOST = 1.03;
 
 /**
- * How far apart two links are pulled taut: where pulling on would press the wires together. Regula falsi, in the Illinois
+ * How far apart two links on a straight are pulled taut: where pulling on would press the wires together. Regula falsi, in the Illinois
  * manner (Dowell, Jarratt, BIT 11, 1971).
  * @param room between the wires, or below 0 by how much they would cut, at a distance along the path
  * @param straight where it is on a straight

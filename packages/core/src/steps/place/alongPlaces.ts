@@ -13,7 +13,7 @@ import { Problem } from '../../problem';
 import { easeAt } from '../../time/easing';
 import type { StepContext } from '../declare';
 import type { AlongParams } from './along';
-import { courseOf, hanging } from './hanging';
+import { courseOf, hanging, type LinkSizes } from './hanging';
 import type { Items, ItemShape } from './items';
 import { type Endless, endlessMotion, leastCommon, type Placing, type Spots, spotsOf } from './spots';
 import { modulo, type TurnPattern, turnPattern } from './turnPattern';
@@ -89,7 +89,7 @@ export async function seatsAlong(
     seats.room(spots.count * p.whorl);
     for (let first = 0; first < spots.count; first += CHUNK) {
       if (first > 0) await context.breathe();
-      seat(laying, line, slots.size, spots, [first, Math.min(spots.count, first + CHUNK)], seats);
+      seat(laying, line, slots, spots, [first, Math.min(spots.count, first + CHUNK)], seats);
     }
   }
   const made = seats.done();
@@ -106,6 +106,11 @@ function inherited(paths: FramedPaths, { path, from, to, way }: Stands): Named {
 
 const onlyOf = (domain: Domain, named: Named): Named =>
   Object.fromEntries(Object.entries(named).filter(([, attribute]) => attribute.domain === domain));
+
+/** By how much of their length links may be apart before that is told. */
+const TORN = 1e-4;
+
+const millimetres = (metres: number): string => `${(1000 * metres).toPrecision(2)} mm`;
 
 /** Places between two breaths: some milliseconds. */
 const CHUNK = 16384;
@@ -159,7 +164,8 @@ function slotLayer(
   // Links of one kind hang in each other; where several kinds follow each other, by the thinnest.
   const [thinnest] = [...fits].sort((a, b) => a.hang.wire - b.hang.wire);
   const hang = { ...thinnest.hang, wire: thinnest.hang.wire * p.size, room: thinnest.hang.room * p.size };
-  const hung = p.by === 'item' && even && hang.wire > 0 && p.facing === 'path' && p.laid !== 'rest';
+  const links = fits.every((fit) => fit.hang.wire > 0);
+  const hung = p.by === 'item' && links && p.facing === 'path' && p.laid !== 'rest';
   const rule = {
     pitch: p.by === 'item' && even && p.follows === 'whole' ? pitch - (1 - sizes[0]) * longest * p.size : pitch,
     count: p.by === 'count' ? p.count : null,
@@ -180,10 +186,32 @@ function slotLayer(
     };
     const slots = slotsAlong(rest, loop, { ...rule, each: p.by === 'item' && !even ? each : undefined });
     if (hung) {
-      const [{ length, hang: own, across }] = fits;
-      const size = p.size * sizes[0];
-      const links = { wire: own.wire * size, wide: own.wide * size, length: length * size, across, gap: p.gap };
-      return hanging(courseOf(paths, path), slots.at, links, turns, rule, !now, () => context.breathe());
+      // Kinds that are dealt out by chance do not come round.
+      const kinds = !even && items.length === 1 && fits.length > 1 ? slots.at.length + 1 : items.length;
+      const sizesOf = (k: number, s: number): LinkSizes => {
+        const {
+          length,
+          hang: own,
+          across,
+        } = fits[even ? 0 : items.at(k < 0 ? modulo(k, kinds) : k, hash(seed, id, k))];
+        const size = p.size * (shaped && whole > 0 ? readTable(sizes, Math.min(1, Math.max(0, s / whole))) : sizes[0]);
+        return { wire: own.wire * size, wide: own.wide * size, length: length * size, across };
+      };
+      const name = JSON.stringify([
+        fits.map(({ length, hang: own, across }) => [length, own, across]),
+        even ? 0 : [p.mix, p.pattern, p.odds, seed, id],
+        shaped ? [p.profile, whole] : sizes[0],
+        p.size,
+      ]);
+      const links = { sizes: sizesOf, name, pattern: kinds, gap: p.gap };
+      const course = courseOf(paths, path);
+      const hung = await hanging(course, slots.at, links, turns, rule, !now, () => context.breathe());
+      if (hung.loose < -TORN * longest * p.size)
+        context.tell(
+          `The path is too long for its links: they are torn apart by ${millimetres(-hung.loose)} at each joint.`,
+          'Lay them out by the length now, or on a path that keeps its length.',
+        );
+      return hung;
     }
     // Laid out at rest, places go along with what bends or stretches the path.
     if (rest !== whole) for (let k = 0; k < slots.at.length; k++) slots.at[k] = (slots.at[k] * whole) / rest;
@@ -212,8 +240,8 @@ const way = new Float64Array(4);
 /** Puts down the seats of some places of a path. */
 function seat(
   { p, items, fits, tails, turns, sizes, goal, motion, seed, count, stands }: Laying,
-  { paths, path, id, a, b, closed, loop, whole, visible, arcs }: Line,
-  factor: number,
+  { paths, path, id, a, b, closed, loop, whole, visible, arcs, from }: Line,
+  { size: factor, hanging: hung }: Placing['slots'],
   spots: Spots,
   [begin, end]: readonly [number, number],
   list: SeatList,
@@ -287,9 +315,15 @@ function seat(
       ny = normals[p0 + 1];
       nz = normals[p0 + 2];
     }
-    const x = positions[p0] + (positions[q0] - positions[p0]) * t;
-    const y = positions[p0 + 1] + (positions[q0 + 1] - positions[p0 + 1]) * t;
-    const z = positions[p0 + 2] + (positions[q0 + 2] - positions[p0 + 2]) * t;
+    let x = positions[p0] + (positions[q0] - positions[p0]) * t;
+    let y = positions[p0 + 1] + (positions[q0 + 1] - positions[p0 + 1]) * t;
+    let z = positions[p0 + 2] + (positions[q0 + 2] - positions[p0 + 2]) * t;
+    const pose = hung?.pose(spotNumber[spot], s + from, spin);
+    if (pose) {
+      [x, y, z] = pose.position;
+      [tx, ty, tz] = pose.along;
+      [nx, ny, nz] = hung!.normal(pose, dealt.at(spotNumber[spot]) + spin, spotNumber[spot], s + from);
+    }
     const passed = age ? age[i] + (age[j] - age[i]) * t : Infinity;
 
     const rest = spotRest[spot];

@@ -1,11 +1,12 @@
 import { arcLengths, totalLength } from '../../curves/arclength';
-import { type Breathe, type LinkPlace, type LinkShape, LinkTrain } from '../../curves/linkSlots';
+import { type Breathe, type LinkPlace, type LinkShape, type LinkSize, LinkTrain } from '../../curves/linkSlots';
 import { withFrames } from '../../curves/pathFrames';
 import { type Sample, sampled } from '../../curves/sampling';
 import type { SlotRule, Slots } from '../../curves/slots';
 import type { FramedPaths, Paths } from '../../geometry/paths';
 import { about, turnedBy } from '../../geometry/turns';
-import { add, cross, scale, type Vec3 } from '../../geometry/vec';
+import { add, cross, scale, sub, type Vec3 } from '../../geometry/vec';
+import { leastCommon } from './spots';
 import { modulo, type TurnPattern } from './turnPattern';
 
 /** The course of a path: of the whole, or where that is not known, of what is there of it. */
@@ -48,6 +49,16 @@ export interface LinkSizes {
   length: number;
   /** The way across the item once its forward axis is Y. */
   across: Vec3;
+}
+
+/** The links of a path. */
+export interface Hung {
+  /** The k-th one where its middle is at an arc length of the whole path. */
+  sizes: (k: number, s: number) => LinkSizes;
+  /** What their sizes hang on, in words: the same words mean the same sizes. */
+  name: string;
+  /** After how many their kinds are the same again. */
+  pattern: number;
   gap: number;
 }
 
@@ -59,6 +70,10 @@ export interface Hanging {
   round: (k: number, s: number) => Promise<Float64Array>;
   /** After how many links their turns are the same again. */
   period: number;
+  /** How a link lies at an arc length of the whole path; null where it hangs in none. @param spin by what all of them are turned besides, radians */
+  pose: (k: number, s: number, spin: number) => LinkPlace | null;
+  /** The frame of a path along a link, whose turn brings the item's way across to that of the link. @param angle radians */
+  normal: (pose: LinkPlace, angle: number, k: number, s: number) => Vec3;
 }
 
 /** Where links hang on whole paths: the same at every moment at which more or less of a path is there. */
@@ -72,21 +87,23 @@ const hung = new WeakMap<Paths, Map<string, Slots & { loose: number }>>();
 export async function hanging(
   course: Course,
   laid: Float64Array,
-  sizes: LinkSizes,
+  { sizes, name, pattern: kinds, gap }: Hung,
   turns: TurnPattern,
   rule: SlotRule,
   lasts: boolean,
   breathe: Breathe,
-): Promise<Slots & { hanging: Hanging }> {
-  const period = turns.length;
+): Promise<Slots & { hanging: Hanging; loose: number }> {
+  const period = leastCommon(turns.length, kinds);
   const { closed, length } = course;
   /** Links of a size. @param ring how many there are until it is the first one again, 0 for never */
-  const train = (size: number, ring = 0): LinkTrain => {
-    const shape = shapeOf(sizes, size);
+  const train = (size: number, ring = 0, spin = 0): LinkTrain => {
     const on = (k: number, s: number): LinkPlace =>
-      placeOf(course.on(s), turns.at(ring > 0 ? modulo(k, ring) : k), sizes.across);
-    const pitch = sizes.length * size;
-    return new LinkTrain({ shape, pitch, gap: sizes.gap, period, on }, breathe);
+      placeOf(onwards(course, s), turns.at(ring > 0 ? modulo(k, ring) : k) + spin, sizes(k, s).across);
+    const link = (k: number, s: number): LinkSize => {
+      const own = sizes(ring > 0 ? modulo(k, ring) : k, s);
+      return { shape: shapeOf(own, size), pitch: own.length * size };
+    };
+    return new LinkTrain({ link, gap, period, on }, breathe);
   };
   const find = async (): Promise<Slots & { loose: number }> => {
     const given = { at: laid, size: 1, loose: 0 };
@@ -138,7 +155,7 @@ export async function hanging(
       const n = laid.length;
       const [first, apart] = ends(from, room, n);
       const spaces = closed ? n + 1 : n;
-      let size = room / (n * (sizes.length + sizes.gap));
+      let size = room / (n * (sizes(0, first).length + gap));
       if (spaces > 1)
         for (let round = 0; round < 8; round++) {
           const at = await train(size, closed ? n : 0).laid(0, first, spaces);
@@ -158,7 +175,7 @@ export async function hanging(
 
   const angles = Array.from({ length: Math.min(laid.length, 2 + turns.length) }, (_, k) => turns.at(k));
   const { start, end, rest, pattern } = rule;
-  const measures = [sizes.wire, sizes.wide, sizes.length, sizes.gap, ...sizes.across, start, end, pattern];
+  const measures = [name, gap, start, end, pattern];
   const key = [course.path, laid.length, laid[0], rest, lasts, ...measures, ...angles].join();
   const here = hung.get(course.source) ?? new Map<string, Slots & { loose: number }>();
   hung.set(course.source, here);
@@ -167,15 +184,35 @@ export async function hanging(
   if (here.size >= 64) here.clear();
   here.set(key, found);
   const { at, size, loose } = found;
+  const ring = closed ? at.length : 0;
+  const trains = new Map<number, LinkTrain>();
+  const trainOf = (spin: number): LinkTrain => {
+    let own = trains.get(spin);
+    if (!own) trains.set(spin, (own = train(size, ring, spin)));
+    return own;
+  };
   return {
     at,
     size,
+    loose,
     hanging: {
       period,
+      pose: (k, s, spin) => trainOf(spin).pose(k, s),
+      normal: ({ along, across }, angle, k, s) => {
+        const [x, , z] = turnedBy(about([0, 1, 0], angle), sizes(k, s).across);
+        return sub(scale(across, x), scale(cross(across, along), z));
+      },
       from: (k, s, count, way) => train(size).laid(k, s, count, way, loose),
       round: async (k, s) => (await train(size, at.length).laidTo(k, s, at.length + 1, s + length)).at,
     },
   };
+}
+
+/** A course at any arc length: beyond its ends it goes on straight, as the last link reaches past them. */
+function onwards({ on, known: [first, last], closed }: Course, s: number): Sample {
+  const sample = on(s);
+  if (closed || (s >= first && s <= last)) return sample;
+  return { ...sample, position: add(sample.position, scale(sample.tangent, s < first ? s - first : s - last)) };
 }
 
 const shapeOf = (sizes: LinkSizes, size: number): LinkShape => {

@@ -1,10 +1,11 @@
-import { clashesOf } from '../../checks/fit';
+import { clashesOf, fitOf } from '../../checks/fit';
 import type { Copies } from '../../geometry/form';
 import { turnedBy } from '../../geometry/turns';
 import { add, at, distance, dot, norm, scale, sub, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
-import type { Step } from '../../scene/schema';
-import { grows, placed, turnOf } from '../../../test/placing';
+import type { ParamValue, Step } from '../../scene/schema';
+import { sceneOf, testEvaluator } from '../../testing';
+import { grows, item, placed, turnOf } from '../../../test/placing';
 
 const WIRE = 0.05;
 const PITCH = 0.2;
@@ -79,6 +80,11 @@ describe('links that hang in each other', () => {
     ['a bend of 12 links', arc(12)],
     ['a bend of 5 links', arc(5)],
     ['a bend of 3 links', arc(3)],
+    ['a bend of 1.9 links', arc(1.9)],
+    [
+      'winds of 1.2 links',
+      newStep('helix', { below: 1.2 * PITCH, above: 1.2 * PITCH, height: 1, turns: 2, points: 1800 }),
+    ],
     ['a helix', newStep('helix', { below: 0.9, above: 0.7, height: 1.5, turns: 1.5, points: 900 })],
     ['a hanging line', newStep('catenary', {})],
   ])('touch along %s: never a cut, no more than a five-hundredth of the wire apart', async (_, path) => {
@@ -106,6 +112,45 @@ describe('links that hang in each other', () => {
         expect(gap / WIRE).toBeLessThan(0.002);
       }
     }
+  });
+
+  // Wires of meshes with 24 sides lie within their thickness by a hundredth of it at most.
+  const apart = async (steps: Step[], params: Record<string, ParamValue>, others: Step[][] = []): Promise<void> => {
+    const scene = sceneOf([
+      ...steps,
+      newStep('along', { growth: 'item', settle: 0, turns: '0, 90', laid: 'now', ...params }),
+    ]);
+    const own = newStep('solid', { which: 'link', wire: 0.05, innerLength: 0.2, innerWidth: 0.075, sides: 24 });
+    scene.growths.push(item([own]));
+    others.forEach((more, i) => scene.growths.push({ ...item(more), id: `item ${i}` }));
+    const { growths } = await testEvaluator().evaluate(scene, 1);
+    expect(growths[0].notices).toEqual([]);
+    const copies = growths[0].form!.copies!;
+    const fit = await fitOf(copies);
+    expect(fit.length).toBeGreaterThan(5);
+    expect(Math.min(...fit.map(({ gap }) => gap))).toBeGreaterThan(0);
+    expect(Math.max(...fit.map(({ gap }) => gap))).toBeLessThan(0.012 * WIRE);
+    const { pairs } = await clashesOf(copies);
+    expect(pairs).toEqual([]);
+  };
+  const tight = (): Step => newStep('helix', { below: 0.4, above: 0.4, height: 1, turns: 1, points: 900 });
+
+  test('touch where their size goes down along a bend, and none cuts another', () =>
+    apart([tight()], {
+      profile: [
+        { at: 0, value: 1 },
+        { at: 1, value: 0.5 },
+      ],
+    }));
+
+  test('touch where links of two sizes take turns, in a pattern and by odds', async () => {
+    const small = [newStep('solid', { which: 'link', wire: 0.04, innerLength: 0.14, innerWidth: 0.075, sides: 24 })];
+    for (const mix of ['pattern', 'odds']) await apart([tight()], { second: 'item 0', mix, pattern: '1 2 2' }, [small]);
+  });
+
+  test('touch along a stroke of a hand with sharp turns', () => {
+    const anchors = [0, 1, 2, 3, 4, 5].map((i) => [0.45 * i, 0.3 * (i % 2), 0.1 * Math.sin(2 * i)] as const);
+    return apart([newStep('drawn', { anchors, points: 600 })], {});
   });
 
   test('a gap that is asked for is left between them', async () => {

@@ -73,7 +73,7 @@ const IDLE: Record<string, Step['params']> = {
   bend: { angle: 0 },
   twist: { turns: 0 },
   transform: {},
-  stretch: { along: 1 },
+  stretch: { by: 1 },
 };
 
 test('steps that do nothing change nothing, on a tree and on strands of one', async () => {
