@@ -136,6 +136,10 @@ export class RecordedContext implements StepContext {
     return this.#readForm(`growth ${param}`);
   }
 
+  async holes(param: string): Promise<(number | null)[]> {
+    return JSON.parse(await this.#readAnswer(`holes ${param}`)) as (number | null)[];
+  }
+
   async measures(param: string): Promise<Measures | null> {
     return JSON.parse(await this.#readAnswer(`measures ${param}`)) as Measures | null;
   }
@@ -169,6 +173,7 @@ export class RecordedContext implements StepContext {
         return this.#node(what, name).then((node) => (node.failed ? undefined : node.key));
       case 'measures':
       case 'room':
+      case 'holes':
         return this.#node(what, name).then((node) => (node.failed ? undefined : run.told(what, node)));
       case 'frame':
         return String(place.moment.frame - place.growth.shift);

@@ -2,7 +2,7 @@ import { grownShare } from '../curves/pathFrames';
 import { hash } from '../fields/random';
 import { copiesOfSeats, countCopies, joinCopies, type ShownItem } from '../geometry/copies';
 import { emptyForm, type Form, type FormKind, kindsOf } from '../geometry/form';
-import { measuresOf, roomOf } from '../geometry/measures';
+import { holesOf, measuresOf, roomOf } from '../geometry/measures';
 import { momentsOf, type SeatMoment, type SeatMoments, type Seats } from '../geometry/seats';
 import { Cancelled, Problem } from '../problem';
 import type { Growth, Scene, Step } from '../scene/schema';
@@ -46,7 +46,7 @@ export interface Node extends Outcome {
 }
 
 /** What is told of a growth's form without the form. */
-const TELLS = { measures: measuresOf, room: roomOf } satisfies Record<string, (form: Form) => unknown>;
+const TELLS = { measures: measuresOf, room: roomOf, holes: holesOf } satisfies Record<string, (form: Form) => unknown>;
 export type Telling = keyof typeof TELLS;
 
 /** What is kept from one evaluation to the next. */

@@ -205,6 +205,8 @@ export interface StepContext {
   other(param: string): Promise<Form>;
   /** The measures of the growth that a parameter names, at the same frame; null while it has no shape. */
   measures(param: string): Promise<Measures | null>;
+  /** Inner lengths of the growth that a parameter names, along each axis; see `holesOf`. */
+  holes(param: string): Promise<(number | null)[]>;
   /** The room that any growth that copies show takes at the last frame; null where it has no surface. */
   room(growthId: string): Promise<Corners | null>;
   /** What comes into this step at another frame of this growth: for what remembers, trails or smears. */

@@ -41,6 +41,13 @@ export const along = defineStep({
       slider: [-0.2, 0.5],
       shown: (p) => p.by === 'item',
     }),
+    hang: {
+      type: 'toggle',
+      label: 'Hang in each other',
+      help: 'Links of a chain do so by themselves; this has rings, letters and imported links do so too, each turned across the one before. Items need a hole through their middle.',
+      default: false,
+      shown: (p) => p.by === 'item' && p.facing === 'path',
+    },
     distance: metresField('Distance', 'From one to the next.', 0.2, {
       min: 0.0001,
       slider: [0.01, 1],
@@ -145,9 +152,10 @@ export const along = defineStep({
     stands: {
       type: 'choice',
       label: 'Stands by',
-      help: "What of the item comes to lie on the path: the middle of its length, or its own origin, which is a leaf's foot.",
+      help: "What of the item comes to lie on the path: the middle of its length, its centre on all axes, or its own origin, which is a leaf's foot. What hangs in each other is centred.",
       options: [
         { value: 'middle', label: 'Its middle' },
+        { value: 'centre', label: 'Its centre' },
         { value: 'origin', label: 'Its origin' },
       ],
       default: 'middle',

@@ -8,13 +8,13 @@ import { type FramedPaths, NO_POINT, pathCount, PATHS, restLengthOf } from '../.
 import { profileTable, readTable } from '../../geometry/profile';
 import { SeatList, type Seats } from '../../geometry/seats';
 import { about, after, axesInto, between, fromAxes, NO_TURN, type Turn, turnedBy } from '../../geometry/turns';
-import { scale, sub, unit, type Vec3 } from '../../geometry/vec';
+import { add, scale, sub, unit, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { easeAt } from '../../time/easing';
 import type { StepContext } from '../declare';
 import type { AlongParams } from './along';
 import { courseOf, hanging, type LinkSizes } from './hanging';
-import type { Items, ItemShape } from './items';
+import { ITEMS, type Items, type ItemShape } from './items';
 import { type Endless, endlessMotion, leastCommon, type Placing, type Spots, spotsOf } from './spots';
 import { modulo, type TurnPattern, turnPattern } from './turnPattern';
 import { smoothstep } from '../../fields/smoothstep';
@@ -28,6 +28,8 @@ interface Fit {
   /** Its way across once its forward axis is Y: the wider one. */
   across: Vec3;
   middle: number;
+  /** The middle of its box. */
+  centre: Vec3;
   aligned: Turn;
 }
 
@@ -65,8 +67,20 @@ export async function seatsAlong(
   items: Items,
   context: StepContext,
 ): Promise<Seats> {
-  const turns = turnPattern(p.turns);
-  const fits = items.shapes.map((shape) => fitOf(shape, p.forward));
+  const hangs = p.hang && p.by === 'item' && p.facing === 'path';
+  // What hangs in each other is turned across in turn by itself.
+  const turns = turnPattern(hangs && p.turns.trim() === '0' ? '0, 90' : p.turns);
+  const fits: Fit[] = [];
+  for (const [i, shape] of items.shapes.entries()) {
+    const plain = fitOf(shape, p.forward);
+    const hole = hangs && shape.pitch === null ? (await context.holes(ITEMS[i]))[plain.axis] : shape.pitch;
+    fits.push(hole === shape.pitch ? plain : fitOf({ ...shape, pitch: hole }, p.forward));
+    if (hangs && hole === null)
+      context.tell(
+        'An item has no hole through its middle along its forward axis, so that it hangs in nothing.',
+        'Choose another axis in Forward, or an item with a hole.',
+      );
+  }
   const pattern = leastCommon(turns.length, items.length);
   const [goal] = p.facing === 'guide' && p.toward !== null ? await context.places('toward') : [null];
   const motion = p.reveal === 'endless' ? endlessMotion(p.births, pattern, context) : null;
@@ -332,7 +346,9 @@ function seat(
     const order = spotNumber[spot];
     const which = items.at(order, number);
     const tail = tails[which];
-    const { axis, middle } = fits[which];
+    const { axis, middle, centre } = fits[which];
+    const off = standing === 'centre' || pose ? centre : scale(axisOf(axis), middle);
+    const offCentre = standing !== 'origin' || pose ? off[0] !== 0 || off[1] !== 0 || off[2] !== 0 : false;
     const grown =
       age === null || settle === 0 || reveal !== 'appear' ? 1 : Math.max(0, easeAt(ease, Math.min(1, passed / settle)));
     const fade = motion && !loop && fading > 0 ? smoothstep(share / fading) * smoothstep((1 - share) / fading) : 1;
@@ -352,10 +368,10 @@ function seat(
       let py = y;
       let pz = z;
       if (varyPlace > 0) {
-        const off = anywhere(dice);
-        px += off[0] * varyPlace;
-        py += off[1] * varyPlace;
-        pz += off[2] * varyPlace;
+        const moved = anywhere(dice);
+        px += moved[0] * varyPlace;
+        py += moved[1] * varyPlace;
+        pz += moved[2] * varyPlace;
       }
       if (goal) way.set(fromAxes(...facing(unit(sub(goal, [px, py, pz])))));
       // Turned about Y, then brought to its way; what it was turned before comes first of all.
@@ -373,9 +389,9 @@ function seat(
       const r1 = w3 * u1 - w0 * u2 + w1 * u3 + w2 * u0;
       const r2 = w3 * u2 + w0 * u1 - w1 * u0 + w2 * u3;
       const r3 = w3 * u3 - w0 * u0 - w1 * u1 - w2 * u2;
-      if (standing !== 'origin' && middle !== 0) {
+      if (offCentre) {
         // The item's middle comes to stand on the path.
-        const shift = scale(turnedBy([r0, r1, r2, r3], axisOf(axis)), -middle * size);
+        const shift = scale(turnedBy([r0, r1, r2, r3], off), -size);
         px += shift[0];
         py += shift[1];
         pz += shift[2];
@@ -435,6 +451,7 @@ function fitOf({ min, max, pitch }: ItemShape, forward: string): Fit {
       axisOf(sizes.reduce((best, size, c) => (c !== axis && (best === axis || size > sizes[best]) ? c : best), axis)),
     ),
     middle: (min[axis] + max[axis]) / 2,
+    centre: scale(add(min, max), 0.5),
     aligned,
   };
 }

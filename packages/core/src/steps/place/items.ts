@@ -21,7 +21,7 @@ const item = (label: string, help: string, shown?: (p: Resolved) => boolean): Gr
   shown,
 });
 /** The parameters that name what is copied, in their order. */
-const ITEMS = ['growth', 'second', 'third', 'fourth', 'fifth'] as const;
+export const ITEMS = ['growth', 'second', 'third', 'fourth', 'fifth'] as const;
 type ItemName = (typeof ITEMS)[number];
 
 const several = (p: Resolved): boolean => p.growth !== null && p.second !== null;

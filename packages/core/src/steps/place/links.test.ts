@@ -153,6 +153,36 @@ describe('links that hang in each other', () => {
     return apart([newStep('drawn', { anchors, points: 600 })], {});
   });
 
+  test('rings hang in each other where they are told to, turned across in turn, their centres on the path', async () => {
+    const ring = newStep('solid', { which: 'ring', radius: 0.12, thick: 0.02 });
+    const along = { growth: 'item', settle: 0, forward: 'y', laid: 'now' };
+    const scene = sceneOf([newStep('line', { fromY: 0, toY: 2 }), newStep('along', { ...along, hang: true })]);
+    scene.growths.push(item([ring, newStep('transform', { turnX: 90, moveX: 0.3, moveZ: -0.2 })]));
+    const { growths } = await testEvaluator().evaluate(scene, 1);
+    expect(growths[0].notices).toEqual([]);
+    const copies = growths[0].form!.copies!;
+    const gaps = (await fitOf(copies)).map(({ gap }) => gap);
+    expect(Math.min(...gaps)).toBeGreaterThan(0);
+    // Tori of a mesh: their wires lie within their thickness.
+    expect(Math.max(...gaps)).toBeLessThan(0.004);
+    expect((await clashesOf(copies)).pairs).toEqual([]);
+    // Its centre is on the path, wherever its origin is.
+    const box = (axis: number): number[] => {
+      const places = Array.from({ length: copies.ids.length }, (_, k) =>
+        add(at(copies.positions, k), turnedBy(turnOf(copies, k), [0.3, 0, -0.2])),
+      );
+      return places.map((place) => Math.abs(place[axis]));
+    };
+    expect(Math.max(...box(0), ...box(2))).toBeLessThan(0.002);
+  });
+
+  test('an item without a hole hangs in nothing, and that is told', async () => {
+    const scene = sceneOf([newStep('line', {}), newStep('along', { growth: 'item', settle: 0, hang: true })]);
+    scene.growths.push(item([newStep('solid', { which: 'box' })]));
+    const [{ notices }] = (await testEvaluator().evaluate(scene, 1)).growths;
+    expect(notices.map(({ what }) => what)).toEqual([expect.stringContaining('no hole through its middle')]);
+  });
+
   test('a gap that is asked for is left between them', async () => {
     const { copies } = await placed([newStep('line', { fromY: 0, toY: 2, points: 20 })], {
       ...{ turns: '0, 90', laid: 'now', gap: -0.01 },
