@@ -1,4 +1,5 @@
-import { type Attributed, emptyColumns, floats, integers, maybeFloats, NO_NAMED } from './attributes';
+import { type Attributed, columnsOf, emptyColumns, floats, integers, maybeFloats, NO_NAMED } from './attributes';
+import type { Numbers } from './batch';
 import { joined } from './joined';
 import { picked } from './carrier';
 import type { Turn } from './turns';
@@ -36,6 +37,8 @@ export const SEATS = {
   drive: maybeFloats('copy'),
   /** 3k, linear RGB that its colours are multiplied by. */
   tints: maybeFloats('copy', 3, { missing: 1 }),
+  /** k, which placement laid it, counted from 0: effects may be meant for the last one only. */
+  batch: integers('copy'),
   /** k, weight of the falloff before, 0..1; null where there has been none. */
   weight: maybeFloats('copy', 1, { missing: 1 }),
 };
@@ -162,11 +165,40 @@ export function joinSeats(a: Seats | null, b: Seats): Seats {
     growths: [...a.growths, ...b.growths],
   };
   const nextRow = 2 * Math.ceil(a.row.reduce((top, row) => Math.max(top, row), 0) / 2);
+  const nextBatch = 1 + a.batch.reduce((top, batch) => Math.max(top, batch), -1);
   for (let k = n; k < n + m; k++) {
+    both.batch[k] += nextBatch;
     both.growth[k] += a.growths.length;
     if (both.row[k] !== 0) both.row[k] += nextRow;
   }
   return both;
+}
+
+/**
+ * Changed seats, but for those of earlier placements than the last, which stay as they were.
+ * @param before the same seats before the change
+ */
+export function changedInLast(before: Seats, after: Seats): Seats {
+  const last = before.batch.reduce((top, batch) => Math.max(top, batch), 0);
+  const n = before.ids.length;
+  if (before.batch.every((batch) => batch === last)) return after;
+  const kept = (old: Numbers | null, changed: Numbers | null, width: number, missing: number): Numbers | null => {
+    if (old === changed || !changed) return changed;
+    const values = changed.slice();
+    for (let k = 0; k < n; k++)
+      if (before.batch[k] !== last)
+        for (let c = width * k; c < width * (k + 1); c++) values[c] = old ? old[c] : missing;
+    return values;
+  };
+  const columns: Record<string, Numbers | null> = {};
+  for (const { name, type, values, builtIn } of columnsOf(SEATS, after, 'copy'))
+    if (builtIn) columns[name] = kept(before[name as keyof typeof SEATS], values, type.width, type.missing);
+  const named = Object.entries(after.named).map(([name, attribute]) => {
+    const { width, missing } = attribute;
+    const values = kept(before.named[name]?.values ?? null, attribute.values, width, missing) as Float32Array;
+    return [name, { ...attribute, values }] as const;
+  });
+  return { ...after, ...(columns as Partial<Seats>), named: Object.fromEntries(named) };
 }
 
 /** A growth at a moment that some seats show. */

@@ -12,7 +12,8 @@ export const placesCopies = (steps: readonly Step[]): boolean =>
 export function bestPlace(steps: readonly Step[], kind: string, part?: Family): number {
   const rank = (of: string): number => ORDER.indexOf(stepOf(of)?.family ?? 'finish');
   const own = part ? ORDER.indexOf(part) : rank(kind);
-  const last = steps.findLastIndex((step) => rank(step.kind) <= own);
+  // Where it takes part in another family's work it still comes after its like.
+  const last = steps.findLastIndex((step) => rank(step.kind) <= own || (part && step.kind === kind));
   const declaration = stepOf(kind);
   const skins = (step: Step): boolean => {
     const made = stepOf(step.kind);
@@ -24,6 +25,13 @@ export function bestPlace(steps: readonly Step[], kind: string, part?: Family): 
   const either = declaration?.family === 'skin' && declaration.takesOne?.includes('paths');
   if (either && !declaration.writes && skin >= 0 && writes < skin) return skin;
   if (!either && !declaration?.takes.includes('mesh')) return last + 1;
+  // What moves or marks a skin comes before what is placed on it, which would stay where the skin was.
+  const laid = steps.findIndex((step) => {
+    const made = stepOf(step.kind);
+    return made?.takes.includes('mesh') && (made.gives.includes('points') || made.gives.includes('copies'));
+  });
+  if (laid >= 0 && !declaration?.gives.some((given) => given === 'points' || given === 'copies'))
+    return bestPlace(steps.slice(0, laid), kind, part);
   // What works on a skin comes after all that makes it, and after what it may go by.
   const needed = steps.findLastIndex((step) => {
     const made = stepOf(step.kind);

@@ -297,6 +297,18 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
 export const defineStep = <const S extends ParamSpecs>(declaration: StepDeclaration<S>): StepDeclaration<S> =>
   declaration;
 
+/** Which copies a step changes, of those that are there. */
+export const scopeParam = {
+  type: 'choice',
+  label: 'Acts on',
+  help: 'All copies that are there, or only those of the last step before it that places some.',
+  options: [
+    { value: 'all', label: 'All copies' },
+    { value: 'last', label: 'The last placed' },
+  ],
+  default: 'all',
+} as const satisfies ChoiceParam;
+
 /** Three number fields in one row: a place, in metres. Names are `prefix` + X, Y, Z. */
 export function place<P extends string>(
   prefix: P,

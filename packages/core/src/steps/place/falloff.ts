@@ -1,5 +1,14 @@
 import { EASE_NAMES } from '../../time/easing';
-import { defineStep, is, shownFor, type NumberParam, type ParamSpecs, type ParamsOf, place } from '../declare';
+import {
+  defineStep,
+  is,
+  shownFor,
+  type NumberParam,
+  type ParamSpecs,
+  type ParamsOf,
+  place,
+  scopeParam,
+} from '../declare';
 import { metres, percent } from '../format';
 
 const space = is('shape', 'plane', 'ball', 'box');
@@ -185,6 +194,7 @@ const params = {
     [0, 1],
     { shown: is('drives', 'drive') },
   ),
+  scope: scopeParam,
   name: {
     type: 'text',
     label: 'Kept as',

@@ -1,8 +1,9 @@
 import { mapped } from '../../geometry/filled';
 import { random } from '../../fields/random';
-import type { Seats } from '../../geometry/seats';
+import type { Form } from '../../geometry/form';
+import { changedInLast, type Seats } from '../../geometry/seats';
 import { at, distance } from '../../geometry/vec';
-import { defineStep, type StepContext, numberField } from '../declare';
+import { defineStep, numberField, scopeParam, type StepContext } from '../declare';
 import { figure } from '../format';
 
 const seconds = numberField({ unit: 's', min: -1000, max: 1000, slider: [0, 4] });
@@ -44,6 +45,7 @@ export const offset = defineStep({
       default: null,
       shown: (p) => p.by === 'distance',
     },
+    scope: scopeParam,
     repeat: seconds('Repeats after', 'The item begins again after so long; 0 lets it run as its own keys say.', 0, {
       min: 0,
     }),
@@ -71,7 +73,11 @@ export const offset = defineStep({
       seats.ids,
       (_, k) => (seats.late?.[k] ?? 0) + (runs ? lag(k) : Math.round(lag(k))),
     );
-    if (p.repeat <= 0) return { ...form, seats: { ...seats, late } };
+    const put = (values: Float32Array): Form => {
+      const changed = { ...seats, late: values };
+      return { ...form, seats: p.scope === 'last' ? changedInLast(seats, changed) : changed };
+    };
+    if (p.repeat <= 0) return put(late);
     // Each copy begins again at the first frame: what it shows comes round, not only by how much it is late.
     const round = Math.max(1, Math.round(p.repeat * context.fps));
     const since = context.sceneFrame - context.range[0];
@@ -79,7 +85,7 @@ export const offset = defineStep({
       const shown = (since - frames) % round;
       return since - (shown < 0 ? shown + round : shown);
     });
-    return { ...form, seats: { ...seats, late: again } };
+    return put(again);
   },
 });
 

@@ -1,4 +1,4 @@
-import { Problem } from '../../problem';
+import { joinPoints } from '../../geometry/joinPoints';
 import { defineStep, numberField, type NumberParam, type ParamSpecs, type ParamsOf, type Resolved } from '../declare';
 import { figure, metres } from '../format';
 
@@ -133,8 +133,9 @@ export const scatter = defineStep({
       edges: `along its edges, every ${metres(p.spacing)}`,
     })[p.by] ?? '',
   async run(form, p, context) {
-    if (form.points) throw new Problem('There are points already.', 'Switch the other step off.');
     const { scatteredPoints } = await import('./scattered');
-    return { ...form, points: await scatteredPoints(form.mesh!, p, context) };
+    const points = await scatteredPoints(form.mesh!, p, context);
+    // Points that carry copies have done what they were for; others stay, and these come after them.
+    return { ...form, points: form.points && !form.seats ? joinPoints(form.points, points) : points };
   },
 });

@@ -4,7 +4,7 @@ import { vertexCount } from '../../geometry/mesh';
 import { vertexValues } from '../../geometry/meshAttributes';
 import { pointValues } from '../../geometry/pathAttributes';
 import { pointCount } from '../../geometry/paths';
-import { SEATS } from '../../geometry/seats';
+import { changedInLast, SEATS } from '../../geometry/seats';
 import { easeAt } from '../../time/easing';
 import type { StepContext } from '../declare';
 import { type FalloffParams, weightKeptAs } from './falloff';
@@ -24,7 +24,8 @@ export async function withFalloff(form: Form, p: FalloffParams, context: StepCon
   const { ids: rows, positions, age, share } = seats;
   const places = { count: rows.length, positions, age, share, values: oneOf(SEATS, seats) };
   const weight = await weights(p, places, seats.weight, context);
-  return { ...form, seats: { ...driven(p, seats, weight, context.fps), weight } };
+  const changed = { ...driven(p, seats, weight, context.fps), weight };
+  return { ...form, seats: p.scope === 'last' ? changedInLast(seats, changed) : changed };
 }
 
 /** Everything that is there, with the weight of each place as an attribute. */

@@ -1,6 +1,7 @@
 import { defineStep } from '../declare';
 import { metres } from '../format';
 import { shapeOf, skinParams, sweepHooks, variedPaths } from './skinParams';
+import { withSkin } from './withSkin';
 
 const { radius, along, follows, reach, swell, start, end } = skinParams;
 
@@ -86,6 +87,6 @@ export const ribbon = defineStep({
       sweepHooks(context, 'Points of the path'),
       { roll: (p.roll * Math.PI) / 180, twist: 2 * Math.PI * p.twist },
     );
-    return { ...form, mesh };
+    return withSkin(form, mesh);
   },
 });

@@ -3,6 +3,7 @@ import type { SweepProfile } from '../../surfaces/profile';
 import { defineStep } from '../declare';
 import { figure, metres } from '../format';
 import { shapeOf, skinParams, sweepHooks, variedPaths } from './skinParams';
+import { withSkin } from './withSkin';
 
 const { radius, along, follows, reach, swell, start, end } = skinParams;
 
@@ -196,7 +197,7 @@ export const sweep = defineStep({
       sweepHooks(context, 'Corners, or Points of the path'),
       { roll: (p.roll * Math.PI) / 180, twist: 2 * Math.PI * p.twist },
     );
-    return { ...form, mesh };
+    return withSkin(form, mesh);
   },
 });
 

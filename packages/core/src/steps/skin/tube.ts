@@ -1,6 +1,7 @@
 import { defineStep } from '../declare';
 import { metres } from '../format';
 import { shapeOf, skinParams, sweepHooks, variedPaths } from './skinParams';
+import { withSkin } from './withSkin';
 
 const { radius, along, follows, reach, swell, start, end } = skinParams;
 
@@ -63,9 +64,9 @@ export const tube = defineStep({
     const [shape, hooks] = [shapeOf(p, p.sides), sweepHooks(context, 'Sides, or Points of the path')];
     if (p.joints === 'grown') {
       const { treeSkin } = await import('../../surfaces/treeSkin');
-      return { ...form, mesh: await treeSkin(paths, shape, p.collar, hooks) };
+      return withSkin(form, await treeSkin(paths, shape, p.collar, hooks));
     }
     const { sweepTubes } = await import('../../surfaces/tube');
-    return { ...form, mesh: await sweepTubes(paths, shape, hooks) };
+    return withSkin(form, await sweepTubes(paths, shape, hooks));
   },
 });

@@ -1,6 +1,7 @@
 import { defineStep } from '../declare';
 import { metres } from '../format';
 import { sweepHooks } from './skinParams';
+import { withSkin } from './withSkin';
 
 export const wire = defineStep({
   kind: 'wire',
@@ -30,6 +31,6 @@ export const wire = defineStep({
       { radius: p.radius, along: () => 1, follows: 'whole', swell: 0, sides: 3, start: 'open', end: 'open' },
       sweepHooks(context, 'Points of the path'),
     );
-    return { ...form, mesh };
+    return withSkin(form, mesh);
   },
 });

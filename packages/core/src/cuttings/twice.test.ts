@@ -1,0 +1,101 @@
+import { wholeMesh } from '../geometry/copies';
+import type { Copies, Form } from '../geometry/form';
+import { at, distance, type Vec3 } from '../geometry/vec';
+import { newGrowth, newScene, newStep } from '../scene/make';
+import type { Scene, Step } from '../scene/schema';
+import { testEvaluator } from '../testing';
+import { grows, withShipped } from '../../test/paths';
+import { CUTTINGS, plantIn } from './index';
+
+withShipped();
+
+function host(steps: Step[]): Scene {
+  const scene: Scene = { ...newScene('Bed'), range: [1, 101] };
+  scene.growths.push({ ...newGrowth('Host', 0, steps), id: 'host' });
+  return scene;
+}
+const rock = (): Scene => host([newStep('rock'), newStep('finish', { glow: 0 })]);
+const stem = (): Scene =>
+  host([newStep('line'), newStep('grow', { to: grows(0, 1) }), newStep('tube'), newStep('finish')]);
+
+function plant(scene: Scene, ...ids: string[]): Scene {
+  for (const id of ids) {
+    const cutting = CUTTINGS.find((one) => one.id === id)!;
+    const on = scene.growths.find((growth) => growth.id === 'host') ?? null;
+    plantIn(scene, cutting.on ? 'host' : null, cutting.plant({ scene, host: cutting.on ? on : null, size: 2 }));
+  }
+  return scene;
+}
+
+async function formAt(scene: Scene, frame: number): Promise<Form> {
+  const { growths } = await testEvaluator().evaluate(scene, frame);
+  const found = growths.find(({ id }) => id === 'host')!;
+  expect(found.notices.filter(({ level }) => level !== 'note')).toEqual([]);
+  return found.form!;
+}
+
+/** Copies of the item of a name. */
+function copiesOf(copies: Copies, k: number): { position: Vec3; size: number }[] {
+  return [...copies.item.keys()]
+    .filter((i) => copies.item[i] === k)
+    .map((i) => ({ position: at(copies.positions, i), size: copies.sizes[3 * i] }));
+}
+
+test('two cuttings that scatter both scatter, one after the other, in either order', async () => {
+  for (const ids of [
+    ['barnacles', 'weeds'],
+    ['weeds', 'barnacles'],
+  ]) {
+    const alone = await Promise.all(ids.map((id) => formAt(plant(rock(), id), 101)));
+    const both = await formAt(plant(rock(), ...ids), 101);
+    expect(both.copies!.ids.length).toBe(alone[0].copies!.ids.length + alone[1].copies!.ids.length);
+    expect(both.mesh!.positions.length).toBe(alone[0].mesh!.positions.length);
+  }
+});
+
+test('a second cutting leaves the copies of the first where they are', async () => {
+  // The same scene: chance hangs on the ids of its steps.
+  const scene = plant(stem(), 'leaves');
+  const alone = await formAt(scene, 60);
+  const both = await formAt(plant(structuredClone(scene), 'falling-planks'), 60);
+  const leaves = copiesOf(alone.copies!, 0);
+  expect(leaves.length).toBeGreaterThan(10);
+  const still = copiesOf(both.copies!, 0);
+  leaves.forEach(({ position, size }, i) => {
+    expect(distance(position, still[i].position)).toBeLessThan(1e-6);
+    expect(still[i].size).toBeCloseTo(size, 6);
+  });
+  expect(both.copies!.ids.length).toBeGreaterThan(alone.copies!.ids.length);
+});
+
+test('what swells a skin comes before what stands on it, and goes by the front that is there', async () => {
+  const scene = plant(rock(), 'barnacles', 'swelling');
+  const kinds = scene.growths[0].steps.map(({ kind }) => kind);
+  expect(kinds.filter((kind) => kind === 'front')).toHaveLength(1);
+  expect(kinds.indexOf('displace')).toBeLessThan(kinds.indexOf('scatter'));
+  expect(kinds.indexOf('displace')).toBeGreaterThan(kinds.indexOf('front'));
+  const { mesh, copies } = await formAt(scene, 101);
+  const radius = (flat: Float32Array): number[] =>
+    Array.from({ length: flat.length / 3 }, (_, i) => Math.hypot(...at(flat, i)));
+  const skin = radius(mesh!.positions);
+  const feet = radius(copies!.positions);
+  expect(Math.max(...feet)).toBeGreaterThan(Math.max(...skin) - 0.1);
+});
+
+test.each(['solid', 'rock', 'blade'])('a %s added to a growth with a skin is in it beside that', async (kind) => {
+  const alone = wholeMesh(await formAt(host([newStep(kind)]), 101))!;
+  const plain = wholeMesh(await formAt(stem(), 101))!;
+  const scene = stem();
+  scene.growths[0].steps.splice(1, 0, newStep(kind));
+  const both = wholeMesh(await formAt(scene, 101))!;
+  expect(both.indices.length).toBe(alone.indices.length + plain.indices.length);
+});
+
+test('a second skin on a path is there beside the first', async () => {
+  const one = wholeMesh(await formAt(stem(), 101))!;
+  for (const kind of ['ribbon', 'sweep', 'wire']) {
+    const scene = stem();
+    scene.growths[0].steps.splice(3, 0, newStep(kind));
+    expect(wholeMesh(await formAt(scene, 101))!.indices.length).toBeGreaterThan(one.indices.length);
+  }
+});
