@@ -9,6 +9,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useRouter } from 'next/navigation';
 import { type DragEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import { STARTERS } from '@uvrex/examples';
+import { DeletedButton } from '@/ui/DeletedButton';
 import { INK, wordmark } from '@/ui/theme';
 import { say, sayProblem, withProgress } from '@/ui/Toasts';
 import { News } from './News';
@@ -88,6 +89,7 @@ export function Library() {
       <Box component="header" sx={{ display: 'flex', alignItems: 'center', gap: 1.5, py: 2.5 }}>
         <Box sx={{ ...wordmark, fontSize: 24 }}>uvrex</Box>
         <Box sx={{ ml: 'auto', display: 'flex', gap: 1 }}>
+          <DeletedButton />
           <Button
             variant="outlined"
             color="inherit"

@@ -6,7 +6,8 @@ import { useRouter } from 'next/navigation';
 import { deleteCutting, exportOwn, ownCuttings, renameCutting } from '@/state/cuttingShelf';
 import type { StoredCutting } from '@/state/db';
 import { PictureCard } from '@/ui/PictureCard';
-import { deletedSaid, sayProblem } from '@/ui/Toasts';
+import { announceDeleted } from '@/ui/deleted';
+import { sayProblem } from '@/ui/Toasts';
 import { sceneOfCutting } from './scenes';
 
 /** One's own cuttings, the last kept first; null while there are none. */
@@ -30,7 +31,7 @@ function CuttingCard({ cutting }: { cutting: StoredCutting }) {
       items={[
         ...(of === 'growths' ? [{ label: 'New scene with it', run: begin }] : []),
         { label: 'Export', run: () => exportOwn(cutting) },
-        { label: 'Delete', run: () => void deletedSaid(name, deleteCutting(cutting)) },
+        { label: 'Delete', run: () => void announceDeleted(name, deleteCutting(cutting)) },
       ]}
     />
   );

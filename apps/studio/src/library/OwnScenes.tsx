@@ -11,6 +11,7 @@ import type { Problem } from '@uvrex/core';
 import { save } from '@/export/save';
 import type { StoredScene } from '@/state/db';
 import { INK } from '@/ui/theme';
+import { announceDeleted } from '@/ui/deleted';
 import { say, sayProblem, withProgress } from '@/ui/Toasts';
 import { FolderDialog } from './FolderDialog';
 import { SceneCard } from './SceneCard';
@@ -50,13 +51,8 @@ export function OwnScenes({ scenes, trouble, open }: Props) {
     setChosen([]);
   };
   const remove = async (): Promise<void> => {
-    const bringBack = await deleteScenes(taken);
+    await announceDeleted(many, deleteScenes(taken));
     setChosen([]);
-    say({
-      tone: 'info',
-      text: `${many} deleted.`,
-      action: { label: 'Bring back', run: () => void bringBack().catch(sayProblem) },
-    });
   };
   return (
     <>

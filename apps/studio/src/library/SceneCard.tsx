@@ -3,7 +3,8 @@
 import Checkbox from '@mui/material/Checkbox';
 import type { StoredScene } from '@/state/db';
 import { PictureCard } from '@/ui/PictureCard';
-import { deletedSaid, sayProblem } from '@/ui/Toasts';
+import { announceDeleted } from '@/ui/deleted';
+import { sayProblem } from '@/ui/Toasts';
 import { deleteScene, duplicateScene, renameScene } from './scenes';
 
 const WHEN = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
@@ -45,7 +46,7 @@ export function SceneCard({ stored, open, chosen, choose, move }: Props) {
         { label: 'Duplicate', run: () => void duplicateScene(stored).catch(sayProblem) },
         { label: chosen ? 'Leave out of the chosen' : 'Choose', run: choose },
         { label: 'Put into a folder', run: move },
-        { label: 'Delete', run: () => void deletedSaid(name, deleteScene(stored)) },
+        { label: 'Delete', run: () => void announceDeleted(name, deleteScene(stored)) },
       ]}
     />
   );

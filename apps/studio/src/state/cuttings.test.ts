@@ -9,7 +9,7 @@ import { deleteCutting, exportCutting, importCutting, renameCutting } from './cu
 import { db, type StoredCutting } from './db';
 import { openScene, travel, useDocument } from './document';
 import { dropUnusedFiles, keepFiles } from './files';
-import { firstView, setView, useView } from './view';
+import { firstView, SCENE_ENTRY, setView, useView } from './view';
 
 jest.mock('@/export/save', () => ({ save: jest.fn() }));
 
@@ -200,4 +200,21 @@ test('a cutting goes out with the files that it uses, and comes in with them on 
   const lacking = zipSync({ 'cutting.json': text }) as Uint8Array<ArrayBuffer>;
   await expect(importCutting(new File([lacking], 'b.zip'))).rejects.toThrow('lacks the file “buoy.svg”');
   expect(await db.cuttings.count()).toBe(1);
+});
+
+test('a second whole piece stands beside the first, each growth of it once', () => {
+  openScene('empty', newScene('Reef'));
+  setView({ growth: SCENE_ENTRY });
+  const chain = CUTTINGS.find(({ id }) => id === 'hanging-chain')!;
+  plant(chain);
+  setView({ growth: SCENE_ENTRY });
+  plant(chain);
+  const { growths } = useDocument.getState().scene;
+  expect(growths.map(({ visible, place }) => [visible, place.moveX ?? 0])).toEqual([
+    [true, 0],
+    [false, 0],
+    [true, expect.any(Number)],
+    [false, 0],
+  ]);
+  expect(growths[2].place.moveX).toBeGreaterThan(1);
 });

@@ -1,5 +1,5 @@
-import { type Clip, growthClip, growthsClip, newId, type Scene, stepClip, writeClip } from '@uvrex/core';
-import { type Cutting, plantIn } from '@uvrex/core/cuttings';
+import { type Clip, growthClip, isShown, growthsClip, newId, type Scene, stepClip, writeClip } from '@uvrex/core';
+import { aside, type Cutting, plantIn } from '@uvrex/core/cuttings';
 import { say } from '@/ui/Toasts';
 import { sizeOf, titleOf } from './stepActions';
 import { pasteText } from './clips';
@@ -7,6 +7,7 @@ import { freeCuttingName } from './cuttingShelf';
 import { db, type StoredCutting } from './db';
 import { edit, growthIn, useDocument } from './document';
 import type { Asked } from './keepAsked';
+import { wholeOf } from './results';
 import { setView, useView } from './view';
 
 /** Sizes that things are planted for where nothing is known of their host, metres. */
@@ -16,7 +17,8 @@ const USUAL = 2;
 export function plant(cutting: Cutting): void {
   const { scene } = useDocument.getState();
   const host = cutting.on ? growthIn(scene, useView.getState().growth) : undefined;
-  const planting = cutting.plant({ scene, host: host ?? null, size: (host && sizeOf(host.id)) ?? USUAL });
+  const made = cutting.plant({ scene, host: host ?? null, size: (host && sizeOf(host.id)) ?? USUAL });
+  const planting = host ? made : aside(made, freeSide(scene));
   const done = edit(`Plant ${cutting.name.toLowerCase()}`, (draft) => plantIn(draft, host?.id ?? null, planting));
   if (!done) return;
   const [first] = planting.steps;
@@ -30,6 +32,18 @@ export function plant(cutting: Cutting): void {
       frameOf: null,
       frame: useView.getState().playing ? frame : grownAt(),
     }));
+}
+
+/** Room between what is there and what is planted beside it, metres. */
+const APART = 0.3;
+
+/** Where along X there is room for one more: beside all that is shown, or in the middle where nothing is. */
+function freeSide(scene: Scene): number {
+  const shown = scene.growths.filter((growth) => isShown(scene, growth));
+  if (shown.length === 0) return 0;
+  // Of what has not been evaluated yet the usual size is taken for its own.
+  const edge = wholeOf(null)?.max[0] ?? (shown.length - 0.5) * USUAL;
+  return Math.round(10 * (edge + APART + USUAL / 2)) / 10;
 }
 
 /** A frame at which what grows over the range is there. */

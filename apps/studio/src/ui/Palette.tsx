@@ -20,7 +20,9 @@ import { MoreMenu } from './MoreMenu';
 import { type Entry, Picker, type Section } from './Picker';
 import { RenameInput } from './RenameInput';
 import { INK } from './theme';
-import { deletedSaid, sayProblem, withProgress } from './Toasts';
+import { announceDeleted } from './deleted';
+import { DeletedButton } from './DeletedButton';
+import { sayProblem, withProgress } from './Toasts';
 
 /** Kinds of geometry that a growth's steps give. */
 const given = (steps: readonly Step[]): Set<FormKind> =>
@@ -196,7 +198,7 @@ function useOwnCuttings(of: StoredCutting['of']): { sections: Section[]; foot: R
             items={[
               { label: 'Rename', run: () => setNaming(cutting) },
               { label: 'Export', run: () => exportOwn(cutting) },
-              { label: 'Delete', run: () => void deletedSaid(cutting.name, deleteCutting(cutting)) },
+              { label: 'Delete', run: () => void announceDeleted(cutting.name, deleteCutting(cutting)) },
             ]}
           />
         ),
@@ -218,6 +220,7 @@ function useOwnCuttings(of: StoredCutting['of']): { sections: Section[]; foot: R
           Keep a growth or a step as a cutting of your own by its menu.
         </Box>
       )}
+      <DeletedButton />
       <Button color="inherit" size="small" sx={{ color: 'text.secondary' }} onClick={() => input.current?.click()}>
         Import a cutting
       </Button>

@@ -54,20 +54,6 @@ export async function withProgress<T>(text: string, work: (signal: AbortSignal) 
   }
 }
 
-/** Says that something is deleted, and offers to bring it back. */
-export async function deletedSaid(name: string, deleting: Promise<() => Promise<void>>): Promise<void> {
-  try {
-    const bringBack = await deleting;
-    say({
-      tone: 'info',
-      text: `“${name}” is deleted.`,
-      action: { label: 'Bring it back', run: () => void bringBack().catch(sayProblem) },
-    });
-  } catch (error) {
-    sayProblem(error);
-  }
-}
-
 /** The message that is shown now, if any; what draws it is loaded with the first. */
 export function Toasts() {
   const current = useToasts((state) => state.current);

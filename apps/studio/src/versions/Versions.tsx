@@ -16,7 +16,9 @@ import { deleteVersion, goBackTo, keepVersion, renameVersion, versionsOf } from 
 import { setView } from '@/state/view';
 import { PictureCard } from '@/ui/PictureCard';
 import { INK } from '@/ui/theme';
-import { deletedSaid, sayProblem } from '@/ui/Toasts';
+import { announceDeleted } from '@/ui/deleted';
+import { DeletedButton } from '@/ui/DeletedButton';
+import { sayProblem } from '@/ui/Toasts';
 import { Compare } from './Compare';
 
 const WHEN = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
@@ -40,6 +42,7 @@ export function Versions() {
             Keep this state
           </Button>
         )}
+        <DeletedButton />
         <Button color="inherit" onClick={close}>
           Close
         </Button>
@@ -88,7 +91,7 @@ function VersionCard({ version, compare }: { version: StoredVersion; compare: ()
       rename={{ label: 'Name of the version', to: (next) => renameVersion(version, next) }}
       items={[
         { label: 'Open as a scene of its own', run: () => void apart().catch(sayProblem) },
-        { label: 'Delete', run: () => void deletedSaid(name, deleteVersion(version)) },
+        { label: 'Delete', run: () => void announceDeleted(name, deleteVersion(version)) },
       ]}
     >
       <Box sx={{ display: 'flex', gap: 0.75, pt: 1 }}>

@@ -15,6 +15,8 @@ export interface Bed {
 
 /** What comes of planting one. */
 export interface Planting {
+  /** Its copies stand in the place of the host's own skin on its paths, which is switched off. */
+  replacesSkin?: boolean;
   /** Steps that the host gets. */
   steps: Step[];
   /** Growths that the scene gets, the one to be looked at first. */
@@ -82,6 +84,9 @@ export function fallingIn(height: number): Step[] {
     newStep('falloff', { ...falls, ease: 'cubic-out', drives: 'turn', spinX: 75, spinY: 40, spinZ: 25 }),
   ];
 }
+
+/** Pieces along a leaf that is copied many times: some hundred faces. */
+export const LEAF_ROWS = 8;
 
 /** Colours of what ships, from the Lantern Reef. */
 export const GREENS = ['#2f5d3a', '#8fb84a', '#e3f29a'] as const;

@@ -4,7 +4,7 @@ import { ON_FORMS } from './onForms';
 import { ON_PATHS } from './onPaths';
 
 export { type Bed, type Cutting, type Planting };
-export { plantIn } from './plant';
+export { aside, plantIn } from './plant';
 export { stepsShown } from './stepsShown';
 
 /** The cuttings that ship, those that begin by themselves first. */

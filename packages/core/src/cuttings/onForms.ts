@@ -1,5 +1,5 @@
 import { newStep } from '../scene/make';
-import { BONES, type Cutting, fallingIn, finish, GREENS, growth, item, over, ROSES, round } from './cutting';
+import { BONES, type Cutting, fallingIn, finish, GREENS, growth, item, LEAF_ROWS, over, ROSES, round } from './cutting';
 
 /** What is planted on growths that have points, a skin, or copies. */
 export const ON_FORMS: readonly Cutting[] = [
@@ -14,7 +14,7 @@ export const ON_FORMS: readonly Cutting[] = [
       const petal = item(
         bed,
         'Petal',
-        newStep('blade', { length, width: round(0.42 * length), fold: 6, cup: 0.4, droop: 24 }),
+        newStep('blade', { length, width: round(0.42 * length), fold: 6, cup: 0.4, droop: 24, rows: LEAF_ROWS }),
         finish(0.5, ROSES),
       );
       return {
@@ -72,9 +72,9 @@ export const ON_FORMS: readonly Cutting[] = [
       const cone = item(
         bed,
         'Barnacle',
-        newStep('line', { toY: round(0.9 * radius), points: 12 }),
+        newStep('line', { toY: round(0.9 * radius), points: 4 }),
         newStep('sweep', {
-          ...{ profile: 'star', corners: 9, inner: 0.82, rounding: 0.6, radius, swell: 0 },
+          ...{ profile: 'star', corners: 9, inner: 0.82, rounding: 0, hard: false, radius, swell: 0 },
           along: [
             { at: 0, value: 1, shape: 'smooth' },
             { at: 1, value: 0.42 },
@@ -107,7 +107,7 @@ export const ON_FORMS: readonly Cutting[] = [
       const weed = item(
         bed,
         'Weed',
-        newStep('blade', { length, width: round(0.14 * length), droop: 55 }),
+        newStep('blade', { length, width: round(0.14 * length), droop: 55, rows: LEAF_ROWS }),
         finish(0.55, GREENS),
       );
       const steps = [

@@ -8,6 +8,7 @@ import {
   GREENS,
   growth,
   item,
+  LEAF_ROWS,
   over,
   ROSES,
   round,
@@ -27,7 +28,12 @@ export const ON_PATHS: readonly Cutting[] = [
     on: 'paths',
     plant(bed) {
       const length = round(0.16 * bed.size);
-      const leaf = item(bed, 'Leaf', newStep('blade', { length, width: round(0.3 * length) }), finish(0.55, GREENS));
+      const leaf = item(
+        bed,
+        'Leaf',
+        newStep('blade', { length, width: round(0.3 * length), rows: LEAF_ROWS }),
+        finish(0.55, GREENS),
+      );
       return {
         growths: [leaf],
         steps: [
@@ -55,7 +61,7 @@ export const ON_PATHS: readonly Cutting[] = [
       const leaf = item(
         bed,
         'Paired leaf',
-        newStep('blade', { length, width: round(0.42 * length), droop: 25 }),
+        newStep('blade', { length, width: round(0.42 * length), droop: 25, rows: LEAF_ROWS }),
         finish(0.5, ['#1f4d4a', '#58a487', '#d3f2c6']),
       );
       return {
@@ -84,7 +90,7 @@ export const ON_PATHS: readonly Cutting[] = [
       const petal = item(
         bed,
         'Petal',
-        newStep('blade', { length, width: round(0.5 * length), fold: 6, cup: 0.4, droop: 24 }),
+        newStep('blade', { length, width: round(0.5 * length), fold: 6, cup: 0.4, droop: 24, rows: LEAF_ROWS }),
         finish(0.5, ROSES),
       );
       const head = item(
@@ -112,7 +118,7 @@ export const ON_PATHS: readonly Cutting[] = [
       const bud = item(
         bed,
         'Bud',
-        newStep('solid', { which: 'ball', radius: round(0.018 * bed.size), sides: 24 }),
+        newStep('solid', { which: 'ball', radius: round(0.018 * bed.size), sides: 18 }),
         finish(0.35, AMBERS),
       );
       return {
@@ -137,10 +143,14 @@ export const ON_PATHS: readonly Cutting[] = [
       const link = item(
         bed,
         'Link',
-        newStep('solid', { which: 'link', wire, innerLength: 4 * wire, innerWidth: 1.5 * wire, sides: 18 }),
+        newStep('solid', { which: 'link', wire, innerLength: 4 * wire, innerWidth: 1.5 * wire, sides: 9 }),
         finish(0.28, STEELS),
       );
-      return { growths: [link], steps: [newStep('along', { growth: link.id, turns: '0, 90', settle: 0.3 })] };
+      return {
+        replacesSkin: true,
+        growths: [link],
+        steps: [newStep('along', { growth: link.id, turns: '0, 90', settle: 0.3 })],
+      };
     },
   },
   {
@@ -183,6 +193,7 @@ export const ON_PATHS: readonly Cutting[] = [
         finish(0.75, ['#4a3327', '#9a6b4a', '#d9b08a']),
       );
       return {
+        replacesSkin: true,
         growths: [plank],
         steps: [
           newStep('along', {
@@ -273,10 +284,11 @@ export const ON_PATHS: readonly Cutting[] = [
       const segment = item(
         bed,
         'Segment',
-        newStep('solid', { which: 'ball', radius, sides: 24 }),
+        newStep('solid', { which: 'ball', radius, sides: 18 }),
         finish(0.28, ['#2c5a6b', '#5fa7a8', '#f2d9a0']),
       );
       return {
+        replacesSkin: true,
         growths: [segment],
         steps: [
           newStep('along', {
@@ -302,7 +314,7 @@ export const ON_PATHS: readonly Cutting[] = [
       const ring = item(
         bed,
         'Ring',
-        newStep('solid', { which: 'ring', radius: round(0.06 * bed.size), thick: round(0.009 * bed.size), sides: 40 }),
+        newStep('solid', { which: 'ring', radius: round(0.06 * bed.size), thick: round(0.009 * bed.size), sides: 20 }),
         finish(0.3, BONES),
       );
       return {

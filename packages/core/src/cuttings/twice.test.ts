@@ -99,3 +99,43 @@ test('a second skin on a path is there beside the first', async () => {
     expect(wholeMesh(await formAt(scene, 101))!.indices.length).toBeGreaterThan(one.indices.length);
   }
 });
+
+test.each(CUTTINGS.map(({ id }) => id))('%s copies light items: some hundred faces each', async (id) => {
+  const cutting = CUTTINGS.find((one) => one.id === id)!;
+  const scene =
+    cutting.on === 'mesh'
+      ? rock()
+      : cutting.on === null
+        ? { ...newScene('Bed'), range: [1, 101] as [number, number] }
+        : stem();
+  const on = cutting.on ? scene.growths[0] : null;
+  const { growths } = cutting.plant({ scene, host: on, size: 2 });
+  for (const item of growths.filter(({ visible }) => !visible)) {
+    const alone: Scene = {
+      ...scene,
+      growths: [
+        ...growths.map((one) => ({ ...one, visible: one === item })),
+        ...scene.growths.map((one) => ({ ...one, visible: false })),
+      ],
+    };
+    const { growths: made } = await testEvaluator().evaluate(alone, 101);
+    const mesh = made.find((one) => one.id === item.id)!.form!;
+    const faces = (mesh.mesh?.indices.length ?? 0) / 3;
+    expect([item.name, faces]).toEqual([item.name, Math.min(faces, 400)]);
+  }
+});
+
+test('what stands in the place of the tube switches it off, and what stands on it does not', () => {
+  const tubes = (id: string): boolean[] =>
+    plant(stem(), id).growths[0].steps.flatMap(({ kind, on }) => (kind === 'tube' ? [on] : []));
+  for (const id of ['chain', 'falling-planks', 'vertebrae']) expect([id, tubes(id)]).toEqual([id, [false]]);
+  for (const id of ['leaves', 'buds', 'rings']) expect([id, tubes(id)]).toEqual([id, [true]]);
+});
+
+test('the burning line burns to its end, with its ember where it burns', async () => {
+  const scene = plant({ ...newScene('Bed'), range: [1, 101] }, 'burning-line');
+  const at50 = (await testEvaluator().evaluate(scene, 51)).growths[0];
+  expect(at50.notices).toEqual([]);
+  const end = (await testEvaluator().evaluate(scene, 101)).growths[0].form!;
+  expect(wholeMesh(end)?.indices.length ?? 0).toBe(0);
+});
