@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { areaAndVolume, faceCount, type Mesh, vertexCount } from '../geometry/mesh';
-import { at, distance } from '../geometry/vec';
+import { areaAndVolume, faceCount, type Mesh, meshWith, vertexCount } from '../geometry/mesh';
+import { at, cross, distance, sub } from '../geometry/vec';
 import { topologyCounts } from '../geometry/topology';
 import { pathCount } from '../geometry/paths';
 import { arcLengths } from '../curves/arclength';
@@ -49,6 +49,47 @@ describe('a mesh that is cut', () => {
     expect(up + low).toBeCloseTo(whole, 5);
     // The cap of a sphere: π h² (3 r − h) / 3 (Archimedes).
     expect(up).toBeCloseTo((Math.PI * 0.25 * 2.5) / 3, 2);
+  });
+
+  /** Area of the covers: of faces that look straight down at a level. */
+  const coverArea = async (mesh: Mesh, level: number): Promise<number> => {
+    const cut = await cutMesh(mesh, heights(mesh, level), true);
+    expect(topologyCounts(cut).flippedEdges).toBe(0);
+    let sum = 0;
+    for (let f = 0; f < cut.indices.length; f += 3) {
+      const [a, b, c] = [0, 1, 2].map((k) => at(cut.positions, cut.indices[f + k]));
+      if (![a, b, c].every((place) => Math.abs(place[1] - level) < 1e-4)) continue;
+      const [, y] = cross(sub(b, a), sub(c, a));
+      sum -= y / 2;
+    }
+    return sum;
+  };
+  const inwards = (mesh: Mesh): Mesh => ({
+    ...mesh,
+    indices: mesh.indices.map((_, i, all) => all[i - (i % 3) + 2 - (i % 3)]),
+  });
+  const two = (a: Mesh, b: Mesh): Mesh =>
+    meshWith({
+      positions: Float32Array.from([...a.positions, ...b.positions]),
+      normals: Float32Array.from([...a.normals, ...b.normals]),
+      uvs: Float32Array.from([...a.uvs, ...b.uvs]),
+      indices: Uint32Array.from([...a.indices, ...b.indices.map((i) => i + a.positions.length / 3)]),
+    });
+
+  test('a cut that goes exactly through vertices is closed as those beside it are', async () => {
+    const mesh = ball(0.5, 64);
+    for (const level of [-1e-4, 0, 1e-4]) expect(await coverArea(mesh, level)).toBeCloseTo(Math.PI / 4, 2);
+    for (const level of new Set(mesh.positions.filter((y, i) => i % 3 === 1 && Math.abs(y) < 0.45)))
+      expect(await coverArea(mesh, level)).toBeCloseTo(Math.PI * (0.25 - level * level), 1);
+  });
+
+  // Areas in closed form: an annulus is π (R² − r²), a torus cut across its axis 4 π R r.
+  test('rims within rims are holes: a wall, a ring, a ball in the hole of another', async () => {
+    const wall = two(ball(0.5, 96), inwards(ball(0.4, 96)));
+    for (const level of [0, 0.13]) expect(await coverArea(wall, level)).toBeCloseTo(Math.PI * (0.25 - 0.16), 2);
+    expect(await coverArea(torus(0.5, 0.2, 96), 0.001)).toBeCloseTo(4 * Math.PI * 0.5 * 0.2, 2);
+    const nested = two(wall, ball(0.2, 96));
+    expect(await coverArea(nested, 0.001)).toBeCloseTo(Math.PI * (0.25 - 0.16 + 0.04), 2);
   });
 
   test('has its new corners on the line, with everything in between', async () => {
