@@ -31,7 +31,7 @@ test('light and shot take keys, which are rows of the timeline and move the pict
   // The shot: looked through, it travels.
   const camera = page.getByRole('group', { name: 'Camera', exact: true });
   await camera
-    .getByRole('button', { name: /^X: animate/ })
+    .getByRole('button', { name: /^Stands at X: animate/ })
     .first()
     .click();
   const standsAt = camera.getByRole('textbox', { name: 'Stands at X', exact: true });

@@ -17,10 +17,23 @@ export interface BakeOptions {
 
 const IDS = GEOMETRY_FORMATS.map(({ id }) => id);
 
+const OPTIONS = ['frames', 'out', 'format', 'growth', 'resume', 'cores', 'help'];
+
 /** Frames that a scene can have. */
 const MOST_FRAME = LIMITS.frame;
 
 export const USAGE = `npm run bake -- SCENE.json --frames 1-144 --out DIR --format ${IDS.join('|')} [--growth NAME] [--resume] [--cores N]`;
+
+export const HELP = `Bakes frames of a scene to files, on all cores.
+
+  ${USAGE}
+
+  --frames   first and last frame, or one
+  --out      folder to write into; it is made where it is not there
+  --format   ${IDS.join(', ')}
+  --growth   name of the one growth to bake; all that are shown where it is left out
+  --resume   goes on where a bake of the same was broken off
+  --cores    workers; as many as cores where it is left out`;
 
 /**
  * Reads the command line.
@@ -44,8 +57,9 @@ export function readArgs(argv: readonly string[]): BakeOptions {
         cores: { type: 'string' },
       },
     });
-  } catch (error) {
-    return wrong((error as Error).message.split('. ')[0]);
+  } catch {
+    const [unknown] = argv.filter((arg) => arg.startsWith('-') && !OPTIONS.includes(arg.replace(/^-+|=.*$/g, '')));
+    return wrong(unknown ? `There is no option ${unknown}.` : 'An option lacks its value.');
   }
   const { values, positionals } = parsed;
   if (positionals.length !== 1)

@@ -1,9 +1,10 @@
 import { execFile } from 'node:child_process';
-import { mkdtemp, readFile, readdir, rm, stat, writeFile } from 'node:fs/promises';
+import { mkdir, mkdtemp, readFile, readdir, rm, stat, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { newGrowth, newScene, newStep, writeScene, type Scene } from '@uvrex/core';
 import { readArgs } from './args';
+import { writeWhole } from './frame';
 
 const root = resolve(__dirname, '../../..');
 
@@ -138,7 +139,7 @@ describe('npm run bake', () => {
     expect(results[1].error).toMatch(/not sound at/);
     expect(results[2].error).toMatch(/no growth named “Fern”. It has “Stem, tall”, “Coil”/);
     expect(results[3].error).toMatch(/backwards/);
-    expect(results[4].error).toMatch(/cannot be made/);
+    expect(results[4].error).toMatch(/cannot be written/);
   });
 
   test('a step that fails in a worker ends the bake with its message', async () => {
@@ -159,7 +160,7 @@ describe('its arguments', () => {
     [['a.json', '--frames', '1-2', '--format', 'obj'], /--out/],
     [['a.json', '--frames', '1-2', '--out', 'x', '--format', 'stl'], /--format/],
     [['a.json', '--frames', '1-2', '--out', 'x', '--format', 'obj', '--cores', '0'], /--cores/],
-    [['a.json', '--colour', '1'], /Unknown option/],
+    [['a.json', '--colour', '1'], /no option --colour/],
     [['a.json', '--frames', '1-999999999999', '--out', 'x', '--format', 'obj'], /between -100000 and 100000/],
   ])('%j is refused', (argv, reason) => {
     expect(() => readArgs(argv)).toThrow(reason);
@@ -168,4 +169,37 @@ describe('its arguments', () => {
   test('negative frames are frames too', () => {
     expect(readArgs(['a.json', '--frames=-5-3', '--out', 'x', '--format', 'csv']).frames).toEqual([-5, 3]);
   });
+});
+
+test('places that take no folder, and what is no file, are told at once; a damaged manifest counts as none', async () => {
+  const { file, folder } = await sceneFile();
+  const rest = ['--frames', '1-2', '--format', 'obj'];
+  const nowhere = await run(file, ...rest, '--out', '/proc/nope');
+  expect(nowhere).toMatchObject({ code: 1, error: expect.stringMatching(/cannot be written: .*--out/s) });
+  const device = await run('/dev/zero', ...rest, '--out', folder);
+  expect(device).toMatchObject({ code: 1, error: expect.stringContaining('/dev/zero is no file') });
+  const out = join(folder, 'out');
+  expect((await run(file, ...rest, '--out', out)).code).toBe(0);
+  for (const text of ['null', '{"of": 1', '{"frames": {"1": null}}']) {
+    await writeFile(join(out, 'manifest.json'), text);
+    expect((await run(file, ...rest, '--out', out, '--resume')).code).toBe(0);
+  }
+  expect((await readdir(out)).filter((name) => name.endsWith('.part'))).toEqual([]);
+  await rm(folder, { recursive: true });
+});
+
+test('what cannot be written is told in a sentence, and leaves no half file', async () => {
+  const folder = await mkdtemp(join(tmpdir(), 'uvrex-write-'));
+  // A folder stands where the file would.
+  await mkdir(join(folder, 'frame.obj'));
+  await expect(writeWhole(join(folder, 'frame.obj'), 'v 0 0 0')).rejects.toThrow(/frame.obj cannot be written: /);
+  expect(await readdir(folder)).toEqual(['frame.obj']);
+  await rm(folder, { recursive: true });
+});
+
+test('--help says how it is written', async () => {
+  const { code, out } = await run('--help');
+  expect(code).toBe(0);
+  for (const option of ['--frames', '--out', '--format', '--growth', '--resume', '--cores'])
+    expect(out).toContain(option);
 });

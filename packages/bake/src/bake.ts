@@ -1,12 +1,12 @@
-import { mkdir, readFile } from 'node:fs/promises';
+import { mkdir, readFile, stat } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join, resolve } from 'node:path';
 import { Piscina } from 'piscina';
 import { Problem, type PackedScene, type Scene } from '@uvrex/core';
 import { readSceneFile } from '@uvrex/core/files';
 import { geometryFormat, partNames } from '@uvrex/formats';
 import type { BakeOptions } from './args';
-import { type FrameDone, type FrameJob, writeWhole } from './frame';
+import { type FrameDone, type FrameJob, writeProblem, writeWhole } from './frame';
 import { earlierManifest, emptyManifest, writeManifest } from './manifest';
 
 /** Milliseconds after which the manifest is written again while frames come in. */
@@ -31,14 +31,7 @@ export async function bake(
   const format = geometryFormat(options.format);
   const [first, last] = options.frames;
   const frames = Array.from({ length: last - first + 1 }, (_, i) => first + i);
-  try {
-    await mkdir(options.out, { recursive: true });
-  } catch (error) {
-    throw new Problem(
-      `The folder ${options.out} cannot be made: ${(error as Error).message}.`,
-      'Let --out name a folder, or one that can be made.',
-    );
-  }
+  await makeFolder(resolve(options.out));
   const fresh = emptyManifest(packed, options, growth);
   // A table is one file: it is made as a whole.
   const manifest = options.resume && format.takes === 'frame' ? await earlierManifest(options.out, fresh) : fresh;
@@ -71,8 +64,9 @@ export async function bake(
     await writeWhole(table, Buffer.concat([await format.open(scene), ...pieces, await format.close(scene)]));
     return [table];
   } finally {
-    if (format.takes === 'frame') await writeManifest(options.out, manifest);
     await pool.destroy();
+    // What has gone wrong with the frames is what counts.
+    if (format.takes === 'frame') await writeManifest(options.out, manifest).catch(() => undefined);
   }
 }
 
@@ -87,7 +81,24 @@ function notes(write: () => Promise<void>): () => Promise<void> {
   };
 }
 
+/** Makes a folder and those that it lies in, one after another: made at once, some places never answer. */
+async function makeFolder(folder: string): Promise<void> {
+  if (
+    await stat(folder).then(
+      (there) => there.isDirectory(),
+      () => false,
+    )
+  )
+    return;
+  if (dirname(folder) !== folder) await makeFolder(dirname(folder));
+  await mkdir(folder).catch((error: unknown) => {
+    throw writeProblem(folder, error);
+  });
+}
+
 async function sceneFrom(file: string): Promise<PackedScene> {
+  const there = await stat(file).catch(() => null);
+  if (there && !there.isFile()) throw new Problem(`${file} is no file.`, 'Name a scene file that Uvrex saved.');
   let bytes: Uint8Array;
   try {
     bytes = await readFile(file);

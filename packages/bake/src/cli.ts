@@ -1,5 +1,5 @@
 import { Problem } from '@uvrex/core';
-import { readArgs } from './args';
+import { HELP, readArgs } from './args';
 import { bake } from './bake';
 
 /**
@@ -7,6 +7,10 @@ import { bake } from './bake';
  * @param thread the file that its threads load
  */
 export async function runCommand(argv: readonly string[], thread: string): Promise<void> {
+  if (argv.includes('--help') || argv.includes('-h')) {
+    console.log(HELP);
+    return;
+  }
   try {
     const options = readArgs([...argv]);
     const started = performance.now();

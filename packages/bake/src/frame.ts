@@ -1,6 +1,6 @@
-import { rename, writeFile } from 'node:fs/promises';
+import { rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Evaluator, type Files, type Scene } from '@uvrex/core';
+import { Evaluator, type Files, Problem, type Scene } from '@uvrex/core';
 import { frameName, geometryFormat, type GeometryFormatId, partsOf } from '@uvrex/formats';
 import { shipped } from './shipped';
 
@@ -51,9 +51,32 @@ export class FrameBaker {
   }
 }
 
+/** Why files cannot be written, by what the system calls it. */
+const REASONS: Record<string, string> = {
+  ENOSPC: 'there is no room left on that disk',
+  EDQUOT: 'there is no room left for you on that disk',
+  EROFS: 'that disk can only be read',
+  EACCES: 'the folder may not be written to',
+  EPERM: 'the folder may not be written to',
+  ENOENT: 'the folder is not there, or takes no files',
+  ENOTDIR: 'a part of its path is a file',
+};
+
+/** What to tell where a file or folder cannot be written. */
+export const writeProblem = (file: string, error: unknown): Problem =>
+  new Problem(
+    `${file} cannot be written: ${REASONS[(error as NodeJS.ErrnoException).code ?? ''] ?? 'the system refuses it'}.`,
+    'Make room, or let --out name another folder.',
+  );
+
 /** Whole or not at all: a bake that is broken off leaves no half file under a finished one's name. */
 export async function writeWhole(file: string, bytes: Uint8Array | string): Promise<void> {
   const unfinished = `${file}.part`;
-  await writeFile(unfinished, bytes);
-  await rename(unfinished, file);
+  try {
+    await writeFile(unfinished, bytes);
+    await rename(unfinished, file);
+  } catch (error) {
+    await rm(unfinished, { force: true }).catch(() => undefined);
+    throw writeProblem(file, error);
+  }
 }

@@ -29,15 +29,17 @@ export const emptyManifest = ({ scene }: PackedScene, { format }: BakeOptions, g
 
 /** The manifest of an earlier bake of the very same into a folder, without frames whose files are gone or of another size. */
 export async function earlierManifest(out: string, wanted: Manifest): Promise<Manifest> {
-  let found: Partial<Manifest>;
+  let found: Partial<Manifest> | null;
   try {
-    found = JSON.parse(await readFile(join(out, NAME), 'utf8')) as Partial<Manifest>;
+    found = JSON.parse(await readFile(join(out, NAME), 'utf8')) as Partial<Manifest> | null;
   } catch {
     return wanted;
   }
-  if (found.of !== wanted.of) return wanted;
+  // One that is damaged counts as none.
+  if (found?.of !== wanted.of || typeof found.frames !== 'object') return wanted;
   const frames: Manifest['frames'] = {};
   for (const [frame, entry] of Object.entries(found.frames ?? {})) {
+    if (typeof entry?.file !== 'string') continue;
     const size = await stat(join(out, entry.file)).then(
       ({ size: bytes }) => bytes,
       () => -1,

@@ -58,7 +58,7 @@ test('whichever way a growth leaves a group, it starts when it did and stays hid
   const leave: (() => void)[] = [
     () => ungroup(scene().groups[0].id),
     () => takeOutOfGroup('b'),
-    () => moveRow(rowsOf(scene(), []), 2, 3),
+    () => moveRow(rowsOf(scene(), []), 2, 3, true),
     () => moveRow(rowsOf(scene(), []), 2, 4),
     () => groupGrowths(['b']),
   ];
@@ -76,7 +76,7 @@ test('whichever way a growth leaves a group, it starts when it did and stays hid
     const rows = rowsOf(scene(), []);
     const at = rows.findIndex((row) => row.id === 'b');
     if (scene().groups[0]?.id !== id || growth('b').group !== null || rows[at - 1].id !== 'a') continue;
-    moveRow(rows, at, at - 1);
+    moveRow(rows, at, at - 1, true);
     expect(growth('b').group).toBe(id);
     expect(seen('b')).toEqual([85, false]);
   }

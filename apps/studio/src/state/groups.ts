@@ -23,8 +23,8 @@ function regroup(draft: Scene, growth: Growth, group: string | null): void {
 }
 
 /** Puts a row of the list in another place. */
-export function moveRow(rows: readonly ListRow[], from: number, to: number): void {
-  const placed = movedRow(rows, from, to);
+export function moveRow(rows: readonly ListRow[], from: number, to: number, byKey = false): void {
+  const placed = movedRow(rows, from, to, byKey);
   edit('Reorder growths', (draft) => {
     const byId = new Map(draft.growths.map((growth) => [growth.id, growth]));
     placed.forEach(({ id, group }) => {

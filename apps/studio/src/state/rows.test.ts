@@ -18,8 +18,8 @@ const ids = (scene: Scene, folded: string[] = []): string =>
     .join(' ');
 
 /** The order after a move, as `letter:group`. */
-const moved = (scene: Scene, from: number, to: number, folded: string[] = []): string =>
-  movedRow(rowsOf(scene, folded), from, to)
+const moved = (scene: Scene, from: number, to: number, folded: string[] = [], byKey = false): string =>
+  movedRow(rowsOf(scene, folded), from, to, byKey)
     .map(({ id, group }) => (group ? `${id}:${group}` : id))
     .join(' ');
 
@@ -39,7 +39,7 @@ test('a growth put between a group’s name and its last growth goes into it; ou
   const scene = sceneOf('a', 'b:G', 'd:G', 'c');
   // Rows: a, G, b, d, c.
   expect(moved(scene, 4, 2)).toBe('a c:G b:G d:G');
-  expect(moved(scene, 4, 3)).toBe('a b:G d:G c:G');
+  expect(moved(scene, 4, 3)).toBe('a b:G c:G d:G');
   expect(moved(scene, 4, 0)).toBe('c a b:G d:G');
   expect(moved(scene, 4, 1)).toBe('a c b:G d:G');
   expect(moved(scene, 0, 3)).toBe('b:G d:G a c');
@@ -55,10 +55,10 @@ test('a growth of a group keeps to it while it moves within, and leaves it where
 test('one step down from its end a growth leaves a group, and one step up it goes back in', () => {
   const within = sceneOf('a', 'b:G', 'd:G', 'c');
   const left = sceneOf('a', 'b:G', 'd', 'c');
-  expect(moved(within, 3, 4)).toBe('a b:G d c');
-  expect(moved(left, 3, 2)).toBe('a b:G d:G c');
+  expect(moved(within, 3, 4, [], true)).toBe('a b:G d c');
+  expect(moved(left, 3, 2, [], true)).toBe('a b:G d:G c');
   // Past the end of the list too.
-  expect(moved(sceneOf('b:G', 'd:G'), 2, 3)).toBe('b:G d');
+  expect(moved(sceneOf('b:G', 'd:G'), 2, 3, [], true)).toBe('b:G d');
 });
 
 test('a group takes its growths along, and goes into no other group', () => {

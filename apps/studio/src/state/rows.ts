@@ -34,10 +34,11 @@ export interface Placed {
 /**
  * The order of growths once a row has been put in another place. A growth that is put between a group's name and its last
  * growth goes into that group; a group takes its growths along and goes into no other.
+ * @param byKey by one place with the keyboard: the ends of groups are places of their own then
  */
-export function movedRow(rows: readonly ListRow[], from: number, to: number): Placed[] {
+export function movedRow(rows: readonly ListRow[], from: number, to: number, byKey = false): Placed[] {
   const moved = rows[from];
-  const stepped = 'growth' in moved ? steppedOver(rows, moved, from, to) : undefined;
+  const stepped = byKey && 'growth' in moved ? steppedOver(rows, moved, from, to) : undefined;
   if (stepped !== undefined) return placedRows(rows, moved, stepped);
   const block = 'group' in moved ? rows.filter((row) => row === moved || withinOf(row) === moved.id) : [moved];
   const left = rows.filter((row) => !block.includes(row));

@@ -128,7 +128,7 @@ const Listing = memo(function Listing({ listed, wanted }: { listed: readonly Lis
       ids={ids}
       nameOf={(id) => now().find((row) => row.id === id)?.name ?? ''}
       // What is not shown cannot be put in order.
-      onMove={(from, to) => (wanted ? undefined : moveRow(now(), from, to))}
+      onMove={(from, to, byKey) => (wanted ? undefined : moveRow(now(), from, to, byKey))}
     >
       {listed.map((row) =>
         'group' in row ? (

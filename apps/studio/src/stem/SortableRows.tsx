@@ -69,7 +69,7 @@ export function useRowDrag(id: string): RowDrag {
 interface Props {
   ids: readonly string[];
   nameOf: (id: string) => string;
-  onMove: (from: number, to: number) => void;
+  onMove: (from: number, to: number, byKey?: boolean) => void;
   children: ReactNode;
 }
 
@@ -86,7 +86,7 @@ export function SortableRows({ ids, nameOf, onMove, children }: Props) {
     event.stopPropagation();
     const to = from + by;
     // Past the last one a row can still leave its group.
-    if (to >= 0 && to <= ids.length) onMove(from, to);
+    if (to >= 0 && to <= ids.length) onMove(from, to, true);
   };
   return (
     <div data-rows onKeyDown={onKeyDown}>

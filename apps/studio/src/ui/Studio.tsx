@@ -7,7 +7,6 @@ import { useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useShallow } from 'zustand/react/shallow';
 import { checkScene, newId, Problem, type Scene } from '@uvrex/core';
-import { keepBeside } from '@/library/scenes';
 import { claimScene, setKeeper, startAutosave, useSaving } from '@/state/autosave';
 import { startClipboard } from '@/state/clipsLater';
 import { useKeepAsked } from '@/state/keepAsked';
@@ -208,10 +207,12 @@ function start(id: string, claimed: boolean): Closing {
   return async (kept) => {
     for (const stop of stops.reverse()) stop();
     const { scene } = useDocument.getState();
-    // Taken without asking: what this tab had not kept is kept beside it.
-    if (!kept && useSaving.getState().state !== 'saved') await keepBeside(scene).catch(sayProblem);
+    const unsaved = useSaving.getState().state !== 'saved';
     autosave.stop(true);
     if (kept) await autosave.flush().catch(() => undefined);
+    // Taken without asking, or asked too late: what this tab had not saved is kept beside.
+    if (unsaved && (!kept || useSaving.getState().state === 'taken'))
+      await import('@/library/scenes').then(({ keepBeside }) => keepBeside(scene)).catch(sayProblem);
   };
 }
 

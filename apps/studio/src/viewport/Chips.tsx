@@ -8,9 +8,9 @@ import { useShallow } from 'zustand/react/shallow';
 import { growthIn, useDocument } from '@/state/document';
 import { runCommand } from '@/state/commands';
 import { stopPainting } from '@/state/painting';
-import { keepAsShot } from '@/state/shot';
 import { giveUp, useResults } from '@/state/results';
 import { chooseQuality, type Look, type Quality, setView, useView } from '@/state/view';
+import { sayProblem } from '@/ui/Toasts';
 import { INK, MONO } from '@/ui/theme';
 import { useProjection } from './projection';
 
@@ -177,7 +177,9 @@ export const Chips = memo(function Chips() {
                   label="Keep as shot"
                   help="Makes this view the shot's camera; where the camera is animated, sets a key here"
                   on={false}
-                  pick={() => eye && keepAsShot(eye)}
+                  pick={() =>
+                    eye && void import('@/state/shot').then(({ keepAsShot }) => keepAsShot(eye)).catch(sayProblem)
+                  }
                 />
               </Box>
             </>
