@@ -138,6 +138,15 @@ export const Chips = memo(function Chips() {
             </>
           ) : (
             <>
+              {/* At the free end of the bar: what stands beside it does not move away under the pointer. */}
+              {eye && (
+                <Choice
+                  label="Keep as shot"
+                  help="Makes this view the shot's camera; where the camera is animated, sets a key here"
+                  on={false}
+                  pick={() => void import('@/state/shot').then(({ keepAsShot }) => keepAsShot(eye)).catch(sayProblem)}
+                />
+              )}
               <Choice
                 label="Draw"
                 help="Draw a path freehand (D)"
@@ -171,17 +180,6 @@ export const Chips = memo(function Chips() {
                 on={eye === null}
                 pick={() => setView({ eye: null })}
               />
-              {/* It keeps its place while it is not there: what stands beside it does not move away under the pointer. */}
-              <Box sx={{ display: 'flex', visibility: eye ? 'visible' : 'hidden' }}>
-                <Choice
-                  label="Keep as shot"
-                  help="Makes this view the shot's camera; where the camera is animated, sets a key here"
-                  on={false}
-                  pick={() =>
-                    eye && void import('@/state/shot').then(({ keepAsShot }) => keepAsShot(eye)).catch(sayProblem)
-                  }
-                />
-              </Box>
             </>
           )}
         </Bar>

@@ -43,6 +43,8 @@ export class Stage {
   #size = { width: 0, height: 0 };
   #shaded: typeof shaded | null = null;
   #grid: Grid | null = null;
+  /** Everything is to be framed as soon as it has been evaluated. */
+  #framing = false;
   #edge: OutlineMaterial | null = null;
   #asked = 0;
   #timer: ReturnType<typeof setTimeout> | undefined;
@@ -83,7 +85,7 @@ export class Stage {
     this.#stops = [
       useView.subscribe((now, before) => {
         if (now.eye !== before.eye) this.#follow();
-        else if (now.frameAll !== before.frameAll) this.#frameAll();
+        else if (now.frameAll !== before.frameAll) this.#frameSoon();
         else if (
           now.look !== before.look ||
           now.overlay !== before.overlay ||
@@ -102,6 +104,7 @@ export class Stage {
       useDocument.subscribe((now, before) => now.scene !== before.scene && this.#follow()),
       useResults.subscribe((now, before) => {
         if (now.record === before.record && now.onScreen === before.onScreen && now.lost === before.lost) return;
+        if (this.#framing && isCurrent()) this.#frameAll();
         // Camera and lens may have keys of their own.
         if (now.record?.frame !== before.record?.frame) this.#follow();
         else this.#moved();
@@ -184,7 +187,14 @@ export class Stage {
     this.#moved();
   }
 
+  /** Frames what is there; what has just been planted is framed when it is known how large it is. */
+  #frameSoon(): void {
+    if (isCurrent()) this.#frameAll();
+    else this.#framing = true;
+  }
+
   #frameAll(): void {
+    this.#framing = false;
     const camera = this.#camera;
     const { frameOf, frameFrom } = useView.getState();
     const { center, radius } = this.#whole(frameOf) ?? ((frameOf && this.#rig.boundsOf(frameOf)) || this.#rig.bounds);

@@ -81,7 +81,7 @@ export const ALONE: readonly Cutting[] = [
         bed,
         'Ember',
         newStep('solid', { which: 'ball', radius: 0.05, sides: 20 }),
-        newStep('displace', { amount: 0, noise: 0.012, size: 0.07, evolve: 1 }),
+        newStep('displace', { amount: 0, noise: 0.005, size: 0.08, evolve: 1 }),
         finish(0.6, ['#ff5a1e', '#ffb04a', '#fff0c0'], { glow: 3, glowLength: 0.05, glowColor: '#ff8a3a' }),
       );
       const fuse = growth(
