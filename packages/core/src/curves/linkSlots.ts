@@ -87,6 +87,9 @@ export interface Links {
   on: (k: number, s: number) => LinkPlace;
 }
 
+/** Where links have been laid, and half the arc length that they span there, by their numbers. */
+export type Reaches = Map<number, { s: number; reach: number }>;
+
 /** Lets other work in; throws when this is no longer wanted. */
 export type Breathe = () => void | Promise<void>;
 
@@ -96,6 +99,9 @@ const CHUNK = 128;
 /** Bounds on the arc length that a link spans, against its inner length: it spans 1.25 in a bend of half of that. */
 const LEAST_SPAN = 0.7;
 const MOST_SPAN = 1.25;
+
+/** What a link's span may be off by, against its inner length. */
+const NEAR = 1e-8;
 
 /** How often the size of the next link is looked up where it goes with its place. */
 const SIZINGS = 4;
@@ -112,10 +118,14 @@ const STEP = 1e-4;
 export class LinkTrain {
   /** See `#overlap`: by the turns that neighbours have. */
   readonly #straight = new Map<number, number | null>();
+  /** What the last link spanned, against its inner length: the next one most often spans as much. */
+  #share = 1;
 
+  /** @param reaches what links that have been laid span to either side, by their numbers; gathered here */
   constructor(
     private readonly links: Links,
     private readonly breathe: Breathe = () => {},
+    private readonly reaches: Reaches = new Map(),
   ) {}
 
   /** Arc length of the neighbour of link k, which lies at s: the next one, or the one before. */
@@ -130,10 +140,17 @@ export class LinkTrain {
     let there = joint + (way * own.pitch) / 2;
     for (let round = 0; round < SIZINGS; round++) {
       const size = link(next, there);
+      // The end at the joint that is known stays while the other is looked for.
+      const held = way > 0 ? this.#wireBehind(next, joint, size) : this.#wireAhead(next, joint, size);
       const span = (apart: number): number =>
-        way > 0 ? this.#span(next, joint, joint + apart, size) : this.#span(next, joint - apart, joint, size);
+        apartOf(
+          held,
+          way > 0 ? this.#wireAhead(next, joint + apart, size) : this.#wireBehind(next, joint - apart, size),
+        );
       const before = there;
-      there = joint + (way * this.#solved(span, size)) / 2;
+      const apart = this.#solved(span, size);
+      there = joint + (way * apart) / 2;
+      this.reaches.set(next, { s: there, reach: apart / 2 });
       if (Math.abs(there - before) < 1e-9 * size.pitch || link(next, there).pitch === size.pitch) break;
     }
     return there;
@@ -183,36 +200,48 @@ export class LinkTrain {
 
   /** Half the arc length that link k spans when its middle is at s. */
   #reach(k: number, s: number): number {
+    const laid = this.reaches.get(k);
+    if (laid?.s === s) return laid.reach;
     const size = this.links.link(k, s);
     return this.#solved((apart) => this.#span(k, s - apart / 2, s + apart / 2, size), size) / 2;
   }
 
   /** From the middle of one end wire of a link to that of the other, when its joints are at two arc lengths. */
   #span(k: number, from: number, to: number, size: LinkSize): number {
-    const way = sub(this.#wireAhead(k, to, size), this.#wireBehind(k, from, size));
-    return Math.sqrt(dot(way, way));
+    return apartOf(this.#wireAhead(k, to, size), this.#wireBehind(k, from, size));
   }
 
   /**
-   * The arc length from joint to joint at which a link spans what it is long, by regula falsi. Where the path turns back on itself
+   * The arc length from joint to joint at which a link spans what it is long, by secants, or else by regula falsi. Where the path turns back on itself
    * within a link none does: it takes the most or the least that it may.
    */
   #solved(span: (apart: number) => number, { pitch, shape }: LinkSize): number {
     const over = (apart: number): number => span(apart) - pitch - shape.wire;
+    const found = (apart: number): number => {
+      this.#share = apart / pitch;
+      return apart;
+    };
+    // A step by the slope of a straight, on which it spans a metre more for each metre, and one by secants, most often do.
+    let x = this.#share * pitch;
+    let here = over(x);
+    let [before, atBefore] = [x, here];
+    for (let round = 0; round < 4; round++) {
+      if (Math.abs(here) < NEAR * pitch) return found(x);
+      const slope = round === 0 ? 1 : (here - atBefore) / (x - before);
+      const next = x - here / slope;
+      if (!(slope > 0.2 && next > LEAST_SPAN * pitch && next < MOST_SPAN * pitch)) break;
+      [before, atBefore, x] = [x, here, next];
+      here = over(x);
+    }
     let [low, high] = [LEAST_SPAN * pitch, MOST_SPAN * pitch];
-    // On most paths it is near what it is on a straight.
-    const near = over(pitch);
-    if (Math.abs(near) < 1e-9 * pitch) return pitch;
-    let [atLow, atHigh] = near < 0 ? [near, over(high)] : [over(low), near];
-    if (near < 0) low = pitch;
-    else high = pitch;
-    if (atHigh <= 0) return high;
-    if (atLow >= 0) return low;
+    let [atLow, atHigh] = [over(low), over(high)];
+    if (atHigh <= 0) return found(high);
+    if (atLow >= 0) return found(low);
     let side = 0;
     for (let round = 0; round < 60; round++) {
-      const x = (low * atHigh - high * atLow) / (atHigh - atLow);
-      const here = over(x);
-      if (Math.abs(here) < 1e-9 * pitch || high - low < 1e-12 * pitch) return x;
+      x = (low * atHigh - high * atLow) / (atHigh - atLow);
+      here = over(x);
+      if (Math.abs(here) < NEAR * pitch || high - low < 1e-12 * pitch) return found(x);
       if (here < 0) {
         [low, atLow] = [x, here];
         if (side === 1) atHigh /= 2;
@@ -223,7 +252,7 @@ export class LinkTrain {
         side = -1;
       }
     }
-    return low;
+    return found(low);
   }
 
   /** The middle of the wire with which link k hangs in the next one, when their joint is at an arc length. */
@@ -252,8 +281,8 @@ export class LinkTrain {
       const length = Math.sqrt(dot(first, first));
       // Beyond an end of the path it goes on straight.
       if (length < STEP * pitch) return here.along;
-      const arc = length > 0.5 * pitch ? (pitch * pitch) / length : pitch;
-      return scale(unit(place(arc), here.along), way);
+      const bent = length > 0.5 * pitch && Math.abs(length - pitch) > STEP * pitch;
+      return scale(unit(bent ? place((pitch * pitch) / length) : first, here.along), way);
     };
     const [before, after] = [chord(-1, own), chord(1, next)];
     const one = square(on(k, s - own / 2).across, before);
@@ -290,6 +319,8 @@ export class LinkTrain {
     return found;
   }
 }
+
+const apartOf = (a: Vec3, b: Vec3): number => Math.sqrt((a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2 + (a[2] - b[2]) ** 2);
 
 /** A vector without its part along a unit vector, of length 1. */
 const square = (v: Vec3, along: Vec3): Vec3 => unit(sub(v, scale(along, dot(v, along))), v);

@@ -101,9 +101,11 @@ export async function seatsAlong(
     context.claim('copies', seats.count + slots.at.length * p.whorl, 'Count, or raise the spacing');
     const spots = await spotsOf({ p, slots, ...line, motion });
     seats.room(spots.count * p.whorl);
-    for (let first = 0; first < spots.count; first += CHUNK) {
+    // How a link hangs is looked for place by place.
+    const chunk = slots.hanging ? CHUNK / 32 : CHUNK;
+    for (let first = 0; first < spots.count; first += chunk) {
       if (first > 0) await context.breathe();
-      seat(laying, line, slots, spots, [first, Math.min(spots.count, first + CHUNK)], seats);
+      seat(laying, line, slots, spots, [first, Math.min(spots.count, first + chunk)], seats);
     }
   }
   const made = seats.done();

@@ -1,5 +1,12 @@
 import { arcLengths, totalLength } from '../../curves/arclength';
-import { type Breathe, type LinkPlace, type LinkShape, type LinkSize, LinkTrain } from '../../curves/linkSlots';
+import {
+  type Breathe,
+  type LinkPlace,
+  type LinkShape,
+  type LinkSize,
+  LinkTrain,
+  type Reaches,
+} from '../../curves/linkSlots';
 import { withFrames } from '../../curves/pathFrames';
 import { type Sample, sampled } from '../../curves/sampling';
 import type { SlotRule, Slots } from '../../curves/slots';
@@ -76,8 +83,11 @@ export interface Hanging {
   normal: (pose: LinkPlace, angle: number, k: number, s: number) => Vec3;
 }
 
+/** Where links hang, how loose, and what each of them spans. */
+type HungSlots = Slots & { loose: number; reaches?: Reaches };
+
 /** Where links hang on whole paths: the same at every moment at which more or less of a path is there. */
-const hung = new WeakMap<Paths, Map<string, Slots & { loose: number }>>();
+const hung = new WeakMap<Paths, Map<string, HungSlots>>();
 
 /**
  * Hangs links in each other along a path.
@@ -96,16 +106,16 @@ export async function hanging(
   const period = leastCommon(turns.length, kinds);
   const { closed, length } = course;
   /** Links of a size. @param ring how many there are until it is the first one again, 0 for never */
-  const train = (size: number, ring = 0, spin = 0): LinkTrain => {
+  const train = (size: number, ring = 0, spin = 0, reaches?: Reaches): LinkTrain => {
     const on = (k: number, s: number): LinkPlace =>
       placeOf(onwards(course, s), turns.at(ring > 0 ? modulo(k, ring) : k) + spin, sizes(k, s).across);
     const link = (k: number, s: number): LinkSize => {
       const own = sizes(ring > 0 ? modulo(k, ring) : k, s);
       return { shape: shapeOf(own, size), pitch: own.length * size };
     };
-    return new LinkTrain({ link, gap, period, on }, breathe);
+    return new LinkTrain({ link, gap, period, on }, breathe, reaches);
   };
-  const find = async (): Promise<Slots & { loose: number }> => {
+  const find = async (): Promise<HungSlots> => {
     const given = { at: laid, size: 1, loose: 0 };
     if (laid.length === 0) return given;
     const { start, end, rest } = rule;
@@ -126,16 +136,17 @@ export async function hanging(
     }
 
     /** As many as there is room for, each touching the next. */
-    async function left(): Promise<Slots & { loose: number }> {
-      const at = await train(1).laid(0, laid[0], laid.length);
+    async function left(): Promise<HungSlots> {
+      const reaches: Reaches = new Map();
+      const at = await train(1, 0, 0, reaches).laid(0, laid[0], laid.length);
       const beyond = at.findIndex((s) => s > length - end);
-      if (beyond < 0) return { ...given, at };
-      if (!lasts) return { ...given, at: at.slice(0, beyond) };
+      if (beyond < 0) return { ...given, at, reaches };
+      if (!lasts) return { ...given, at: at.slice(0, beyond), reaches };
       return { ...given, ...(await train(1).laidTo(0, laid[0], laid.length, length - end)) };
     }
 
     /** Evenly loose over all the room, a round or whole patterns more where they would not reach. */
-    async function evenly(from: number, room: number): Promise<Slots & { loose: number }> {
+    async function evenly(from: number, room: number): Promise<HungSlots> {
       const step = closed ? rule.pattern : 1;
       let n = laid.length;
       for (let round = 0; !lasts && round < 4; round++) {
@@ -151,7 +162,7 @@ export async function hanging(
     }
 
     /** Of the size at which they reach just all the way. */
-    async function fitted(from: number, room: number): Promise<Slots & { loose: number }> {
+    async function fitted(from: number, room: number): Promise<HungSlots> {
       const n = laid.length;
       const [first, apart] = ends(from, room, n);
       const spaces = closed ? n + 1 : n;
@@ -177,7 +188,7 @@ export async function hanging(
   const { start, end, rest, pattern } = rule;
   const measures = [name, gap, start, end, pattern];
   const key = [course.path, laid.length, laid[0], rest, lasts, ...measures, ...angles].join();
-  const here = hung.get(course.source) ?? new Map<string, Slots & { loose: number }>();
+  const here = hung.get(course.source) ?? new Map<string, HungSlots>();
   hung.set(course.source, here);
   const found = here.get(key) ?? (await find());
   // Sizes that are animated would fill it.
@@ -188,7 +199,8 @@ export async function hanging(
   const trains = new Map<number, LinkTrain>();
   const trainOf = (spin: number): LinkTrain => {
     let own = trains.get(spin);
-    if (!own) trains.set(spin, (own = train(size, ring, spin)));
+    // What was laid is as it was laid; turned on, each is looked for anew.
+    if (!own) trains.set(spin, (own = train(size, ring, spin, spin === 0 ? found.reaches : undefined)));
     return own;
   };
   return {
