@@ -277,3 +277,20 @@ test.each([
     }
   },
 );
+
+test('lean differs from copy to copy, by no more than is said, and turns nothing else', async () => {
+  const up = async (varyLean: number): Promise<number[]> => {
+    const { copies } = await placed([line(3)], { by: 'count', count: 200, lean: 20, varyLean }, [
+      newStep('solid', { which: 'box', width: 0.01, height: 0.05, depth: 0.01 }),
+    ]);
+    return Array.from(copies!.ids, (_, k) => {
+      const [x] = turnedBy(turnOf(copies!, k), [0, 1, 0]);
+      return (Math.acos(Math.min(1, x)) * 180) / Math.PI;
+    });
+  };
+  for (const angle of await up(0)) expect(angle).toBeCloseTo(20, 3);
+  const varied = await up(15);
+  expect(Math.min(...varied)).toBeGreaterThanOrEqual(5 - 1e-3);
+  expect(Math.max(...varied)).toBeLessThanOrEqual(35 + 1e-3);
+  expect(Math.max(...varied) - Math.min(...varied)).toBeGreaterThan(25);
+});

@@ -18,7 +18,7 @@ export const along = defineStep({
     'Laying out': ['rest', 'laid', 'whorl'],
     Standing: ['forward', 'lean', 'stands'],
     'Size by place': ['profile', 'follows'],
-    Variation: ['variants', 'vary', 'varyTurn', 'varyPlace'],
+    Variation: ['variants', 'vary', 'varyTurn', 'varyLean', 'varyPlace'],
     'As it grows': ['reveal', 'fed', 'enters', 'births', 'fade', 'settle', 'ease'],
   },
   params: {
@@ -188,6 +188,15 @@ export const along = defineStep({
       default: 0,
       min: 0,
       max: 360,
+    },
+    varyLean: {
+      type: 'number',
+      unit: 'deg',
+      label: 'Vary lean',
+      help: 'Tilts each copy by up to so much more or less, at random.',
+      default: 0,
+      min: 0,
+      max: 90,
     },
     varyPlace: metresField('Vary place', 'Moves each copy by up to so much, at random.', 0, { slider: [0, 0.5] }),
     reveal: {

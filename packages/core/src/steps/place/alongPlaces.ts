@@ -276,6 +276,7 @@ function seat(
     size: base,
     follows,
     varyTurn,
+    varyLean,
     varyPlace,
     stands: standing,
   } = p;
@@ -347,7 +348,7 @@ function seat(
     const number = hash(seed, id, spotDice[spot]);
     const order = spotNumber[spot];
     const which = items.at(order, number);
-    const tail = tails[which];
+    const upright = tails[which];
     const { axis, middle, centre } = fits[which];
     const off = standing === 'centre' || pose ? centre : scale(axisOf(axis), middle);
     const offCentre = standing !== 'origin' || pose ? off[0] !== 0 || off[1] !== 0 || off[2] !== 0 : false;
@@ -361,6 +362,8 @@ function seat(
     else if (!goal) way.set(headingTurn([tx, ty, tz], [nx, ny, nz], axis));
     for (let around = 0; around < whorl; around++, write++) {
       const dice = whorl > 1 ? hash(number, around, 9) : number;
+      const tilt = varyLean > 0 ? (varyLean * Math.PI * (2 * random(dice, 0, 3) - 1)) / 180 : 0;
+      const tail = tilt === 0 ? upright : after(about([1, 0, 0], -tilt), upright);
       const angle =
         dealt.at(order) +
         spin +

@@ -41,6 +41,20 @@ const axes = <P extends string>(
   >;
 };
 
+/** Turns of copies, called after what they do. */
+function spins() {
+  const { spinX, spinY, spinZ } = axes('spin', 'Turns by', 'At full weight.', 'deg');
+  return {
+    spinX: {
+      ...spinX,
+      label: 'Off surface',
+      help: 'At full weight, about its X axis: it tilts off what it stands on.',
+    },
+    spinY: { ...spinY, label: 'Along itself', help: 'At full weight, about its Y axis, along its length: it spins.' },
+    spinZ: { ...spinZ, label: 'Sideways', help: 'At full weight, about its Z axis: it leans to a side.' },
+  };
+}
+
 const params = {
   shape: {
     type: 'choice',
@@ -164,7 +178,7 @@ const params = {
   factor: number('share', 'Size', 'Size at full weight; at none they stay as they are.', 0, [0, 100], [0, 3], {
     shown: is('drives', 'size'),
   }),
-  ...shownFor(axes('spin', 'Turns by', 'At full weight, about the axes of the copy.', 'deg'), is('drives', 'turn')),
+  ...shownFor(spins(), is('drives', 'turn')),
   ...shownFor(place('move', 'Moves by', 'At full weight.', [0, 1, 0]), is('drives', 'move')),
   frame: {
     type: 'choice',
