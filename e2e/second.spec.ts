@@ -128,3 +128,12 @@ test('a tab that is too busy to answer is taken over, and what it had not saved 
     await expect(other.getByRole('group', { name: /other tab/ })).toBeVisible();
   }
 });
+
+test('a value that was typed and not confirmed is there after a reload', async ({ page }) => {
+  await openStarter(page);
+  const radius = (await openStep(page, 'Tube')).getByRole('textbox', { name: 'Radius', exact: true });
+  await radius.fill('0.123');
+  await page.reload();
+  const again = (await openStep(page, 'Tube')).getByRole('textbox', { name: 'Radius', exact: true });
+  await expect(again).toHaveValue('0.123');
+});

@@ -176,6 +176,15 @@ export function startAutosave(id: string, tab: string, claimed = true): Autosave
     saveView();
     await save();
   };
+  /** A value that is typed and not confirmed yet is taken when its field loses the focus. */
+  const confirmTyped = (): void => {
+    const { activeElement } = document as { activeElement?: Element | null };
+    if (activeElement && 'blur' in activeElement) (activeElement as HTMLElement).blur();
+  };
+  const onGo = (): void => {
+    confirmTyped();
+    onLeave();
+  };
   const onLeave = (): void => {
     // The database may not come to write any more; what is written down here is taken up at the next opening.
     if (unsaved()) writeLastWords(id, useDocument.getState().scene);
@@ -185,9 +194,10 @@ export function startAutosave(id: string, tab: string, claimed = true): Autosave
     if (document.visibilityState === 'hidden') onLeave();
   };
   const onBeforeLeave = (event: BeforeUnloadEvent): void => {
+    confirmTyped();
     if (unsaved() && !writeLastWords(id, useDocument.getState().scene)) event.preventDefault();
   };
-  window.addEventListener('pagehide', onLeave);
+  window.addEventListener('pagehide', onGo);
   window.addEventListener('beforeunload', onBeforeLeave);
   document.addEventListener('visibilitychange', onHidden);
   useSaving.setState({ state: 'saved', advice: '' });
@@ -208,7 +218,7 @@ export function startAutosave(id: string, tab: string, claimed = true): Autosave
       if (!silently) void flush();
       for (const stop of stops) stop();
       for (const timer of [viewTimer, sceneTimer, pictureTimer]) clearTimeout(timer);
-      window.removeEventListener('pagehide', onLeave);
+      window.removeEventListener('pagehide', onGo);
       window.removeEventListener('beforeunload', onBeforeLeave);
       document.removeEventListener('visibilitychange', onHidden);
     },

@@ -141,7 +141,7 @@ const WORDS = {
 
 function OpenPalette({ kind }: { kind: keyof typeof WORDS }) {
   const [before] = useState(() => document.activeElement);
-  const own = useOwnCuttings(kind === 'begin' ? 'growths' : 'steps');
+  const own = useOwnCuttings(kind === 'commands' ? null : kind === 'begin' ? 'growths' : 'steps');
   // Sections stay the same objects while it is open: a growth that is being measured changes nothing in it.
   const [sections] = useState(() =>
     kind === 'commands'
@@ -168,7 +168,7 @@ function OpenPalette({ kind }: { kind: keyof typeof WORDS }) {
     <Picker
       {...WORDS[kind]}
       wide={kind !== 'commands'}
-      sections={kind === 'commands' ? sections : [...own.sections, ...sections]}
+      sections={[...own.sections, ...sections]}
       close={close}
       pick={pick}
       foot={kind === 'commands' ? undefined : own.foot}
@@ -176,14 +176,17 @@ function OpenPalette({ kind }: { kind: keyof typeof WORDS }) {
   );
 }
 
-/** One's own cuttings, what can be done with them, and how others come in. */
-function useOwnCuttings(of: StoredCutting['of']): { sections: Section[]; foot: React.ReactNode } {
+/**
+ * One's own cuttings, what can be done with them, and how others come in.
+ * @param of of which kind; null for all, as rows
+ */
+function useOwnCuttings(of: StoredCutting['of'] | null): { sections: Section[]; foot: React.ReactNode } {
   const stored = useLiveQuery(ownCuttings, []) ?? [];
   const [naming, setNaming] = useState<StoredCutting | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const pictures = usePictures(stored);
   const entries = stored
-    .filter((cutting) => cutting.of === of)
+    .filter((cutting) => of === null || cutting.of === of)
     .map((cutting): Entry => {
       const src = pictures.get(cutting.id);
       return {
@@ -238,7 +241,8 @@ function useOwnCuttings(of: StoredCutting['of']): { sections: Section[]; foot: R
       />
     </Box>
   );
-  return { sections: [{ title: 'Your cuttings', as: 'cards', beside: of === 'steps', entries }], foot };
+  const as = of === null ? 'rows' : 'cards';
+  return { sections: [{ title: 'Your cuttings', as, beside: of === 'steps', entries }], foot };
 }
 
 /** Addresses of the pictures of one's own cuttings, given back when they are no longer shown. */
