@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import type { Scene } from '@uvrex/core';
-import { isQuota } from '@/ui/asProblem';
+import { isQuota } from '@/ui/isQuota';
 import { sayProblem } from '@/ui/Toasts';
 import { db, type StoredScene } from './db';
 import { useDocument } from './document';

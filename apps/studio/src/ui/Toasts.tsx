@@ -2,7 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import { create } from 'zustand';
-import { asProblem } from './asProblem';
+import { Problem } from '@uvrex/core';
 
 const ToastView = dynamic(() => import('./ToastView').then((module) => module.ToastView), { ssr: false });
 
@@ -25,8 +25,9 @@ export const say = (toast: Toast): void => useToasts.setState({ current: { ...to
 
 /** Shows what went wrong and what to do. */
 export function sayProblem(error: unknown): void {
-  const { message, advice } = asProblem(error);
-  say({ tone: 'error', text: message, advice });
+  if (error instanceof Problem) return say({ tone: 'error', text: error.message, advice: error.advice });
+  // Words for all other errors are loaded when there is one.
+  void import('./asProblem').then(({ asProblem }) => sayProblem(asProblem(error)));
 }
 
 /** Milliseconds of work before progress is shown. */

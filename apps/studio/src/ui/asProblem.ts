@@ -1,14 +1,11 @@
 import { Problem } from '@uvrex/core';
+import { isQuota } from './isQuota';
 
 const NO_ROOM = (): Problem =>
   new Problem(
     'There is no room left on this device.',
     'Export what you need, delete scenes, versions or cuttings that you do not, and try it again.',
   );
-
-/** Whether an error says that the browser's storage is full. */
-export const isQuota = (error: unknown): boolean =>
-  /quota/i.test(`${(error as Error | null)?.name} ${(error as Error | null)?.message}`);
 
 /** Errors of the browser's database, and of the package that wraps it. */
 const STORE =

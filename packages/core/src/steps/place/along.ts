@@ -44,7 +44,7 @@ export const along = defineStep({
     hang: {
       type: 'toggle',
       label: 'Hang in each other',
-      help: 'Links of a chain do so by themselves; this has rings, letters and imported links do so too, each turned across the one before. Items need a hole through their middle.',
+      help: 'Links of a chain do by themselves; so do rings, letters and other items with a hole through their middle here, turned across in turn.',
       default: false,
       shown: (p) => p.by === 'item' && p.facing === 'path',
     },
