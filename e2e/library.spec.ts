@@ -132,9 +132,7 @@ function largeForm(): Buffer {
   return Buffer.from(`${lines.join('\n')}\n`);
 }
 
-test('scenes and cuttings with a form of 2 MB and more are exported and imported again, alone and together', async ({
-  page,
-}) => {
+test('scenes with a form of 2 MB and more are exported and imported again, alone and together', async ({ page }) => {
   const form = largeForm();
   expect(form.length).toBeGreaterThan(2_000_000);
   await openEmpty(page);
