@@ -2,6 +2,7 @@
 
 import Box from '@mui/material/Box';
 import { declarationOf, type NumberParam, type Scene, SCENE_ID } from '@uvrex/core';
+import { changeFrameRate } from '@/state/frameRate';
 import { edit, endEdit, holderIn, useDocument } from '@/state/document';
 import { NumberField } from '@/ui/NumberField';
 import { Guides } from './Guides';
@@ -35,7 +36,11 @@ const FIELDS = {
     max: 100000,
     slider: [1, 480],
   }),
-  fps: number('Rate', 'Frames a second.', { unit: 'per-second', min: 1, max: 240, slider: [12, 60] }),
+  fps: number(
+    'Frames per second',
+    'How fast frames follow one another. Keys keep their frames; what appears below the picture gives them their seconds back.',
+    { unit: 'per-second', min: 1, max: 240, slider: [12, 60] },
+  ),
   seed: number('Seed', 'Everything random in the scene hangs on it.', {
     unit: 'count',
     whole: true,
@@ -77,7 +82,7 @@ export function ScenePanel() {
       <h2>Time</h2>
       {field('first', first, (draft, next) => (draft.range = [next, Math.max(next + 1, draft.range[1])]))}
       {field('last', last, (draft, next) => (draft.range = [Math.min(next - 1, draft.range[0]), next]))}
-      {field('fps', scene.fps, (draft, next) => (draft.fps = next))}
+      <NumberField spec={FIELDS.fps} value={scene.fps} onChange={changeFrameRate} />
       {field('seed', scene.seed, (draft, next) => (draft.seed = next))}
       <Guides holder={holder} />
       {holder.steps

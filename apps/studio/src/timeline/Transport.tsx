@@ -102,9 +102,9 @@ export const Transport = memo(function Transport({ openEasing }: { openEasing: (
             set={(next) => setRange([Math.min(range[0], next - 1), next])}
           />
           <TypedFigure
-            label="Frames a second"
+            label="Frames per second"
             value={fps}
-            set={(next) => edit('Change rate', (scene) => void (scene.fps = next))}
+            set={(next) => void import('@/state/frameRate').then((module) => module.changeFrameRate(next))}
           />
           fps
         </Box>

@@ -15,6 +15,7 @@ const UNITS: Record<Unit, UnitStyle> = {
   count: { sign: '', factor: 1, decimals: 0 },
   turns: { sign: 'turns', factor: 1, decimals: 2 },
   s: { sign: 's', factor: 1, decimals: 2 },
+  frames: { sign: 'frames', factor: 1, decimals: 1 },
   'per-second': { sign: '/ s', factor: 1, decimals: 2 },
   hz: { sign: 'Hz', factor: 1, decimals: 0 },
   plain: { sign: '', factor: 1, decimals: 3 },

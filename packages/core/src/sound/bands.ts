@@ -65,9 +65,9 @@ class Spectrum {
     const { samples, rate } = this.sound;
     const from = Math.round(seconds * rate) - this.size / 2;
     const n = samples.length;
-    for (let i = 0; i < this.size; i++) {
-      let k = from + i;
-      if (this.loop) k = ((k % n) + n) % n;
+    let k = this.loop ? ((from % n) + n) % n : from;
+    for (let i = 0; i < this.size; i++, k++) {
+      if (this.loop && k === n) k = 0;
       this.#piece[i] = k >= 0 && k < n ? samples[k] * this.#window[i] : 0;
     }
     this.#fft.transform(this.#piece, this.#re, this.#im);
@@ -89,15 +89,20 @@ const PASSES = 0.3;
 /** A sound of half the rate, without what that can not tell (Crochiere, Rabiner: Multirate Digital Signal Processing, 1983). */
 function halved({ samples, rate }: Sound, loop: boolean): Sound {
   const n = samples.length;
+  const half = (TAPS - 1) / 2;
+  // The ends are padded, so that the filter runs over all samples alike.
+  const padded = new Float32Array(n + 2 * TAPS);
+  padded.set(samples, half);
+  if (loop)
+    for (let t = 0; t < half; t++) {
+      padded[half - 1 - t] = samples[n - 1 - (t % n)];
+      padded[half + n + t] = samples[t % n];
+    }
   const out = new Float32Array(Math.ceil(n / 2));
   const sum = filter.reduce((total, h) => total + h, 0);
   for (let j = 0; j < out.length; j++) {
     let value = 0;
-    for (let t = 0; t < TAPS; t++) {
-      let k = 2 * j + t - (TAPS - 1) / 2;
-      if (loop) k = ((k % n) + n) % n;
-      if (k >= 0 && k < n) value += filter[t] * samples[k];
-    }
+    for (let t = 0; t < TAPS; t++) value += filter[t] * padded[2 * j + t];
     out[j] = value / sum;
   }
   return { samples: out, rate: rate / 2 };
@@ -153,17 +158,27 @@ export async function bandsOf(
     if (level > 0) at = halved(at, loop);
     spectra.push(new Spectrum(at, loop, size));
   }
-  const used = spectra.filter((_, level) => readings.some((reading) => reading.level === level));
   const raw = new Float32Array(frames * bands);
   let loudest = FAINT;
-  for (let f = 0; f < frames; f++) {
-    if (f % 8 === 0) await breathe();
-    for (const spectrum of used) spectrum.at(f / fps);
-    readings.forEach(({ level, from, to, width, tilt }, b) => {
-      const decibels = 10 * Math.log10(powerWithin(spectra[level].power, from, to) / width + 1e-12) + tilt;
-      raw[f * bands + b] = decibels;
-      loudest = Math.max(loudest, decibels);
-    });
+  for (const [level, spectrum] of spectra.entries()) {
+    const own = readings.flatMap((reading, b) => (reading.level === level ? [{ ...reading, b }] : []));
+    if (own.length === 0) continue;
+    // A longer window changes more slowly: it is read less often, and levels between are blended.
+    const hop = Math.max(1, Math.min(2 ** level, Math.floor((2 ** level * SHORTEST * fps) / 4)));
+    for (let f = 0; f < frames - 1 + hop; f += hop) {
+      if ((f / hop) % 8 === 0) await breathe();
+      spectrum.at(f / fps);
+      for (const { from, to, width, tilt, b } of own) {
+        const decibels = 10 * Math.log10(powerWithin(spectrum.power, from, to) / width + 1e-12) + tilt;
+        if (f < frames) {
+          raw[f * bands + b] = decibels;
+          loudest = Math.max(loudest, decibels);
+        }
+        const before = f > 0 ? raw[(f - hop) * bands + b] : decibels;
+        for (let k = Math.max(0, f - hop + 1); k < Math.min(f, frames); k++)
+          raw[k * bands + b] = before + ((decibels - before) * (k - f + hop)) / hop;
+      }
+    }
   }
   const levels = raw.map((decibels) => Math.min(1, Math.max(0, 1 + (decibels - loudest) / RANGE)));
   follow(levels, bands, frames, fps, attack, release, loop);

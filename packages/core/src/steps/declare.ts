@@ -9,7 +9,7 @@ import type { Anchor, Corners, Vec3 } from '../geometry/vec';
 import type { VariedNumber } from '../scene/vary';
 
 /** What a number means. Shares are stored 0..1 and shown in percent. */
-export type Unit = 'm' | 'deg' | 'share' | 'count' | 'turns' | 's' | 'per-second' | 'hz' | 'plain';
+export type Unit = 'm' | 'deg' | 'share' | 'count' | 'turns' | 's' | 'frames' | 'per-second' | 'hz' | 'plain';
 
 interface Common {
   label: string;

@@ -45,7 +45,7 @@ const params = {
   },
   stagger: {
     type: 'number',
-    unit: 'count',
+    unit: 'frames',
     label: 'Stagger',
     help: 'Frames between one path and the next.',
     default: 0,

@@ -33,6 +33,9 @@ export function drawnLevels(points: readonly ProfilePoint[], change: number, con
   };
 }
 
+/** Levels a second that a sound is split into, whatever the scene's frames per second: timing must not hang on those. */
+const RATE = 48;
+
 /** Bands that have been worked out, by sound and shape: they serve every frame. */
 const known = new WeakMap<Sound, Map<string, Promise<Bands>>>();
 const sounds = new WeakMap<Uint8Array, Sound>();
@@ -51,18 +54,18 @@ export async function soundLevels(
   if (!sound) sounds.set(bytes, (sound = readWav(bytes)));
   const bySound = known.get(sound) ?? new Map<string, Promise<Bands>>();
   known.set(sound, bySound);
-  const key = JSON.stringify([count, shape, context.fps]);
+  const key = JSON.stringify([count, shape]);
   let bands = bySound.get(key);
   if (!bands) {
     // Few shapes are wanted at a time; a slider's drag leaves a trail of others.
     if (bySound.size > 8) bySound.clear();
-    bands = bandsOf(sound, { ...shape, bands: count }, context.fps, context.breathe);
+    bands = bandsOf(sound, { ...shape, bands: count }, RATE, context.breathe);
     bySound.set(key, bands);
     // What was given up half-way is begun anew.
     bands.catch(() => bySound.delete(key));
   }
   const { frames, levels } = await bands;
-  const at = context.frame - context.range[0];
+  const at = ((context.frame - context.range[0]) / context.fps) * RATE;
   const whole = Math.floor(at);
   const frame = (k: number): number => (shape.loop ? ((k % frames) + frames) % frames : k);
   const level = (k: number, band: number): number => (k >= 0 && k < frames ? levels[k * count + band] : 0);
