@@ -72,6 +72,14 @@ describe('round solids', () => {
     expect(euler).toBe(2);
   });
 
+  test('a ball’s normals are its radii, at its poles too; a cone’s tip keeps its slant', () => {
+    const round = ball(1, 24);
+    for (let i = 0; i < round.normals.length; i++) expect(round.normals[i]).toBeCloseTo(round.positions[i], 5);
+    const cone = cylinder(1, 0, 1, 24);
+    for (let i = 0; i < cone.normals.length; i += 3)
+      if (cone.positions[i + 1] === 1) expect(cone.normals[i + 1]).toBeCloseTo(Math.SQRT1_2, 5);
+  });
+
   test('colours run upwards', () => {
     const { u, positions } = ball(1, 16);
     for (let i = 0; i < u!.length; i++) expect(u![i]).toBeCloseTo((positions[3 * i + 1] + 1) / 2, 5);

@@ -57,8 +57,11 @@ export function turned(outline: readonly TurnedPoint[], sides: number, closed = 
     return [(b.y - a.y) / length, -(b.r - a.r) / length];
   };
   const smooth = (k: number): [number, number] => {
-    if (!closed && k === 0) return across(0);
-    if (!closed && k === n - 1) return across(n - 2);
+    if (!closed && (k === 0 || k === n - 1)) {
+      const end = across(k === 0 ? 0 : n - 2);
+      // A rounded end on the axis is a pole: its normal lies along the axis.
+      return outline[k].r === 0 ? [0, Math.sign(end[1])] : end;
+    }
     const [a, b] = [across((k + n - 1) % n), across(k % n)];
     const length = Math.hypot(a[0] + b[0], a[1] + b[1]);
     return length > 1e-9 ? [(a[0] + b[0]) / length, (a[1] + b[1]) / length] : a;

@@ -107,6 +107,21 @@ describe('thickening', () => {
     expect(areaAndVolume(shell).volume).toBeCloseTo(1 - 0.8 ** 3, 5);
   });
 
+  test('the walls of all Platonic solids are as thick as is said, the sharp tetrahedron’s too', async () => {
+    for (const which of ['tetrahedron', 'cube', 'octahedron', 'dodecahedron', 'icosahedron'] as const) {
+      const mesh = platonic(which, 1);
+      const { area, volume } = areaAndVolume(mesh);
+      // What is left inside is the same solid, smaller in the ratio of the inradii; the inradius of a solid about a sphere is
+      // three times its volume over its area.
+      const inradius = (3 * volume) / area;
+      for (const thick of [0.1 * inradius, 0.5 * inradius]) {
+        const shell = await thickened(mesh, thick, -1);
+        const left = volume * ((inradius - thick) / inradius) ** 3;
+        expect(areaAndVolume(shell).volume / (volume - left)).toBeCloseTo(1, 4);
+      }
+    }
+  });
+
   test('both faces stay soft and hard where the sheet is, however sharply it bends, and its seams stay', async () => {
     // A square folded by a right angle along its middle, as one soft surface: the fold has one normal.
     const flat = sheet(2);

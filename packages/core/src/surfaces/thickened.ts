@@ -172,8 +172,8 @@ function addPlane(sums: Float64Array, to: number, normal: Float64Array, w: numbe
 
 /** What holds a corner back along ways in which its faces do not lean: next to nothing, but enough to divide by. */
 const HOLD = 1e-7;
-/** A corner goes no further than so many thicknesses: sharp points do not run off. */
-const FURTHEST = 1 / 0.35;
+/** A corner goes no further than so many thicknesses: sharp points do not run off (the miter limit of SVG 2, section 13.5.5). */
+const FURTHEST = 4;
 
 /**
  * Where a corner goes so that all its faces come to stand off by one, as nearly as can be: least squares, weighed by their

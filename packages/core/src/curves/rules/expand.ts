@@ -40,12 +40,14 @@ export async function expanded(
   breathe: () => Promise<void> = () => Promise.resolve(),
 ): Promise<Symbols> {
   let now: Symbols = { letters: [], values: [], births: [], begins: [], ids: [] };
+  const contextual = [...system.rules.values()].flat().some((rule) => rule.before !== null || rule.after !== null);
   put(now, system.axiom, {}, 0, hash(seed, 1), 0, length);
   for (let k = 1; k <= generations; k++) {
     const next: Symbols = { letters: [], values: [], births: [], begins: [], ids: [] };
+    const contexts = contextual ? contextsOf(now.letters, system.ignored) : null;
     for (let i = 0; i < now.letters.length; i++) {
       if (i % CHUNK === 0) await breathe();
-      const found = ruleFor(system, now, i, k, seed);
+      const found = ruleFor(system, now, contexts, i, k, seed);
       if (!found) {
         keep(next, now, i);
         continue;
@@ -113,8 +115,9 @@ function put(
 }
 
 function ruleFor(
-  { rules, ignored }: System,
+  { rules }: System,
   now: Symbols,
+  contexts: Contexts | null,
   i: number,
   k: number,
   seed: number,
@@ -125,8 +128,8 @@ function ruleFor(
   for (const rule of own) {
     const names: Record<string, number> = {};
     if (!bound(rule.of, now, i, names)) continue;
-    if (rule.before && !bound(rule.before, now, before(now, i, ignored), names)) continue;
-    if (rule.after && !bound(rule.after, now, after(now, i, ignored), names)) continue;
+    if (rule.before && !bound(rule.before, now, contexts!.before[i], names)) continue;
+    if (rule.after && !bound(rule.after, now, contexts!.after[i], names)) continue;
     if (rule.condition && !(rule.condition.value(names) > 0)) continue;
     // One that always holds is taken where it stands first.
     if (rule.odds === null) return fitting.length > 0 ? drawn(fitting, now.ids[i], k, seed) : { rule, names };
@@ -149,27 +152,37 @@ function bound({ letter, names }: Sought, now: Symbols, i: number, into: Record<
   return true;
 }
 
-/** The symbol before one along its branch, over the branches that leave in between; −1 where it is the first. */
-function before({ letters }: Symbols, i: number, ignored: ReadonlySet<string>): number {
-  let depth = 0;
-  for (let k = i - 1; k >= 0; k--) {
-    const letter = letters[k];
-    if (letter === ']') depth++;
-    else if (letter === '[') depth = Math.max(0, depth - 1);
-    else if (depth === 0 && !ignored.has(letter)) return k;
-  }
-  return -1;
+/** The symbols beside each along its branch; −1 where there is none. */
+export interface Contexts {
+  before: Int32Array;
+  after: Int32Array;
 }
 
-/** The symbol after one along its branch; −1 where that ends. */
-function after({ letters }: Symbols, i: number, ignored: ReadonlySet<string>): number {
-  let depth = 0;
-  for (let k = i + 1; k < letters.length; k++) {
-    const letter = letters[k];
-    if (letter === '[') depth++;
-    else if (letter === ']') {
-      if (--depth < 0) return -1;
-    } else if (depth === 0 && !ignored.has(letter)) return k;
+/**
+ * What stands before and after each symbol, over the branches that leave in between: the one before the first of a branch
+ * is what the branch leaves from (Prusinkiewicz, Lindenmayer, The algorithmic beauty of plants, 1990, section 1.8).
+ * @param ignored letters that do not count
+ */
+export function contextsOf(letters: readonly string[], ignored: ReadonlySet<string>): Contexts {
+  const n = letters.length;
+  const [before, after] = [new Int32Array(n), new Int32Array(n)];
+  const left: number[] = [];
+  let last = -1;
+  for (let i = 0; i < n; i++) {
+    before[i] = last;
+    if (letters[i] === '[') left.push(last);
+    else if (letters[i] === ']') last = left.pop() ?? -1;
+    else if (!ignored.has(letters[i])) last = i;
   }
-  return -1;
+  const right: number[] = [];
+  let next = -1;
+  for (let i = n - 1; i >= 0; i--) {
+    after[i] = next;
+    if (letters[i] === ']') {
+      right.push(next);
+      next = -1;
+    } else if (letters[i] === '[') next = right.pop() ?? -1;
+    else if (!ignored.has(letters[i])) next = i;
+  }
+  return { before, after };
 }

@@ -1,8 +1,9 @@
+import fc from 'fast-check';
 import type { Problem } from '../../problem';
 import { NO_PARENT, type Paths } from '../../geometry/paths';
 import { at, distance } from '../../geometry/vec';
 import { treeFlaws } from '../../geometry/tree';
-import { expanded, type Symbols } from './expand';
+import { contextsOf, expanded, type Symbols } from './expand';
 import { readRules } from './parse';
 import { type Drawn, drawn, type Drawing } from './turtle';
 
@@ -254,4 +255,44 @@ test('// is two rolls: the published curve of Hilbert in space fills all places 
       expect(Math.max(...side) - Math.min(...side)).toBe(2 ** order - 1);
     }
   }
+});
+
+test('what stands before and after each symbol, against a search from each (Prusinkiewicz, Lindenmayer 1990, section 1.8)', () => {
+  /** The plain search: outwards along the branch, over the branches that leave in between. */
+  const search = (letters: string[], i: number, by: 1 | -1, ignored: ReadonlySet<string>): number => {
+    const [opens, closes] = by > 0 ? ['[', ']'] : [']', '['];
+    let depth = 0;
+    for (let k = i + by; k >= 0 && k < letters.length; k += by) {
+      if (letters[k] === opens) depth++;
+      else if (letters[k] === closes) {
+        // Backwards it goes on in what the branch leaves from; forwards the branch ends.
+        if (depth > 0) depth--;
+        else if (by > 0) return -1;
+      } else if (depth === 0 && !ignored.has(letters[k])) return k;
+    }
+    return -1;
+  };
+  const branch: fc.Arbitrary<string> = fc.letrec((tie) => ({
+    text: fc
+      .array(
+        fc.oneof(
+          { depthSize: 'small' },
+          fc.constantFrom('A', 'F', '+'),
+          (tie('text') as fc.Arbitrary<string>).map((t) => `[${t}]`),
+        ),
+        { maxLength: 6 },
+      )
+      .map((parts) => parts.join('')),
+  })).text as fc.Arbitrary<string>;
+  fc.assert(
+    fc.property(branch, (text) => {
+      const letters = [...text];
+      const ignored = new Set(['+']);
+      const { before, after } = contextsOf(letters, ignored);
+      letters.forEach((letter, i) => {
+        if (letter === '[' || letter === ']') return;
+        expect([before[i], after[i]]).toEqual([search(letters, i, -1, ignored), search(letters, i, 1, ignored)]);
+      });
+    }),
+  );
 });

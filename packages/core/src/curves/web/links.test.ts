@@ -82,6 +82,34 @@ test('with none between: every ball is empty and every link left out has one tha
   for (const link of await shortestTree(flat, still)) expect(own.has(String(link))).toBe(true);
 });
 
+test('with none between, a regular grid has its sides alone: ties are left out evenly', async () => {
+  // The ball over a square's diagonal has the other two corners on its border, exactly in numbers and nearly in single precision.
+  for (const pitch of [1, 0.07]) {
+    const grid = Array.from({ length: 64 }, (_, k): Vec3 => [
+      Math.fround(pitch * (k % 4)),
+      Math.fround(pitch * (Math.floor(k / 4) % 4)),
+      Math.fround(pitch * Math.floor(k / 16)),
+    ]);
+    const links = await gabrielLinks(grid, Infinity, still);
+    expect(links).toHaveLength(3 * 4 * 4 * 3);
+    for (const [a, b] of links) expect(distance(grid[a], grid[b])).toBeCloseTo(pitch, 5);
+  }
+});
+
+test('the nearest of what stands in a line, in a heap and in two far heaps', async () => {
+  const line = Array.from({ length: 300 }, (_, k): Vec3 => [k, 0, 0]);
+  const told = (await nearestLinks(line, 2, Infinity, still)).map(String);
+  // Each has its two neighbours; the ends have their second as well.
+  expect(new Set(told)).toEqual(new Set(['0,2', '297,299', ...line.slice(1).map((_, k) => `${k},${k + 1}`)]));
+  const heap = Array.from({ length: 40 }, (): Vec3 => [1, 2, 3]);
+  // All are equally far: the first ones are taken.
+  expect(new Set((await nearestLinks(heap, 1, Infinity, still)).map(String))).toEqual(
+    new Set(Array.from({ length: 39 }, (_, k) => `0,${k + 1}`)),
+  );
+  const far = [...cloud(50, 3), ...cloud(50, 4).map(([x, y, z]): Vec3 => [x + 1000, y, z])];
+  for (const [a, b] of await nearestLinks(far, 5, Infinity, still)) expect(a < 50).toBe(b < 50);
+});
+
 test('distances from the hub go along the links, by another algorithm too (Floyd and Warshall 1962)', () => {
   const nodes = cloud(40, 11);
   const links = pairs(40).filter((_, k) => k % 9 === 0);

@@ -1,5 +1,6 @@
 import { mapped } from '../../geometry/filled';
 import { Neighbours } from '../../geometry/neighbours';
+import { PointTree } from '../../geometry/pointTree';
 import { distance, partWay, type Vec3 } from '../../geometry/vec';
 import { Wave } from '../../surfaces/wave';
 import { delaunayPairs } from './delaunay';
@@ -33,37 +34,18 @@ function byCells(nodes: readonly Vec3[], reach: number): { cells: Neighbours; po
   return { cells, positions };
 }
 
-/** Length of the diagonal of the box round all nodes. */
-function extentOf(nodes: readonly Vec3[]): number {
-  const sides = [0, 1, 2].map((c) => {
-    let [low, high] = [Infinity, -Infinity];
-    for (const node of nodes) [low, high] = [Math.min(low, node[c]), Math.max(high, node[c])];
-    return high - low;
-  });
-  return Math.hypot(...sides);
-}
-
-/** Links from each node to so many that are nearest to it. */
+/** Links from each node to so many that are nearest to it; of those that are equally far, to the first ones. */
 export async function nearestLinks(
   nodes: readonly Vec3[],
   count: number,
   longest: number,
   breathe: Breathe,
 ): Promise<Links> {
-  // So far that a node finds a few more than it needs, where they stand evenly; where it does not, all are tried.
-  const reach = Math.max(1e-9, extentOf(nodes) * Math.cbrt((1.5 * (count + 1)) / Math.max(1, nodes.length)));
-  const { cells, positions } = byCells(nodes, reach);
+  const tree = new PointTree(nodes);
   const pairs: [number, number][] = [];
   for (let i = 0; i < nodes.length; i++) {
     if (i % CHUNK === 0) await breathe();
-    const about: (readonly [away: number, k: number])[] = [];
-    cells.near(positions, ...nodes[i], (k, _x, _y, _z, away) => void (k !== i && about.push([away, k])));
-    if (about.length < count && reach < longest) {
-      about.length = 0;
-      for (let k = 0; k < nodes.length; k++) if (k !== i) about.push([distance(nodes[k], nodes[i]), k]);
-    }
-    about.sort((p, q) => p[0] - q[0] || p[1] - q[1]);
-    for (const [away, k] of about.slice(0, count)) if (away <= longest) pairs.push([i, k]);
+    for (const k of tree.nearest(i, count, longest)) pairs.push([i, k]);
   }
   return uniqueLinks(pairs);
 }
@@ -102,8 +84,11 @@ export async function shortestTree(nodes: readonly Vec3[], breathe: Breathe): Pr
   return uniqueLinks(links);
 }
 
+/** Nodes of a regular grid lie on the border of such balls: they count as within, for all links alike. Positions are of single precision. */
+const TIE = 1e-5;
+
 /**
- * Links between nodes with no other in the ball that has them at opposite ends (Gabriel and Sokal, A new statistical approach to
+ * Links between nodes with no other in the closed ball that has them at opposite ends (Gabriel and Sokal, A new statistical approach to
  * geographic variation analysis, 1969): a net without crossings in the plane, and without long ways through others in space.
  * They are neighbours by Delaunay, and what is in such a ball has one of these in it that is a neighbour of both ends: the middle
  * lies on the far side of some bisector that bounds the face between their cells (Matula and Sokal 1980).
@@ -122,7 +107,7 @@ export async function gabrielLinks(nodes: readonly Vec3[], longest: number, brea
     const radius = distance(nodes[a], nodes[b]) / 2;
     if (2 * radius > longest) return false;
     const middle = partWay(nodes[a], nodes[b], 0.5);
-    return !about[a].some((k) => k !== b && distance(nodes[k], middle) < radius * (1 - 1e-9));
+    return !about[a].some((k) => k !== b && distance(nodes[k], middle) <= radius * (1 + TIE));
   });
 }
 
