@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, type Locator } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { openStarter, openStep } from './helpers';
 import { test } from './test';
 
@@ -42,20 +42,22 @@ test('a colour is chosen in a field of colours, beside the palette and its figur
   expect(Math.min(...parts)).toBeLessThan(60);
 });
 
-test('axe finds nothing on any screen, sheet or menu', async ({ page }) => {
-  test.setTimeout(180_000);
-  const found = async (sheet?: Locator) => {
-    if (sheet) await expect(sheet).toBeVisible();
-    // What is still fading in has not its own contrast yet.
-    await page.waitForFunction(
-      () =>
-        document.getAnimations().every(({ playState }) => playState !== 'running') &&
-        [...document.querySelectorAll('.MuiDialog-container')].every((box) => getComputedStyle(box).opacity === '1'),
-    );
-    // Menus and help float over the page and belong to no landmark of it.
-    const { violations } = await new AxeBuilder({ page }).disableRules('region').analyze();
-    return violations.map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
-  };
+/** What axe finds on a page, or on a sheet once it is there. */
+async function violationsOf(page: Page, sheet?: Locator): Promise<unknown[]> {
+  if (sheet) await expect(sheet).toBeVisible();
+  // What is still fading in has not its own contrast yet.
+  await page.waitForFunction(
+    () =>
+      document.getAnimations().every(({ playState }) => playState !== 'running') &&
+      [...document.querySelectorAll('.MuiDialog-container')].every((box) => getComputedStyle(box).opacity === '1'),
+  );
+  // Menus and help float over the page and belong to no landmark of it.
+  const { violations } = await new AxeBuilder({ page }).disableRules('region').analyze();
+  return violations.map(({ id, nodes }) => [id, nodes.map(({ html }) => html.slice(0, 160))]);
+}
+
+test('axe finds nothing in the library, in the studio, or in any of its sheets', async ({ page }) => {
+  const found = (sheet?: Locator) => violationsOf(page, sheet);
   const button = (name: string) => page.getByRole('button', { name, exact: true });
   await page.goto('/');
   await expect(page.getByText('None yet.')).toBeVisible();
@@ -73,6 +75,12 @@ test('axe finds nothing on any screen, sheet or menu', async ({ page }) => {
     await page.keyboard.press('Escape');
     await expect(page.getByRole('dialog')).toHaveCount(0);
   }
+});
+
+test('axe finds nothing in what keys and menus open, nor beside the picture', async ({ page }) => {
+  const found = (sheet?: Locator) => violationsOf(page, sheet);
+  const button = (name: string) => page.getByRole('button', { name, exact: true });
+  await openStarter(page);
   await page.keyboard.press('Shift+N');
   expect(await found(page.getByRole('dialog'))).toEqual([]);
   await page.keyboard.press('Escape');

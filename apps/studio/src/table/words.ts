@@ -26,6 +26,7 @@ const WORDS: Record<string, string> = {
   colors: 'Colour',
   tints: 'Tint',
   glow: 'Glow',
+  finished: 'Colours of its own',
   size: 'Size',
   sizes: 'Size',
   turns: 'Turn',

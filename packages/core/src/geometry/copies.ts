@@ -2,7 +2,7 @@ import { hash } from '../fields/random';
 import { emptyColumns, NO_NAMED } from './attributes';
 import { joined } from './joined';
 import { COPIES, type Copies, type Form, type Item } from './form';
-import { type Mesh, meshWith } from './mesh';
+import { faceCount, MESH, type Mesh, meshWith, vertexCount } from './mesh';
 import type { Seats } from './seats';
 import { NO_TURN, type Turn, turnAt, turnedBy } from './turns';
 import { at, unit, type Vec3 } from './vec';
@@ -134,7 +134,6 @@ function putNested(
 }
 
 const WHITE: Vec3 = [1, 1, 1];
-const times = (a: Vec3, b: Vec3): Vec3 => [a[0] * b[0], a[1] * b[1], a[2] * b[2]];
 
 const allocateCopies = (items: Item[], count: number, tinted: boolean): Copies => ({
   ...emptyColumns(COPIES, 'copy', count),
@@ -159,27 +158,38 @@ export function joinCopies(a: Copies | null, b: Copies | null): Copies | null {
   return both;
 }
 
-/** A form's mesh with all copies made real: for files and measures that know no copies. */
+/**
+ * A form's mesh with all copies made real, with all that vertices and faces know: for files, measures and steps that know no
+ * copies.
+ */
 export function wholeMesh({ mesh, copies }: Pick<Form, 'mesh' | 'copies'>): Mesh | null {
   if (!copies || copies.ids.length === 0) return mesh;
-  let [vertices, indices] = [mesh ? mesh.positions.length / 3 : 0, mesh?.indices.length ?? 0];
-  for (const i of copies.item) {
-    vertices += copies.items[i].mesh.positions.length / 3;
-    indices += copies.items[i].mesh.indices.length;
-  }
-  const painted = copies.tints !== null || mesh?.colors || copies.items.some((item) => item.mesh.colors);
-  const glows = mesh?.glow || copies.items.some((item) => item.mesh.glow);
+  const meshes = Array.from(copies.item, (item) => copies.items[item].mesh);
+  if (mesh) meshes.unshift(mesh);
+  const vertices = joined(
+    MESH,
+    'vertex',
+    meshes.map((of) => ({ of, count: vertexCount(of) })),
+    ['positions', 'normals'],
+  );
+  const faces = joined(
+    MESH,
+    'face',
+    meshes.map((of) => ({ of, count: faceCount(of) })),
+  );
+  const total = meshes.reduce((sum, of) => sum + vertexCount(of), 0);
   const whole = meshWith({
-    positions: new Float32Array(3 * vertices),
-    normals: new Float32Array(3 * vertices),
-    uvs: new Float32Array(2 * vertices),
-    indices: new Uint32Array(indices),
-    colors: painted ? new Float32Array(3 * vertices).fill(1) : null,
-    glow: glows ? new Float32Array(vertices) : null,
+    uvs: new Float32Array(2 * total),
+    ...vertices,
+    named: { ...faces.named, ...vertices.named },
+    positions: new Float32Array(3 * total),
+    normals: new Float32Array(3 * total),
+    indices: new Uint32Array(meshes.reduce((sum, of) => sum + of.indices.length, 0)),
   });
+  if (copies.tints) whole.colors ??= new Float32Array(3 * total).fill(1);
   let [vertex, index] = [0, 0];
   const put = (part: Mesh, position: Vec3, turn: Turn, size: Vec3, tint: Vec3): void => {
-    const n = part.positions.length / 3;
+    const n = vertexCount(part);
     for (let i = 0; i < n; i++) {
       const [x, y, z] = at(part.positions, i);
       const place = turnedBy(turn, [size[0] * x, size[1] * y, size[2] * z]);
@@ -188,10 +198,9 @@ export function wholeMesh({ mesh, copies }: Pick<Form, 'mesh' | 'copies'>): Mesh
       // Normals shrink where sizes grow, and need no more than their direction.
       const normal: Vec3 = [a * size[1] * size[2], b * size[0] * size[2], c * size[0] * size[1]];
       whole.normals.set(turnedBy(turn, unit(normal, [a, b, c])), 3 * (vertex + i));
-      if (painted) whole.colors!.set(times(tint, part.colors ? at(part.colors, i) : WHITE), 3 * (vertex + i));
     }
-    whole.uvs.set(part.uvs, 2 * vertex);
-    if (part.glow) whole.glow!.set(part.glow, vertex);
+    if (tint !== WHITE)
+      for (let i = 3 * vertex; i < 3 * (vertex + n); i++) whole.colors![i] *= tint[(i - 3 * vertex) % 3];
     for (let i = 0; i < part.indices.length; i++) whole.indices[index + i] = part.indices[i] + vertex;
     vertex += n;
     index += part.indices.length;

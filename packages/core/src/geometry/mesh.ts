@@ -18,6 +18,8 @@ export const MESH = {
   colors: maybeFloats('vertex', 3, { missing: 1 }),
   /** n, emitted light as a share of the glow colour, 0 for none; null where nothing glows. */
   glow: maybeFloats('vertex'),
+  /** n, 1 where the colours are those of an item that was joined to the skin, which later steps leave alone; null where there is none. */
+  finished: maybeFloats('vertex'),
   /** Level 0..1 of each part's path; null where growth has none. */
   level: maybeFloats('path', 1, { missing: 1 }),
 };

@@ -160,6 +160,10 @@ export const finish = defineStep({
     const lit = p.glow > 0 ? await lightOf(mesh, p) : null;
     const glow = lit ? (mesh.glow?.slice() ?? new Float32Array(n)) : mesh.glow;
     for (let i = 0; i < n; i++) {
+      if (mesh.finished && mesh.colors && mesh.finished[i] > 0.5) {
+        for (let c = 3 * i; c < 3 * i + 3; c++) colors[c] = mesh.colors[c];
+        continue;
+      }
       const k = 3 * Math.round(place(i) * (TABLE - 1));
       colors[3 * i] = table[k];
       colors[3 * i + 1] = table[k + 1];

@@ -5,6 +5,7 @@ import type { Form } from '../../geometry/form';
 import { type Placement, withRiders } from '../../geometry/joinMeshes';
 import { unwritten } from '../../geometry/meshAttributes';
 import { pointValues } from '../../geometry/pathAttributes';
+import { type Mesh, vertexCount } from '../../geometry/mesh';
 import { pathCount, PATHS } from '../../geometry/paths';
 import { add, cross, scale } from '../../geometry/vec';
 import type { StepContext } from '../declare';
@@ -22,7 +23,7 @@ export async function withTipRiders(form: Form, p: TipsParams, context: StepCont
     others.push(await context.other(name));
   }
   // While a rider itself is too young to have a skin, nothing rides for it.
-  const riders = others.map((other) => wholeMesh(other));
+  const riders = others.map((other) => withOwnColours(wholeMesh(other)));
   if (riders.every((rider) => rider === null)) return form;
   const found = tipsOf(form.paths!);
   const byAttribute = riders.length > 1 && p.mix === 'attribute';
@@ -59,3 +60,7 @@ export async function withTipRiders(form: Form, p: TipsParams, context: StepCont
   }
   return { ...form, mesh, surface: form.surface ?? others[0].surface };
 }
+
+/** A rider that has been finished keeps its colours, whatever the growth that it rides on is finished with. */
+const withOwnColours = (rider: Mesh | null): Mesh | null =>
+  rider?.colors ? { ...rider, finished: new Float32Array(vertexCount(rider)).fill(1) } : rider;
