@@ -202,7 +202,7 @@ export const along = defineStep({
     reveal: {
       type: 'choice',
       label: 'Growth',
-      help: 'Whether the growing front uncovers places; the train is fed in behind the front; it is pulled in over the path as it is; or it runs on for ever, copies born at the base and gone at the far end.',
+      help: 'Whether the growing front uncovers places; the train is fed in behind the front, and out at the far end where its base is eaten; it is pulled in over the path as it is; or it runs on for ever, copies born at the base and gone at the far end.',
       options: [
         { value: 'appear', label: 'Uncovers places' },
         { value: 'feed', label: 'Feeds them through' },

@@ -42,6 +42,34 @@ describe('growing with copies', () => {
     expect(before!.ids).toHaveLength(15);
   });
 
+  test('fed through, what eats the path from its base pushes the train out of the far end, as pulling it in does at that end', async () => {
+    const eaten = (frame: number) =>
+      placed(
+        [line(3), newStep('grow', { from: grows, to: 1 })],
+        { reveal: 'feed', by: 'count', count: 16 },
+        [link()],
+        frame,
+      );
+    const pulled = (fed: number) =>
+      placed([line(3)], { reveal: 'pull', enters: 'end', fed, by: 'count', count: 16 }, [link()], 1);
+    for (const frame of [26, 51, 88]) {
+      const [out, in_] = [(await eaten(frame)).copies!, (await pulled(1 - (frame - 1) / 100)).copies!];
+      expect(out.ids.length).toBeGreaterThan(0);
+      expect([...out.ids]).toEqual([...in_.ids]);
+      out.positions.forEach((x, i) => expect(x).toBeCloseTo(in_.positions[i], 4));
+    }
+    // A window that travels is filled at every moment: as many copies as it is long.
+    const [window] = [
+      await placed(
+        [line(3), newStep('grow', { from: 0.3, to: 0.7 })],
+        { reveal: 'feed', by: 'count', count: 31 },
+        [link()],
+        1,
+      ),
+    ];
+    expect(window.copies!.ids.length).toBeGreaterThanOrEqual(12);
+  });
+
   test('a copy comes up to its size in the time that is said', async () => {
     const scene = sceneOf([
       line(3),

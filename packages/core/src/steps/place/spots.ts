@@ -94,14 +94,18 @@ export async function spotsOf(placing: Placing): Promise<Spots> {
 }
 
 /** Where the places of a train lie on the whole path that is fed or pulled along it; null where each lies where it was laid. */
-async function movedAlong({ p, slots, whole, from, visible }: Placing): Promise<Float64Array | null> {
+async function movedAlong({ p, slots, whole, from, visible, loop }: Placing): Promise<Float64Array | null> {
   const { at } = slots;
   const n = at.length;
   switch (p.reveal) {
-    case 'feed':
-      // The train's head is at the front: all places lie back by what is still to come. With nothing to come they are home.
+    case 'feed': {
+      // With nothing to come and nothing gone they are home.
       if (visible >= whole * (1 - 1e-6)) return null;
-      return drawn(slots, 0, n, n - 1, from + visible - whole);
+      // The train's head is at the front: all places lie back by what is still to come. Where its base is eaten it is fed out
+      // of the far end: its tail stays there. On a ring, what is there goes over the seam.
+      const shift = from + visible - whole + (loop ? 0 : from);
+      return drawn(slots, 0, n, shift > 0 ? 0 : n - 1, shift);
+    }
     case 'pull': {
       const out = (1 - p.fed) * (p.enters === 'both' ? whole / 2 : whole);
       const half = at.findIndex((here) => here >= whole / 2);

@@ -12,7 +12,14 @@ import type { BlendParams } from './blend';
 /** Paths part of the way to those of another growth. */
 export async function blended(paths: Paths, p: BlendParams, context: StepContext): Promise<Paths> {
   if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth whose path to move to.');
-  const other = (await context.other('growth')).paths;
+  const there = (await context.other('growth')).paths;
+  if (there?.uncut === null)
+    context.tell(
+      'The other growth is shaped after it was cut, so that only the part of it that is there is known.',
+      'Put its Grow after the steps that shape it.',
+    );
+  // However much of it is there: the whole course is what it is moved to.
+  const other = there?.uncut ?? there;
   if (!other || pathCount(other) === 0)
     throw new Problem('The chosen growth has no paths.', 'Choose one that begins with a path.');
   const amount = context.varied('amount');

@@ -73,6 +73,22 @@ describe('blend', () => {
     expect(distance(at(half.positions, 20), [1.5, 0.5, 0])).toBeLessThan(1e-5);
   });
 
+  test('goes to the whole course of the other, however much of it is there; what is unknown is told', async () => {
+    const scene = (...steps: Step[]) => {
+      const made = sceneOf([line(2, 41), newStep('blend', { growth: 'other', amount: 1 })]);
+      const other = [newStep('line', { fromX: 1, fromY: 0, toX: 5, toY: 0, points: 9 }), ...steps];
+      made.growths.push({ ...newGrowth('Other', 1, other), id: 'other' });
+      return testEvaluator().evaluate(made, 1);
+    };
+    for (const to of [1, 0.5, 0]) {
+      const [{ form, notices }] = (await scene(newStep('grow', { to }))).growths;
+      expect(notices).toEqual([]);
+      expect(distance(last(form!.paths!), [5, 0, 0])).toBeLessThan(1e-5);
+    }
+    const [{ notices }] = (await scene(newStep('grow', { to: 0.5 }), newStep('noise'))).growths;
+    expect(notices[0].what).toMatch(/only the part of it that is there is known/);
+  });
+
   test('along the path by a drawn shape: the base stays, the tip goes over', async () => {
     const shape = [
       { at: 0, value: 0, shape: 'straight' as const },
