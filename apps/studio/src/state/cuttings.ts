@@ -23,7 +23,8 @@ export function plant(cutting: Cutting): void {
   if (!done) return;
   const [first] = planting.steps;
   // One looks at what one has planted: its first step opened, or the growth that is new.
-  if (first) setView(({ openSteps }) => ({ openSteps: [...openSteps, first.id] }));
+  const shown = !planting.changed?.some(({ id, visible }) => id === host?.id && !visible);
+  if (first && shown) setView(({ openSteps }) => ({ openSteps: [...openSteps, first.id] }));
   else setView({ growth: planting.growths[0].id, openSteps: [] });
   if (!host)
     setView(({ frameAll, frame }) => ({

@@ -21,6 +21,8 @@ export interface Planting {
   steps: Step[];
   /** Growths that the scene gets, the one to be looked at first. */
   growths: Growth[];
+  /** Growths of the scene that are not the same afterwards, as they are then. */
+  changed?: Growth[];
 }
 
 /** A ready piece that is planted in one go, as ordinary growths and steps. */

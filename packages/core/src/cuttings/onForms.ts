@@ -1,5 +1,20 @@
 import { newStep } from '../scene/make';
-import { BONES, type Cutting, fallingIn, finish, GREENS, growth, item, LEAF_ROWS, over, ROSES, round } from './cutting';
+import { type Growth, isTrack, type Step } from '../scene/schema';
+import {
+  type Bed,
+  BONES,
+  type Cutting,
+  fallingIn,
+  finish,
+  GREENS,
+  growth,
+  item,
+  LEAF_ROWS,
+  over,
+  type Planting,
+  ROSES,
+  round,
+} from './cutting';
 
 /** What is planted on growths that have points, a skin, or copies. */
 export const ON_FORMS: readonly Cutting[] = [
@@ -126,16 +141,17 @@ export const ON_FORMS: readonly Cutting[] = [
     help: 'The form appears from one place on, cut exactly along a front with a hot edge.',
     words: 'reveal dissolve wipe materialise build transition',
     on: 'mesh',
-    plant: (bed) => ({
-      growths: [],
-      steps: [
+    plant(bed) {
+      const steps = [
         newStep('front', {
           ...{ reach: over(bed, 'ease-in-out', [0, 0], [0.8, round(1.1 * bed.size)]), soft: round(0.05 * bed.size) },
           ...{ rough: round(0.05 * bed.size), grain: round(0.1 * bed.size) },
         }),
         newStep('reveal', { glow: 1.6, width: round(0.02 * bed.size) }),
-      ],
-    }),
+      ];
+      const wires = bed.scene.growths.filter((one) => isWireOf(one, bed.host!.id));
+      return wires.length > 0 ? wireThenSolid(bed, steps, wires, []) : { growths: [], steps };
+    },
   },
   {
     id: 'wire-cells',
@@ -156,6 +172,9 @@ export const ON_FORMS: readonly Cutting[] = [
         newStep('wire', { radius: round(0.0022 * bed.size) }),
         finish(0.4, ['#1f8f8a', '#66d3c8', '#d8fff4'], { glow: 0 }),
       );
+      const { steps } = bed.host!;
+      const appears = steps.some(({ kind, on }) => kind === 'front' && on) && steps.filter(revealsByFront);
+      if (appears && appears.length > 0) return wireThenSolid(bed, appears, [], [wire]);
       return { growths: [wire], steps: [] };
     },
   },
@@ -223,3 +242,62 @@ export const ON_FORMS: readonly Cutting[] = [
     }),
   },
 ];
+
+const revealsByFront = ({ kind, on, params }: Step): boolean =>
+  kind === 'reveal' && on && (params.by ?? 'front') === 'front' && params.invert !== true;
+
+/** Whether a growth is a wire of cells over another one. */
+const isWireOf = (growth: Growth, host: string): boolean =>
+  growth.steps.some(({ kind, on, params }) => kind === 'cells' && on && params.growth === host);
+
+/**
+ * One front for both: the wire runs ahead, and is gone where the form has come. Both go by the form as a whole, which stands by
+ * hidden.
+ * @param steps what the form appears by
+ * @param wires those that there are, and those that are new
+ */
+function wireThenSolid(
+  bed: Bed,
+  steps: readonly Step[],
+  wires: readonly Growth[],
+  planted: readonly Growth[],
+): Planting {
+  const host = bed.host!;
+  const lead = round(0.12 * bed.size);
+  const led = (wire: Growth): Growth => ({
+    ...wire,
+    steps: wire.steps
+      .filter(({ kind }) => kind !== 'front')
+      .map((step) =>
+        step.kind === 'reveal' ? { ...step, params: { ...step.params, band: 2 * lead, soft: round(lead / 4) } } : step,
+      ),
+  });
+  const reveals = steps
+    .filter(({ kind }) => kind === 'reveal')
+    .map((step) => newStep('reveal', { ...step.params, behind: lead }));
+  const solid = growth(bed, `${host.name} solid`, newStep('skin-of', { growth: host.id }), ...reveals);
+  return {
+    growths: [solid, ...planted.map(led)],
+    // The front has so much further to go as the form comes behind it, and the wire is gone after it.
+    steps: steps.filter(({ kind }) => kind === 'front').map((step) => lengthened(step, 3 * lead)),
+    changed: [
+      ...wires.map(led),
+      {
+        ...host,
+        visible: false,
+        steps: host.steps
+          .filter((step) => !revealsByFront(step))
+          .map((step) => (step.kind === 'front' && step.on ? lengthened(step, 3 * lead) : step)),
+      },
+    ],
+  };
+}
+
+/** A front that goes so much further. */
+function lengthened(front: Step, by: number): Step {
+  const { reach } = front.params;
+  if (!isTrack(reach)) return front;
+  const most = Math.max(...reach.keys.map(({ value }) => value));
+  const keys = reach.keys.map((key) => (key.value === most ? { ...key, value: most + by } : key));
+  return { ...front, params: { ...front.params, reach: { ...reach, keys } } };
+}

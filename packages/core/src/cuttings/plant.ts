@@ -54,7 +54,15 @@ export function aside({ growths, ...rest }: Planting, by: number): Planting {
 }
 
 /** Puts what is planted into a scene or a draft of one: steps among those of the host, growths behind it. */
-export function plantIn(scene: Scene, hostId: string | null, { steps, growths, replacesSkin = false }: Planting): void {
+export function plantIn(
+  scene: Scene,
+  hostId: string | null,
+  { steps, growths, replacesSkin = false, changed = [] }: Planting,
+): void {
+  for (const growth of changed) {
+    const place = scene.growths.findIndex(({ id }) => id === growth.id);
+    if (place >= 0) scene.growths[place] = growth;
+  }
   const at = scene.growths.findIndex(({ id }) => id === hostId);
   if (at >= 0) {
     const own = scene.growths[at].steps;

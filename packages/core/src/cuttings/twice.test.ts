@@ -139,3 +139,34 @@ test('the burning line burns to its end, with its ember where it burns', async (
   const end = (await testEvaluator().evaluate(scene, 101)).growths[0].form!;
   expect(wholeMesh(end)?.indices.length ?? 0).toBe(0);
 });
+
+test('a wire and a form that appears go by one front: the wire runs ahead of the form, and is gone in the end', async () => {
+  for (const ids of [
+    ['wire-cells', 'appear'],
+    ['appear', 'wire-cells'],
+  ]) {
+    const scene = plant(rock(), ...ids);
+    expect(scene.growths.flatMap(({ steps }) => steps.filter(({ kind }) => kind === 'front'))).toHaveLength(1);
+    const whole = (await formAt(plant(rock()), 1)).mesh!.indices.length;
+    const at = async (frame: number) => {
+      const { growths } = await testEvaluator().evaluate(scene, frame);
+      for (const { notices } of growths) expect(notices.filter(({ level }) => level !== 'note')).toEqual([]);
+      const shown = growths.filter(({ id }) => scene.growths.find((one) => one.id === id)!.visible);
+      const meshOf = (kind: string) =>
+        shown.find(({ id }) => scene.growths.find((one) => one.id === id)!.steps[0].kind === kind)?.form?.mesh;
+      expect(shown).toHaveLength(2);
+      const highest = (mesh: ReturnType<typeof meshOf>): number =>
+        mesh ? mesh.positions.reduce((top, y, i) => (i % 3 === 1 ? Math.max(top, y) : top), -Infinity) : -Infinity;
+      const [wire, solid] = [meshOf('cells'), meshOf('skin-of')];
+      return { wire, solid, ahead: highest(wire) - highest(solid) };
+    };
+    // The front rises from the lowest place.
+    const middle = await at(40);
+    expect(middle.wire!.indices.length).toBeGreaterThan(0);
+    expect(middle.solid!.indices.length).toBeGreaterThan(0);
+    expect(middle.ahead).toBeGreaterThan(0.05);
+    const end = await at(101);
+    expect(end.wire?.indices.length ?? 0).toBe(0);
+    expect(end.solid!.indices.length).toBeGreaterThanOrEqual(whole);
+  }
+});
