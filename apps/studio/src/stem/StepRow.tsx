@@ -38,6 +38,7 @@ import { INK, MONO } from '@/ui/theme';
 
 /** Fields are loaded when a step is first opened: a picture can be seen before. */
 const ParamFields = dynamic(() => import('./ParamFields').then((module) => module.ParamFields), { ssr: false });
+const FixButton = dynamic(() => import('./FixButton').then((module) => module.FixButton), { ssr: false });
 
 interface Props {
   /** Which growth and step, not they themselves, which are others after each change: a row hangs on what it shows. */
@@ -268,6 +269,7 @@ export const StepRow = memo(function StepRow({ growth, hue, step: id, notices }:
         >
           {notice.level === 'skipped' && 'Skipped: '}
           {notice.what} {notice.advice}
+          {notice.fix && <FixButton growth={growth} step={id} fix={notice.fix} />}
         </Box>
       ))}
       {open && (

@@ -84,6 +84,32 @@ test('what is planted on something twice as large is twice as large', async () =
   expect(large / small).toBeCloseTo(2, 1);
 });
 
+test('bubbles stand equally close and run equally fast on long and short paths, and close once the path is there', async () => {
+  const scene: Scene = { ...newScene('Bed'), range: [1, 100] };
+  const host = { ...newGrowth('Host', 0, [newStep('line', { toY: 2 })]), id: 'host' };
+  const ring = { ...newGrowth('Ring', 1, [newStep('arc', { radius: 0.1 })]), id: 'ring' };
+  scene.growths.push(host, ring);
+  const cutting = CUTTINGS.find(({ id }) => id === 'bubbles')!;
+  for (const on of [host, ring]) plantIn(scene, on.id, cutting.plant({ scene, host: on, size: 2 }));
+  for (const { steps } of scene.growths)
+    for (const step of steps) if (step.kind === 'along') Object.assign(step.params, { varyPlace: 0, vary: 0, fade: 0 });
+  const copiesAt = async (id: string, frame: number) =>
+    (await testEvaluator().evaluate(scene, frame)).growths.find((growth) => growth.id === id)!.form!.copies!;
+  // A ring of 0.63 m takes a third of what a line of 2 m takes.
+  const [line, round] = [await copiesAt('host', 1), await copiesAt('ring', 1)];
+  expect(line.ids.length).toBeGreaterThan(30);
+  expect(round.ids.length / line.ids.length).toBeCloseTo((2 * Math.PI * 0.1) / 2, 1);
+  for (const id of ['host', 'ring']) {
+    const [first, next, past] = [await copiesAt(id, 1), await copiesAt(id, 2), await copiesAt(id, 101)];
+    const moved = first.ids.findIndex((one, k) => k > 1 && next.ids.includes(one));
+    const to = next.ids.indexOf(first.ids[moved]);
+    const way = Math.hypot(...[0, 1, 2].map((c) => next.positions[3 * to + c] - first.positions[3 * moved + c]));
+    // Births times spacing over the range; a ring spreads what is left over its 13.
+    expect(Math.abs(way / ((40 * 0.05) / 100) - 1)).toBeLessThan(0.05);
+    first.positions.forEach((x, i) => expect(past.positions[i]).toBeCloseTo(x, 4));
+  }
+});
+
 test('planted twice, names differ and the second stands behind the host as well', () => {
   const scene = planted('leaves');
   const cutting = CUTTINGS.find(({ id }) => id === 'leaves')!;

@@ -231,7 +231,7 @@ export const ON_PATHS: readonly Cutting[] = [
   {
     id: 'bubbles',
     name: 'Bubbles running along',
-    help: 'Bubbles are born at the base and run along without end; the range closes.',
+    help: 'Bubbles are born at the base and run along without end, equally fast on all paths; once all of the path is there, the range closes.',
     words: 'endless loop particles stream flow run',
     on: 'paths',
     plant(bed) {
@@ -245,7 +245,8 @@ export const ON_PATHS: readonly Cutting[] = [
         growths: [bubble],
         steps: [
           newStep('along', {
-            ...{ growth: bubble.id, by: 'count', count: 40, reveal: 'endless', births: 40, rest: 'spread' },
+            ...{ growth: bubble.id, by: 'distance', distance: round(bed.size / 40), rest: 'spread' },
+            ...{ reveal: 'endless', births: 40 },
             ...{ vary: 0.7, varyPlace: round(0.045 * bed.size) },
           }),
         ],

@@ -13,7 +13,7 @@ import { digestOf } from '../keys/digest';
 import { keepsCourse } from './period';
 import { fileBytes, guideOf, TIP } from './reach';
 import type { Moment, Node, Run, Telling } from './run';
-import type { Note, Read } from './traces';
+import type { Fix, Note, Read } from './traces';
 
 /** A step's own input at the last frame of the scene, which is the same whatever frame is asked for. */
 const LAST = 'last';
@@ -49,8 +49,8 @@ export class RecordedContext implements StepContext {
 
   // What steps may ask, each through `#read`.
 
-  tell(what: string, advice: string): void {
-    this.notes.push({ what, advice });
+  tell(what: string, advice: string, fix?: Fix): void {
+    this.notes.push({ what, advice, ...(fix && { fix }) });
   }
 
   get frame(): number {

@@ -2,6 +2,7 @@ import type { Form } from '../geometry/form';
 import type { Place } from '../problem';
 import type { Growth, Step } from '../scene/schema';
 import type { Budgets } from './budgets';
+import type { Fix } from './traces';
 
 /** Something that a person should know about one step of the result. */
 export interface Notice {
@@ -10,6 +11,7 @@ export interface Notice {
   what: string;
   advice: string;
   place: Place;
+  fix?: Fix;
 }
 
 /** What one step cost in this evaluation. */

@@ -14,6 +14,13 @@ export interface Outcome {
 export interface Note {
   what: string;
   advice: string;
+  fix?: Fix;
+}
+
+/** Numbers of the step that mend what is told, and what setting them is called. */
+export interface Fix {
+  label: string;
+  set: Readonly<Record<string, number>>;
 }
 
 /** One thing that was read, and what it said then. */

@@ -158,6 +158,25 @@ describe('endless births', () => {
     }
   });
 
+  test('a count that is animated as well is told, with the number that mends it; one that stands still is not', async () => {
+    const count: Track = {
+      keys: [
+        { frame: 1, value: 0, ease: 'linear' },
+        { frame: 96, value: 80, ease: 'linear' },
+      ],
+      before: 'hold',
+      after: 'hold',
+    };
+    const told = async (more: Record<string, ParamValue>) =>
+      (await testEvaluator().evaluate(sceneOf([newStep('phyllotaxis', { ...params, ...more })]), 30)).growths[0]
+        .notices;
+    expect(await told({})).toEqual([]);
+    expect(await told({ count, born: 'rim' })).toEqual([]);
+    const [notice] = await told({ count });
+    expect(notice).toMatchObject({ level: 'note', fix: { set: { count: 80 } } });
+    expect(await told({ ...notice.fix!.set })).toEqual([]);
+  });
+
   test('none appears, vanishes or moves with a jump', async () => {
     let before = await points(params);
     for (let frame = 1.5; frame <= 40; frame += 0.5) {

@@ -213,8 +213,11 @@ export interface StepContext {
   inputAt(frame: number): Promise<Form>;
   /** What comes into this step at the last frame of the scene: for what is laid out once, on all that there will be. */
   inputAtLast(): Promise<Form>;
-  /** Tells something of what is made that is good to know and no failure: what it is, and what to do about it. */
-  tell(what: string, advice: string): void;
+  /**
+   * Tells something of what is made that is good to know and no failure: what it is, and what to do about it.
+   * @param fix numbers of the step that do it in one click
+   */
+  tell(what: string, advice: string, fix?: { label: string; set: Record<string, number> }): void;
   /** To be awaited between chunks of long work: lets messages in, and throws when the work is no longer wanted. */
   breathe(): Promise<void>;
 }

@@ -134,9 +134,22 @@ export const phyllotaxis = defineStep({
   async run(form, p, context) {
     if (form.points) throw new Problem('There are points already.', 'Switch the other step off.');
     context.claim('points', p.count, 'Count');
+    if (p.born === 'endless') tellOfKeyedCount(context);
     return { ...form, points: await florets(p, context) };
   },
 });
+
+/** Births that go on for ever replace what goes: a count that changes as well leaves places empty, and the range open. */
+function tellOfKeyedCount(context: StepContext): void {
+  const [first, last] = context.range.map((frame) => context.numberAt('count', frame));
+  if (first === last) return;
+  const most = Math.max(first, last);
+  context.tell(
+    'Count is animated while births go on for ever: that leaves gaps, and the range does not close.',
+    'Let Count stand still: new ones come up by Births alone.',
+    { label: `Hold Count at ${figure(most, 0)}`, set: { count: most } },
+  );
+}
 
 async function florets(p: ParamsOf<typeof params>, context: StepContext): Promise<Points> {
   const endless = p.born === 'endless';
