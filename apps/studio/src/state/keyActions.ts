@@ -168,7 +168,7 @@ export function changeMarker(
 
 /** Removes keys; a track that loses its last one becomes the constant it showed. */
 export function deleteKeys(keys: readonly KeyAddress[]): void {
-  edit(keys.length > 1 ? 'Delete keys' : 'Delete key', (draft) => {
+  const done = edit(keys.length > 1 ? 'Delete keys' : 'Delete key', (draft) => {
     for (const key of keys) {
       const step = stepIn(draft, key.growth, key.step);
       const track = trackAt(draft, key);
@@ -180,7 +180,7 @@ export function deleteKeys(keys: readonly KeyAddress[]): void {
       );
     }
   });
-  setView({ keys: [] });
+  if (done) setView({ keys: [] });
 }
 
 export function setEase(keys: readonly KeyAddress[], ease: Ease, merge: string | null = null): void {

@@ -10,7 +10,7 @@ import { alignKeys, deleteKeys, moveKeys, repeatAll, setCycle, setEase, toggleMa
 import { deleteGrowths, duplicateGrowths, spreadLate } from './several';
 import { addStep, deleteStep, duplicateStep, moveStep, renameStep, toggleStep } from './stepActions';
 import { resetParam, setFormula, setParam, setParams, stopAnimating, toggleKey, toggleKeys } from './valueActions';
-import { setView } from './view';
+import { setView, useView } from './view';
 
 const track = (...frames: number[]) => ({
   keys: frames.map((frame, k) => ({ frame, value: k / frames.length, ease: 'linear' as const })),
@@ -46,7 +46,7 @@ beforeEach(() => {
 
 const { params: growParams } = stepOf('grow')!;
 
-test.each<[string, () => unknown]>([
+const ACTIONS: [string, () => unknown][] = [
   ['a new growth', () => addStartedGrowth('helix')],
   ['a stroke', () => takeStroke([0, 1, 2].map((x) => [x, 0, 0]))],
   ['a growth duplicated', () => duplicateGrowth('a')],
@@ -82,9 +82,24 @@ test.each<[string, () => unknown]>([
   ['a guide', () => addGuide('point')],
   ['a guide for a step', () => makeGuide('a', 's3', 'guide')],
   ...CUTTINGS.map((cutting): [string, () => unknown] => [`the cutting ${cutting.id}`, () => plant(cutting)]),
-])('%s is one entry of undo', (_, act) => {
+];
+
+test.each(ACTIONS)('%s is one entry of undo', (_, act) => {
   act();
   expect(entries()).toBe(1);
+});
+
+test.each(ACTIONS)('%s, refused since all growths are locked, leaves what is chosen as it was', (_, act) => {
+  const scene = fresh();
+  for (const growth of scene.growths) growth.locked = true;
+  openScene('one', scene);
+  const chosen = () => {
+    const { growth, chosen, keys, openSteps, tool } = useView.getState();
+    return { growth, chosen, keys, openSteps, tool };
+  };
+  const before = chosen();
+  act();
+  if (entries() === 0) expect(chosen()).toEqual(before);
 });
 
 /** What goes through history itself, and what needs a page with a clipboard or a store. */

@@ -182,9 +182,10 @@ export function toggleKeys(
 
 /** Takes all keys off a value, which stays as it is now. */
 export function stopAnimating(growthId: string, stepId: string, param: string, value: number): void {
-  edit('Stop animating', (draft) => {
+  const done = edit('Stop animating', (draft) => {
     const step = stepIn(draft, growthId, stepId);
     if (step) step.params[param] = withBase(step.params[param], value);
   });
+  if (!done) return;
   setView(({ keys }) => ({ keys: keys.filter((key) => key.step !== stepId || key.param !== param) }));
 }
