@@ -139,6 +139,16 @@ export const along = defineStep({
       default: '0',
       most: 200,
     },
+    roll: {
+      type: 'number',
+      unit: 'deg',
+      label: 'Roll',
+      help: 'Turns all copies about the path besides: animate it, and they roll; links stay hung in each other.',
+      default: 0,
+      min: -36000,
+      max: 36000,
+      slider: [-180, 180],
+    },
     lean: {
       type: 'number',
       unit: 'deg',

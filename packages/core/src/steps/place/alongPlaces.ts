@@ -285,7 +285,7 @@ function seat(
   // Whorls have several neighbours, and are no row.
   const row = whorl > 1 ? 0 : 2 * path + (closed && reveal !== 'feed' ? 2 : 1);
   const dealt = motion && loop ? turns.closing(spots.ids) : turns;
-  const spin = motion ? dealt.over(motion.births) * motion.done : 0;
+  const spin = (motion ? dealt.over(motion.births) * motion.done : 0) + (p.roll * Math.PI) / 180;
   if (motion) seats.life ??= new Float32Array(seats.ids.length);
   const { growth, ids, dice: chance, number: numbers, row: rowsOf, share: shares, age: ages, variant } = seats;
   const { positions: places, turns: ways, sizes: all } = seats;

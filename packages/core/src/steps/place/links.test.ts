@@ -4,6 +4,7 @@ import { turnedBy } from '../../geometry/turns';
 import { add, at, distance, dot, norm, scale, sub, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
 import type { ParamValue, Step } from '../../scene/schema';
+import type { Track } from '../../time/track';
 import { sceneOf, testEvaluator } from '../../testing';
 import { grows, item, placed, turnOf } from '../../../test/placing';
 
@@ -174,6 +175,24 @@ describe('links that hang in each other', () => {
       return places.map((place) => Math.abs(place[axis]));
     };
     expect(Math.max(...box(0), ...box(2))).toBeLessThan(0.002);
+  });
+
+  test('rolled by keys they stay hung at every angle, and a copy that hangs in nothing turns by just so much', async () => {
+    for (const roll of [0, 37, 200]) {
+      const { copies } = await placed([arc(5)], { turns: '0, 90', roll });
+      expectTaut(gapsOf(copies!).slice(0, 6));
+    }
+    const turned = async (roll: ParamValue, frame: number) =>
+      (await placed([newStep('line')], { by: 'count', count: 3, roll }, undefined, frame)).copies!;
+    const [still, rolled] = [
+      await turned(0, 1),
+      await turned({ ...(grows as Track), keys: [{ frame: 1, value: 90, ease: 'linear' }] }, 1),
+    ];
+    for (let k = 0; k < 3; k++) {
+      const [a, b] = [turnOf(still, k), turnOf(rolled, k)];
+      // Unit quaternions a quarter turn apart: the cosine of half of it.
+      expect(Math.abs(a.reduce((sum, x, c) => sum + x * b[c], 0))).toBeCloseTo(Math.SQRT1_2, 5);
+    }
   });
 
   test('an item without a hole hangs in nothing, and that is told', async () => {
