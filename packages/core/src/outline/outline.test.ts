@@ -176,6 +176,10 @@ describe('SVG files', () => {
     ['a path of nonsense', '<svg><path d="M0 0 banana"/></svg>'],
     ['entities', '<!DOCTYPE svg [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;">]><svg><path d="M0 0H5"/>&b;</svg>'],
     ['endless nesting', `<svg>${'<g>'.repeat(5000)}<path d="M0 0H5"/>${'</g>'.repeat(5000)}</svg>`],
+    [
+      'a number that sums would make infinite',
+      '<svg><g transform="translate(1e308 1e308)"><circle r="1e307" cx="1e308"/></g></svg>',
+    ],
     ['an infinite number', '<svg><path d="M0 0 L1e999 5"/></svg>'],
   ])('%s is refused with a reason', async (_, text) => {
     await expect(svgContours(new TextEncoder().encode(text))).rejects.toThrow(Problem);

@@ -69,8 +69,11 @@ export async function svgContours(bytes: Uint8Array, tolerance = 0.0005): Promis
   for (const piece of pieces) {
     piece.iterate((segment, _, x, y) => {
       const [command, ...n] = segment as [string, ...number[]];
-      if (!n.every(Number.isFinite))
-        throw new Problem('The SVG file holds a number that is not finite.', 'Save the drawing again.');
+      if (!n.every((x) => Math.abs(x) <= FURTHEST))
+        throw new Problem(
+          'The SVG file holds a coordinate that is beyond a million million units, or not finite.',
+          'Draw it nearer to the origin, and save the drawing again.',
+        );
       if (command === 'M') pen.move(n[0], -n[1]);
       else if (command === 'L') pen.line(n[0], -n[1]);
       else if (command === 'H') pen.line(n[0], -y);
@@ -236,4 +239,5 @@ function sizeOf(pieces: readonly ReturnType<typeof SvgPath>[]): number {
     });
   }
   return Math.max(right - left, high - low, 0);
-}
+} /** Coordinates beyond this would not be finite any more once they are scaled. */
+const FURTHEST = 1e12;
