@@ -29,7 +29,7 @@ test('a mask is painted, erased, filled and inverted; each stroke is one entry o
   const hands = new Hands(page);
   await hands.emptyScene('Painted');
   await hands.newGrowth('solid');
-  await hands.set('Solid', { Which: 'Ball', Radius: '0.8' });
+  await hands.set('Solid', { Shape: 'Ball', Radius: '0.8' });
   await page.getByRole('button', { name: 'See all', exact: true }).click();
   await hands.addStep('Mask');
   const mask = step(page, 'Mask');
@@ -51,7 +51,7 @@ test('a mask is painted, erased, filled and inverted; each stroke is one entry o
   await expect(mask).toContainText('1 stroke.');
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(mask).toContainText('Nothing is painted yet');
-  await page.getByRole('button', { name: 'Do again', exact: true }).click();
+  await page.getByRole('button', { name: 'Redo', exact: true }).click();
   await expect(mask).toContainText('1 stroke.');
   await mask.getByRole('combobox', { name: 'Brush' }).click();
   await page.getByRole('option', { name: 'Erase' }).click();
@@ -74,7 +74,7 @@ test('the table lists what every element knows: sorted, marked in the view, show
   await hands.newGrowth('line');
   await hands.deleteStep('Grow');
   await hands.addStep('Measure');
-  await hands.set('Measure', { Scale: 'As measured', 'Kept as': 'rise' });
+  await hands.set('Measure', { Scale: 'As measured', 'Attribute name': 'rise' });
   await goTo(page, 1);
   const plain = await picture(page);
   await page.keyboard.press('t');
@@ -107,9 +107,9 @@ test('faces know what is measured on them: a sheet of their own, and one colour 
   const hands = new Hands(page);
   await hands.emptyScene('Faceted');
   await hands.newGrowth('solid');
-  await hands.set('Solid', { Which: 'Box' });
+  await hands.set('Solid', { Shape: 'Box' });
   await hands.addStep('Measure');
-  await hands.set('Measure', { What: 'Area of faces', 'On skins': 'On faces', Scale: 'As measured' });
+  await hands.set('Measure', { Quantity: 'Area of faces', 'On skins': 'On faces', Scale: 'As measured' });
   await page.keyboard.press('t');
   const table = page.getByRole('region', { name: 'Attributes' });
   // A box has six sides of two faces each.
@@ -134,7 +134,7 @@ alike('sea fern, as its lesson says', async ({ page }) => {
   await page.locator('.MuiPopover-root').getByRole('button', { name: 'Sea fern' }).click();
   await hands.closed();
   await expect(rules.getByRole('note')).toContainText('symbols');
-  await hands.set('Branching rules', { 'Each thinner': '100' });
+  await hands.set('Branching rules', { 'Thickness ratio': '100' });
   await hands.addStep('Branch thickness');
   await hands.set('Branch thickness', { Tips: '16', 'Comes up over': '0.1', 'Flares over': '0.05' });
   await hands.deleteStep('Wire');
@@ -181,7 +181,7 @@ alike('lantern vine, as its lesson says', async ({ page }) => {
   await hands.set('Tube', { Radius: '0.1', Swell: '0' });
   await hands.newGrowth('twining tendrils');
   await expect(
-    (await openStep(page, 'Twining tendrils')).getByRole('combobox', { name: 'Round', exact: true }),
+    (await openStep(page, 'Twining tendrils')).getByRole('combobox', { name: 'Around', exact: true }),
   ).toHaveText('Line');
   await hands.set('Twining tendrils', { Pitch: '0.6' });
   await hands.set('Tube', { Radius: '0.02' });
@@ -205,7 +205,7 @@ alike('plankton web, as its lesson says', async ({ page }) => {
   await page.getByRole('button', { name: 'Hide Solid', exact: true }).click();
   await hands.newGrowth('web');
   await expect(step(page, 'Grow')).toHaveCount(0);
-  await hands.set('Web', { Count: '70', 'No longer than': '0.9', 'Hub Y': '1.2', Drift: '0.12', Shape: 'Curved' });
+  await hands.set('Web', { Count: '70', 'Maximum length': '0.9', 'Hub Y': '1.2', Drift: '0.12', Shape: 'Curved' });
   await hands.addStep('On the points');
   await hands.set('On the points', { Item: 'Solid', 'Vary size': '50' });
   await goTo(page, 50);

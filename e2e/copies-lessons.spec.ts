@@ -35,7 +35,7 @@ test('kelp frond', async ({ page }) => {
   await hands.preset('Tube', 'Along', 'Tendril');
   await hands.addStep('Along the paths');
   await hands.set('Along the paths', { Item: 'Blade', Spacing: 'By count', Count: '24', Start: '0.2' });
-  await hands.set('Along the paths', { Turns: '+137.508', Lean: '62', 'Stands by': 'Its origin', Settle: '1.4' });
+  await hands.set('Along the paths', { Turns: '+137.508', Lean: '62', Pivot: 'Its origin', 'Rise time': '1.4' });
   await hands.preset('Along the paths', 'Along', 'Cone');
   await hands.addStep('Time offset');
   await done(page, 'kelp-frond', 120);
@@ -49,7 +49,7 @@ alike('mooring chain', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Mooring');
   await hands.newGrowth('solid');
-  await hands.set('Solid', { Which: 'Chain link', 'Made to': 'Mooring chain, studless (ISO 20438)', Wire: '0.05' });
+  await hands.set('Solid', { Shape: 'Chain link', 'Made to': 'Mooring chain, studless (ISO 20438)', Wire: '0.05' });
   await hands.preset('Finish', 'Colour', 'Pearl');
   await hide(page, 'Solid');
   await hands.draw([
@@ -117,7 +117,7 @@ alike('urchin head', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Urchin');
   await hands.newGrowth('solid');
-  await hands.set('Solid', { Which: 'Crystal', Radius: '0.016', Height: '0.2', Point: '86', Sides: '6' });
+  await hands.set('Solid', { Shape: 'Crystal', Radius: '0.016', Height: '0.2', Point: '86', Sides: '6' });
   await hands.preset('Finish', 'Colour', 'Iris');
   await hide(page, 'Solid');
   await hands.newGrowth('phyllotaxis');
@@ -139,7 +139,7 @@ alike('eel run', async ({ page }) => {
   await hands.preset('Finish', 'Colour', 'Ember');
   await hide(page, 'Solid');
   await hands.newGrowth('arc');
-  await hands.set('Arc', { Radius: '1.1', Lies: 'On the ground', Points: '400' });
+  await hands.set('Arc', { Radius: '1.1', Plane: 'On the ground', Points: '400' });
   await hands.addStep('Noise');
   await hands.set('Noise', { Amount: '0.25', Size: '0.6', 'Hold base': '0' });
   await goTo(page, 144);
@@ -165,7 +165,7 @@ alike('pier planks', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Pier');
   await hands.newGrowth('solid');
-  await hands.set('Solid', { Which: 'Box', Width: '0.78', Height: '0.036', Depth: '0.15' });
+  await hands.set('Solid', { Shape: 'Box', Width: '0.78', Height: '0.036', Depth: '0.15' });
   await hands.preset('Finish', 'Colour', 'Rust');
   await hide(page, 'Solid');
   await hands.newGrowth('line');

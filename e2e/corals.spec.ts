@@ -28,7 +28,7 @@ alike('fan coral, as its lesson says', async ({ page }) => {
     Spread: 'Blue noise',
     Reach: '0.26',
     'Reached at': '0.06',
-    Piece: '0.03',
+    'Segment length': '0.03',
     Thickness: '10',
   });
   await hands.set('Branch thickness', { Exponent: '3', 'Comes up over': '0.03' });
@@ -56,7 +56,7 @@ alike('lettuce coral, as its lesson says; a ruffled line goes the same way', asy
     'Near the rim': '1.7',
     Folds: '0.13',
     Opens: '24',
-    Piece: '0.06',
+    'Segment length': '0.06',
   });
   await hands.set('Thicken', { Thickness: '0.011' });
   await hands.set('Finish', { 'Colour by': 'An attribute', Attribute: 'rim' });
@@ -84,7 +84,7 @@ test('a frill that takes long is shown coarsely while a number of it is dragged,
   const hands = new Hands(page);
   await hands.emptyScene('Slow coral');
   await hands.newGrowth('frill');
-  await hands.set('Frill', { Piece: '0.024' });
+  await hands.set('Frill', { 'Segment length': '0.024' });
   await goTo(page, 144);
   const told = page.getByTestId(statistics);
   const whole = await faces(page);

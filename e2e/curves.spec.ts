@@ -244,7 +244,7 @@ test.describe('making and shaping', () => {
     await hands.emptyScene('Guide');
     await hands.newGrowth('line');
     await hands.addStep('Strands');
-    await hands.set('Strands', { As: 'Row', Count: '9', Apart: '0.2', 'Vary size': '0' });
+    await hands.set('Strands', { Arrangement: 'Row', Count: '9', Apart: '0.2', 'Vary size': '0' });
     await page.getByRole('button', { name: 'Scene, light and camera' }).click();
     await page.getByRole('button', { name: '+ Guide' }).click();
     const across = page.getByRole('group', { name: 'Guide', exact: true }).getByLabel('Place X', { exact: true });
@@ -286,7 +286,7 @@ test.describe('copies', () => {
     const hands = new Hands(page);
     await hands.emptyScene('Copies');
     await hands.newGrowth('solid');
-    await hands.set('Solid', { Which: 'Chain link' });
+    await hands.set('Solid', { Shape: 'Chain link' });
     await page.getByRole('button', { name: 'Hide Solid' }).click();
     await hands.newGrowth('line');
     await hands.deleteStep('Tube');
@@ -294,7 +294,7 @@ test.describe('copies', () => {
     const along = await hands.addStep('Along the paths');
     // The hidden link is what there is to copy.
     await expect(along.getByRole('combobox', { name: 'Item', exact: true })).toHaveText('Solid');
-    await hands.set('Along the paths', { Turns: '0, 90', Settle: '0' });
+    await hands.set('Along the paths', { Turns: '0, 90', 'Rise time': '0' });
     await goTo(page, 144);
     // Two metres of path, a fifth of a metre for each link.
     await expect.poll(() => page.getByTestId('statistics').textContent()).toContain('10 copies');

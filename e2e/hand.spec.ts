@@ -39,14 +39,14 @@ test('several growths are chosen, grouped, run late together, fold away, and par
   await page.keyboard.press('Home');
   await pictureAt(page, 1);
   // Late as one: on top of what each has of its own.
-  const late = chosen(page, 2).getByLabel('Group starts late by', { exact: true });
+  const late = chosen(page, 2).getByLabel('Group start delay', { exact: true });
   await late.fill('30');
   await late.press('Enter');
-  const each = chosen(page, 2).getByLabel('Each later by', { exact: true });
+  const each = chosen(page, 2).getByLabel('Stagger', { exact: true });
   await each.fill('10');
   await each.press('Enter');
   await row(page, 'Arc').click();
-  await expect(page.getByLabel('Starts late by', { exact: true })).toHaveValue('10');
+  await expect(page.getByLabel('Start delay', { exact: true })).toHaveValue('10');
   // Folded in list and timeline, and still so when the scene is opened again.
   await list(page).getByRole('button', { name: 'Fold Group' }).click();
   await expect(row(page, 'Helix')).toHaveCount(0);
@@ -65,7 +65,7 @@ test('several growths are chosen, grouped, run late together, fold away, and par
   await page.getByRole('menuitem', { name: 'Ungroup' }).click();
   await expect(list(page).getByRole('button', { name: 'Show Helix' })).toBeVisible();
   await row(page, 'Helix').click();
-  await expect(page.getByLabel('Starts late by', { exact: true })).toHaveValue('30');
+  await expect(page.getByLabel('Start delay', { exact: true })).toHaveValue('30');
 });
 
 test('a row is dragged into a group and moved by keys; growths are found by name and by step', async ({ page }) => {
@@ -124,7 +124,7 @@ test('a growth is moved, turned and sized by hand; seen from its sides; distance
   await threeGrowths(page);
   await row(page, 'Helix').click();
   await page.keyboard.press('1');
-  await expect(page.getByRole('button', { name: 'Keep as shot' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Set camera to view' })).toBeVisible();
   await page.keyboard.press('h');
   const place = page.getByRole('button', { name: 'Place of Helix', exact: true });
   const box = (await place.boundingBox())!;
@@ -329,30 +329,30 @@ test('the wheel steps a focused number; several are dragged at once; a command i
   await openStep(page, 'Helix');
   const helix = page.getByRole('group', { name: 'Helix', exact: true });
   const figure = (name: string) => helix.getByLabel(name, { exact: true });
-  const [low, high] = [await figure('Radius below').inputValue(), await figure('Radius above').inputValue()];
+  const [low, high] = [await figure('Base radius').inputValue(), await figure('Top radius').inputValue()];
   const [from, to] = [
-    (await helix.getByText('Radius below', { exact: true }).boundingBox())!,
-    (await helix.getByText('Radius above', { exact: true }).boundingBox())!,
+    (await helix.getByText('Base radius', { exact: true }).boundingBox())!,
+    (await helix.getByText('Top radius', { exact: true }).boundingBox())!,
   ];
   await page.mouse.move(from.x + 8, from.y + 6);
   await page.mouse.down();
   await page.mouse.move(to.x + 8, to.y + 6, { steps: 4 });
   await page.mouse.move(to.x + 48, to.y + 6, { steps: 6 });
   await page.mouse.up();
-  await expect.poll(async () => Number(await figure('Radius above').inputValue())).toBeGreaterThan(Number(high) + 0.05);
-  expect(Number(await figure('Radius below').inputValue())).toBeGreaterThan(Number(low) + 0.05);
+  await expect.poll(async () => Number(await figure('Top radius').inputValue())).toBeGreaterThan(Number(high) + 0.05);
+  expect(Number(await figure('Base radius').inputValue())).toBeGreaterThan(Number(low) + 0.05);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(figure('Radius above')).toHaveValue(high);
-  await expect(figure('Radius below')).toHaveValue(low);
+  await expect(figure('Top radius')).toHaveValue(high);
+  await expect(figure('Base radius')).toHaveValue(low);
 
   await page.keyboard.press('Escape');
   await page.keyboard.press('?');
   const sheet = page.getByRole('dialog', { name: 'Shortcuts' });
-  await sheet.getByRole('button', { name: /^Keys of Grid and axes on the ground/ }).click();
+  await sheet.getByRole('button', { name: /^Keys of Grid and axes/ }).click();
   await page.keyboard.press('Control+w');
   await expect(sheet.getByRole('status')).toContainText('The browser keeps these keys for itself');
   await page.keyboard.press('Alt+q');
-  await expect(sheet.getByRole('button', { name: 'Keys of Grid and axes on the ground: Alt Q' })).toBeVisible();
+  await expect(sheet.getByRole('button', { name: 'Keys of Grid and axes: Alt Q' })).toBeVisible();
   await sheet.getByRole('button', { name: 'Close' }).click();
   await page.reload();
   await expect(canvas(page)).toHaveAttribute('data-rest', 'true');

@@ -70,7 +70,7 @@ alike('sonar bars', async ({ page }) => {
   await hands.newGrowth('line');
   await hands.set('Line', { 'To Y': '1.7', Points: '2' });
   await hands.addStep('Strands');
-  await hands.set('Strands', { As: 'Row', Count: '100', Apart: '0.046', 'Vary size': '0', 'Vary turn': '0' });
+  await hands.set('Strands', { Arrangement: 'Row', Count: '100', Apart: '0.046', 'Vary size': '0', 'Vary turn': '0' });
   await hands.addStep('Respace');
   await hands.set('Respace', { Count: '31' });
   await goTo(page, 144);
@@ -127,7 +127,7 @@ alike('brain coral', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Coral');
   await hands.newGrowth('fractal path');
-  await hands.set('Fractal path', { Which: 'Hilbert, solid', Order: '3', Size: '1.45', Rounding: '100' });
+  await hands.set('Fractal path', { Curve: 'Hilbert, solid', Order: '3', Size: '1.45', Rounding: '100' });
   await hands.addStep('Respace');
   await hands.set('Respace', { Count: '1800' });
   await hands.set('Tube', { Radius: '0.072', Follows: 'Whole path', Start: 'Round' });

@@ -10,7 +10,7 @@ test('a hundred thousand copies: looked around at once by stand-ins, then comple
   const hands = new Hands(page);
   await hands.emptyScene('Many');
   await hands.newGrowth('solid');
-  await hands.set('Solid', { Which: 'Box', Width: '0.01', Height: '0.01', Depth: '0.01' });
+  await hands.set('Solid', { Shape: 'Box', Width: '0.01', Height: '0.01', Depth: '0.01' });
   await page.getByRole('button', { name: 'Hide Solid' }).click();
   await hands.newGrowth('phyllotaxis');
   await hands.addStep('On the points');

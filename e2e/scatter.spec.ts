@@ -7,7 +7,7 @@ import { alike, test } from './test';
 async function barnacles(hands: Hands): Promise<void> {
   const { page } = hands;
   await hands.newGrowth('solid');
-  await hands.set('Solid', { Which: 'Cone', Radius: '0.05', Height: '0.08' });
+  await hands.set('Solid', { Shape: 'Cone', Radius: '0.05', Height: '0.08' });
   await page.getByRole('button', { name: 'Hide Solid' }).click();
   await hands.newGrowth('solid');
   await hands.set('Solid', { Radius: '0.7', Sides: '96' });

@@ -29,7 +29,7 @@ test('two strokes are two paths, each as long as it was drawn; a blend goes from
   await stroke(page, [0.3, 0.6], [0.7, 0.6]);
   await stroke(page, [0.3, 0.4], [0.7, 0.4]);
   const drawn = await openStep(page, 'Drawn path');
-  await expect(drawn.getByRole('combobox', { name: 'Follows' })).toHaveText('None');
+  await expect(drawn.getByRole('combobox', { name: 'Attached to' })).toHaveText('None');
   await page.getByRole('button', { name: 'Add a step' }).click();
   await page.getByRole('combobox', { name: 'Find' }).fill('blend');
   await page.keyboard.press('Enter');

@@ -408,5 +408,5 @@ test('what has the focus in a row, and a menu that is asked for, stay when rows 
 test('the sheet of shortcuts opens under ?', async ({ page }) => {
   await openEmpty(page);
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog')).toContainText('See everything');
+  await expect(page.getByRole('dialog')).toContainText('Frame everything');
 });

@@ -48,7 +48,7 @@ alike('wreck reveal, as its lesson says', async ({ page }) => {
   await hands.set('Form', { File: 'Propeller', Size: '2' });
   await page.getByRole('button', { name: 'See all', exact: true }).click();
   await hands.addStep('Front');
-  await hands.set('Front', { 'Sets out': 'At clicked places' });
+  await hands.set('Front', { 'Starts from': 'At clicked places' });
   await place(hands, 0.5, 0.5);
   await expect(step(page, 'Front').getByText('1 place: drag them')).toBeVisible();
   await hands.still('Front', 'Reach');
@@ -58,7 +58,7 @@ alike('wreck reveal, as its lesson says', async ({ page }) => {
   await hands.deleteStep('Grow');
   await hands.set('Cell wire', { Cell: '0.08' });
   await hands.addStep('Reveal');
-  await hands.set('Reveal', { 'Gone after': '0.62', 'Soft tips': '0.16' });
+  await hands.set('Reveal', { 'Visible length': '0.62', 'Soft tips': '0.16' });
   await hands.set('Wire', { Radius: '0.003' });
   await hands.set('Finish', { Glow: '0' });
   await page
@@ -89,20 +89,20 @@ alike('barnacle spread, as its lesson says', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Barnacle spread');
   await hands.newGrowth('solid');
-  await hands.set('Solid', { Which: 'Cone', Radius: '0.05', Height: '0.08', Sides: '8' });
+  await hands.set('Solid', { Shape: 'Cone', Radius: '0.05', Height: '0.08', Sides: '8' });
   await hide(page, 'Solid');
   await hands.newGrowth('form');
   await hands.set('Form', { Size: '2.1' });
   await page.getByRole('button', { name: 'See all', exact: true }).click();
   await hands.addStep('Mask');
-  await hands.set('Mask', { 'Kept as': 'bare' });
+  await hands.set('Mask', { 'Attribute name': 'bare' });
   await stroke(hands, [
     [0.5, 0.5],
     [0.56, 0.56],
     [0.6, 0.5],
   ]);
   await hands.addStep('Front');
-  await hands.set('Front', { 'Sets out': 'At clicked places' });
+  await hands.set('Front', { 'Starts from': 'At clicked places' });
   await place(hands, 0.45, 0.55);
   await hands.still('Front', 'Reach');
   await hands.set('Front', { Reach: '= 3 * clamp((frame - 8) / 90, 0, 1)', 'Soft edge': '0.3', 'Slowed by': 'bare' });
@@ -169,13 +169,18 @@ alike('overgrown figurehead, as its lesson says', async ({ page }) => {
     ['0.02', '0.02'],
   ]) {
     await hands.newGrowth('solid');
-    await hands.set('Solid', { Which: 'Cone', Radius: radius, Height: height, Sides: '6' });
+    await hands.set('Solid', { Shape: 'Cone', Radius: radius, Height: height, Sides: '6' });
     await hide(page, radius === '0.012' ? 'Solid' : 'Solid 2');
   }
   await hands.newGrowth('form');
   await hands.set('Form', { File: 'Figurehead', Size: '2' });
   await hands.addStep('Front');
-  await hands.set('Front', { 'Sets out': 'At the top', Spreads: 'Straight', 'Soft edge': '0.3', 'Rough edge': '0.15' });
+  await hands.set('Front', {
+    'Starts from': 'At the top',
+    Spreads: 'Straight',
+    'Soft edge': '0.3',
+    'Rough edge': '0.15',
+  });
   await hands.addStep('Scatter');
   await hands.addStep('On the points');
   await hands.set('On the points', {

@@ -117,7 +117,7 @@ test('markers are set, named, gone to; the timeline comes nearer and goes back',
 test('ribs set the stagger', async ({ page }) => {
   const hands = await animated(page);
   await hands.addStep('Strands');
-  await hands.set('Strands', { As: 'Row', Count: '8', Apart: '0.2' });
+  await hands.set('Strands', { Arrangement: 'Row', Count: '8', Apart: '0.2' });
   await hands.set('Grow', { Stagger: '4' });
   const rib = page.getByRole('slider', { name: 'Stagger of Line, path 2' });
   await rib.focus();
@@ -136,7 +136,7 @@ test('a falloff is moved and keyed in the view, and acts at once; ghosts show th
   await hands.deleteStep('Tube');
   await hands.deleteStep('Finish');
   await hands.addStep('Along the paths');
-  await hands.set('Along the paths', { Item: 'Solid', Settle: '0' });
+  await hands.set('Along the paths', { Item: 'Solid', 'Rise time': '0' });
   await hands.addStep('Falloff');
   await goTo(page, 100);
   await hands.set('Falloff', { 'Driven by': 'Ball', Radius: '0.4', Size: '250' });
@@ -168,13 +168,13 @@ test('a guide is made a ball, moved and sized in the view, and a falloff weighs 
   const hands = new Hands(page);
   await hands.emptyScene('Guided');
   await hands.newGrowth('solid');
-  await hands.set('Solid', { Which: 'Letters', Text: 'b', Height: '0.2', Depth: '0.04' });
+  await hands.set('Solid', { Shape: 'Letters', Text: 'b', Height: '0.2', Depth: '0.04' });
   await page.getByRole('button', { name: 'Hide Solid' }).click();
   await hands.newGrowth('line');
   await hands.deleteStep('Tube');
   await hands.deleteStep('Finish');
   await hands.addStep('Along the paths');
-  await hands.set('Along the paths', { Item: 'Solid', Settle: '0' });
+  await hands.set('Along the paths', { Item: 'Solid', 'Rise time': '0' });
   await hands.addStep('Falloff');
   await page.getByRole('button', { name: 'Scene, light and camera' }).click();
   await page.getByRole('button', { name: '+ Guide' }).click();

@@ -9,7 +9,7 @@ export const BRANCHES: readonly Lesson[] = [
     about: 'A fern that branches by rules',
     steps: [
       {
-        text: 'New growth **branching rules**; **Begin from a preset**: _Sea fern_. The rules have a time of their own: Generations has keys from 0 to 20. Each thinner 100.',
+        text: 'New growth **branching rules**; **Begin from a preset**: _Sea fern_. The rules have a time of their own: Generations has keys from 0 to 20. Thickness ratio 100.',
         moves: [
           { begin: 'rules' },
           { preset: 'rules', of: 'Branching rules', values: SEA_FERN },
@@ -90,7 +90,7 @@ export const BRANCHES: readonly Lesson[] = [
         ],
       },
       {
-        text: 'New growth **web**: Count 70, No longer than 0.9, Hub Y 1.2, Drift 0.12, Shape _Curved_. It grows out by itself, and its nodes swell as the front comes; links follow them while they drift.',
+        text: 'New growth **web**: Count 70, Maximum length 0.9, Hub Y 1.2, Drift 0.12, Shape _Curved_. It grows out by itself, and its nodes swell as the front comes; links follow them while they drift.',
         moves: [
           { begin: 'web' },
           { set: 'web', of: 'Web', values: { count: 70, longest: 0.9, hubY: 1.2, drift: 0.12, shape: 'bow' } },
@@ -120,7 +120,7 @@ export const BRANCHES: readonly Lesson[] = [
         ],
       },
       {
-        text: 'New growth **space colonisation**: Places in _An outline_, Growth _Drawn path_, Depth 0.14, Places 1200, Spread _Blue noise_, Reach 0.26, Reached at 0.06, Piece 0.03, Thickness 10. It has brought _Branch thickness_: Exponent 3, Comes up over 0.03. Stems thicken as what they carry comes up.',
+        text: 'New growth **space colonisation**: Places in _An outline_, Growth _Drawn path_, Depth 0.14, Places 1200, Spread _Blue noise_, Reach 0.26, Reached at 0.06, Segment length 0.03, Thickness 10. It has brought _Branch thickness_: Exponent 3, Comes up over 0.03. Stems thicken as what they carry comes up.',
         moves: [
           { begin: 'colonise' },
           {

@@ -34,7 +34,7 @@ export const COPIES: readonly Lesson[] = [
         ],
       },
       {
-        text: 'Add **Along the paths**: Item _Blade_, Spacing _By count_, Count 24, Start 0.2, Turns `+137.508` (each leaf so much further round than the one before), Lean 62, Stands by _Its origin_, Settle 1.4; Presets of Along: _Cone_.',
+        text: 'Add **Along the paths**: Item _Blade_, Spacing _By count_, Count 24, Start 0.2, Turns `+137.508` (each leaf so much further round than the one before), Lean 62, Pivot _Its origin_, Rise time 1.4; Presets of Along: _Cone_.',
         moves: [
           { add: 'along', to: 'Drawn path' },
           {
@@ -66,7 +66,7 @@ export const COPIES: readonly Lesson[] = [
     about: 'A chain that is fed along a path, another pulled in from both ends',
     steps: [
       {
-        text: 'New growth: **solid**: Which _Chain link_, Made to _Mooring chain, studless (ISO 20438)_, Wire 0.05. _Finish_: Colour _Pearl_. Hide it.',
+        text: 'New growth: **solid**: Shape _Chain link_, Made to _Mooring chain, studless (ISO 20438)_, Wire 0.05. _Finish_: Colour _Pearl_. Hide it.',
         moves: [
           { begin: 'solid' },
           { set: 'solid', of: 'Solid', values: { which: 'link', standard: 'studless', wire: 0.05 } },
@@ -180,7 +180,7 @@ export const COPIES: readonly Lesson[] = [
     about: 'Twelve hundred spines in golden spirals',
     steps: [
       {
-        text: 'New growth: **solid**: Which _Crystal_, Radius 0.016, Height 0.2, Point 86, Sides 6. _Finish_: Colour _Iris_. Hide it.',
+        text: 'New growth: **solid**: Shape _Crystal_, Radius 0.016, Height 0.2, Point 86, Sides 6. _Finish_: Colour _Iris_. Hide it.',
         moves: [
           { begin: 'solid' },
           {
@@ -300,7 +300,7 @@ export const COPIES: readonly Lesson[] = [
         ],
       },
       {
-        text: 'New growth: **arc**: Radius 1.1, Lies _On the ground_, Points 400. Add **Noise**: Amount 0.25, Size 0.6, Hold base 0.',
+        text: 'New growth: **arc**: Radius 1.1, Plane _On the ground_, Points 400. Add **Noise**: Amount 0.25, Size 0.6, Hold base 0.',
         moves: [
           { begin: 'arc' },
           { set: 'arc', of: 'Arc', values: { radius: 1.1, lies: 'ground', points: 400 } },
@@ -343,7 +343,7 @@ export const COPIES: readonly Lesson[] = [
     about: 'Planks fall into a winding way',
     steps: [
       {
-        text: 'New growth: **solid**: Which _Box_, Width 0.78, Height 0.036, Depth 0.15. _Finish_: Colour _Rust_. Hide it.',
+        text: 'New growth: **solid**: Shape _Box_, Width 0.78, Height 0.036, Depth 0.15. _Finish_: Colour _Rust_. Hide it.',
         moves: [
           { begin: 'solid' },
           { set: 'solid', of: 'Solid', values: { which: 'box', width: 0.78, height: 0.036, depth: 0.15 } },

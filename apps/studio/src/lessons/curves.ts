@@ -48,7 +48,7 @@ export const CURVES: readonly Lesson[] = [
     about: 'A shell that rolls onto itself',
     steps: [
       {
-        text: 'Last frame 96. New growth: **helix**: Radius below 0.62, Radius above 0.012, Radius changes _By a factor_, Height 1.22, Turns 6, Base Y 0.44, Points 400. Delete _Grow_ and _Tube_.',
+        text: 'Last frame 96. New growth: **helix**: Base radius 0.62, Top radius 0.012, Radius changes _By a factor_, Height 1.22, Turns 6, Base Y 0.44, Points 400. Delete _Grow_ and _Tube_.',
         moves: [
           { last: 96 },
           { begin: 'helix' },
@@ -116,7 +116,7 @@ export const CURVES: readonly Lesson[] = [
     about: 'A hundred bars driven by a sound',
     steps: [
       {
-        text: 'New growth: **line**: To Y 1.7, Points 2. Add **Strands**: As _Row_, Count 100, Apart 0.046, Vary size and Vary turn 0. Add **Respace**: Count 31, which are thirty pieces.',
+        text: 'New growth: **line**: To Y 1.7, Points 2. Add **Strands**: Arrangement _Row_, Count 100, Apart 0.046, Vary size and Vary turn 0. Add **Respace**: Count 31, which are thirty pieces.',
         moves: [
           { begin: 'line' },
           { set: 'line', of: 'Line', values: { toY: 1.7, points: 2 } },
@@ -199,7 +199,7 @@ export const CURVES: readonly Lesson[] = [
     about: 'A space-filling path grows',
     steps: [
       {
-        text: 'New growth: **fractal path**: Which _Hilbert, solid_, Order 3, Size 1.45, Rounding 100. Add **Respace**: Count 1800.',
+        text: 'New growth: **fractal path**: Curve _Hilbert, solid_, Order 3, Size 1.45, Rounding 100. Add **Respace**: Count 1800.',
         moves: [
           { begin: 'fractal' },
           { set: 'fractal', of: 'Fractal path', values: { which: 'hilbert-3d', order: 3, size: 1.45, round: 1 } },

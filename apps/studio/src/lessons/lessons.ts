@@ -15,7 +15,7 @@ export const FIRST_GROWTH: Lesson = {
       moves: [{ begin: 'helix' }],
     },
     {
-      text: 'On the left, click the step _Helix_ and set Radius above to 0.1: the coil narrows as it rises.',
+      text: 'On the left, click the step _Helix_ and set Top radius to 0.1: the coil narrows as it rises.',
       moves: [{ set: 'helix', of: 'Helix', values: { above: 0.1 } }],
     },
     {

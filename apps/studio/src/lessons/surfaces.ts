@@ -9,7 +9,7 @@ export const SURFACES: readonly Lesson[] = [
     about: 'A propeller runs over with wire, metal dissolving in behind',
     steps: [
       {
-        text: 'New growth **form**: File _Propeller_, Size 2; press **See all**. Add **Front**: Sets out _At clicked places_; press **Place**, click on the hub, press **Done**. Shift-click the leaf of Reach, then Reach `= 4 * clamp((frame - 4) / 120, 0, 1)`; Rough edge 0.06. Hide it.',
+        text: 'New growth **form**: File _Propeller_, Size 2; press **See all**. Add **Front**: Starts from _At clicked places_; press **Place**, click on the hub, press **Done**. Shift-click the leaf of Reach, then Reach `= 4 * clamp((frame - 4) / 120, 0, 1)`; Rough edge 0.06. Hide it.',
         moves: [
           { begin: 'form' },
           { set: 'form', of: 'Form', values: { file: 'shipped:propeller', size: 2 } },
@@ -24,7 +24,7 @@ export const SURFACES: readonly Lesson[] = [
         ],
       },
       {
-        text: 'New growth **cell wire** (it begins on the form, which is selected): delete _Grow_; Cell 0.08. Add **Reveal**: Gone after 0.62, Soft tips 0.16. It stands before _Wire_: paths are cut before they get a skin. _Wire_: Radius 0.003. _Finish_: Glow 0.',
+        text: 'New growth **cell wire** (it begins on the form, which is selected): delete _Grow_; Cell 0.08. Add **Reveal**: Visible length 0.62, Soft tips 0.16. It stands before _Wire_: paths are cut before they get a skin. _Wire_: Radius 0.003. _Finish_: Glow 0.',
         moves: [
           { begin: 'cells', with: { growth: '@Form' } },
           { remove: 'grow', of: 'Cell wire' },
@@ -55,7 +55,7 @@ export const SURFACES: readonly Lesson[] = [
     about: 'Barnacles come up over a rock, none in the bare patch',
     steps: [
       {
-        text: 'What comes up: new growth **solid**: Which _Cone_, Radius 0.05, Height 0.08, Sides 8. Hide it.',
+        text: 'What comes up: new growth **solid**: Shape _Cone_, Radius 0.05, Height 0.08, Sides 8. Hide it.',
         moves: [
           { begin: 'solid' },
           { set: 'solid', of: 'Solid', values: { which: 'cone', radius: 0.05, height: 0.08, sides: 8 } },
@@ -63,7 +63,7 @@ export const SURFACES: readonly Lesson[] = [
         ],
       },
       {
-        text: 'New growth **form**: Size 2.1; press **See all**. Add **Mask**: Kept as `bare`; press **Paint on the form**, drag a patch over the rock, press **Done**.',
+        text: 'New growth **form**: Size 2.1; press **See all**. Add **Mask**: Attribute name `bare`; press **Paint on the form**, drag a patch over the rock, press **Done**.',
         moves: [
           { begin: 'form' },
           { set: 'form', of: 'Form', values: { size: 2.1 } },
@@ -73,7 +73,7 @@ export const SURFACES: readonly Lesson[] = [
         ],
       },
       {
-        text: 'Add **Front**: Sets out _At clicked places_; place one on the rock. Shift-click the leaf of Reach, then Reach `= 3 * clamp((frame - 8) / 90, 0, 1)`; Soft edge 0.3, Slowed by _bare_: it goes round what is bare.',
+        text: 'Add **Front**: Starts from _At clicked places_; place one on the rock. Shift-click the leaf of Reach, then Reach `= 3 * clamp((frame - 8) / 90, 0, 1)`; Soft edge 0.3, Slowed by _bare_: it goes round what is bare.',
         moves: [
           { add: 'front', to: 'Form' },
           {
@@ -93,7 +93,7 @@ export const SURFACES: readonly Lesson[] = [
         ],
       },
       {
-        text: 'Add **Scatter**: Places _By distance_, Distance 0.14, **On the points**: Item _Solid_, Vary size 70, and **Falloff**: Driven by _An attribute_, Attribute _Front_, Invert on. A second **Front** below the first that _Takes it back_, some frames later, takes them off again.',
+        text: 'Add **Scatter**: Places _By distance_, Distance 0.14, **On the points**: Item _Solid_, Vary size 70, and **Falloff**: Driven by _An attribute_, Attribute _Front_, Invert on. A second **Front** below the first whose Combine is _Subtract_, some frames later, takes them off again.',
         moves: [
           { add: 'scatter', to: 'Form' },
           { set: 'scatter', of: 'Form', values: { by: 'spacing', spacing: 0.14 } },
@@ -154,7 +154,7 @@ export const SURFACES: readonly Lesson[] = [
     about: 'Plants come up from head to foot',
     steps: [
       {
-        text: 'Two plants: new growth **solid**: Which _Cone_, Radius 0.012, Height 0.05, Sides 6. Hide it; another with Radius 0.02, Height 0.02.',
+        text: 'Two plants: new growth **solid**: Shape _Cone_, Radius 0.012, Height 0.05, Sides 6. Hide it; another with Radius 0.02, Height 0.02.',
         moves: [
           { begin: 'solid' },
           { set: 'solid', of: 'Solid', values: { which: 'cone', radius: 0.012, height: 0.05, sides: 6 } },
@@ -164,7 +164,7 @@ export const SURFACES: readonly Lesson[] = [
         ],
       },
       {
-        text: 'New growth **form**: File _Figurehead_, Size 2. Add **Front**: Sets out _At the top_, Spreads _Straight_, Soft edge 0.3, Rough edge 0.15.',
+        text: 'New growth **form**: File _Figurehead_, Size 2. Add **Front**: Starts from _At the top_, Spreads _Straight_, Soft edge 0.3, Rough edge 0.15.',
         moves: [
           { begin: 'form' },
           { set: 'form', of: 'Form', values: { file: 'shipped:figurehead', size: 2 } },

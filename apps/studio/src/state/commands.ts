@@ -39,7 +39,7 @@ const there = (end: 0 | 1) => () => setView({ frame: useDocument.getState().scen
 
 const history = (direction: 'undo' | 'redo') => () => {
   const label = travel(direction);
-  if (label) say({ tone: 'info', text: `${direction === 'undo' ? 'Undone' : 'Done again'}: ${label.toLowerCase()}` });
+  if (label) say({ tone: 'info', text: `${direction === 'undo' ? 'Undone' : 'Redone'}: ${label.toLowerCase()}` });
 };
 
 /** Keys of a parameter, none where it is not animated. */
@@ -108,13 +108,13 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: 'ahead',
-    label: 'Make all frames ready in the background, or only those shown',
+    label: 'Compute all frames ahead, or only those shown',
     run: () => chooseAhead(!useView.getState().ahead),
   },
-  { id: 'back', label: 'One frame back', keys: 'left', run: step(-1) },
-  { id: 'on', label: 'One frame on', keys: 'right', run: step(1) },
+  { id: 'back', label: 'Previous frame', keys: 'left', run: step(-1) },
+  { id: 'on', label: 'Next frame', keys: 'right', run: step(1) },
   { id: 'back12', label: 'Twelve frames back', keys: 'shift+left', run: step(-12) },
-  { id: 'on12', label: 'Twelve frames on', keys: 'shift+right', run: step(12) },
+  { id: 'on12', label: 'Twelve frames forward', keys: 'shift+right', run: step(12) },
   { id: 'first', label: 'To the first frame', keys: 'home', run: there(0) },
   { id: 'last', label: 'To the last frame', keys: 'end', run: there(1) },
   { id: 'keyBefore', label: 'To the key before', keys: 'comma', run: toKey(-1), can: hasGrowth },
@@ -122,14 +122,14 @@ export const COMMANDS: readonly Command[] = [
   { id: 'keyAll', label: 'Set keys here on all animated values', keys: 'shift+k', run: keyAll, can: hasGrowth },
   {
     id: 'remove',
-    label: 'Delete the chosen keys',
+    label: 'Delete selected keys',
     keys: 'delete, backspace',
     run: () => deleteKeys(useView.getState().keys),
     can: () => useView.getState().keys.length > 0,
   },
   {
     id: 'allKeys',
-    label: 'Choose all keys of this growth',
+    label: 'Select all keys of this growth',
     keys: 'mod+a',
     run: chooseAllKeys,
     can: hasGrowth,
@@ -142,16 +142,16 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: 'align',
-    label: 'Align the chosen keys to the playhead, each track by its first',
+    label: 'Align selected keys to the playhead',
     keys: 'g',
     run: alignKeys,
     can: () => useView.getState().keys.length > 0,
   },
-  { id: 'marker', label: 'Set a marker here, or take it away', keys: 'i', run: toggleMarker },
-  { id: 'nearer', label: 'Come nearer in time', keys: 'shift+up', run: zoom(0.5) },
+  { id: 'marker', label: 'Set or remove a marker here', keys: 'i', run: toggleMarker },
+  { id: 'nearer', label: 'Zoom in on the timeline', keys: 'shift+up', run: zoom(0.5) },
   {
     id: 'further',
-    label: 'See more time',
+    label: 'Zoom out on the timeline',
     keys: 'shift+down',
     run: zoom(2),
     can: () => useView.getState().span !== null,
@@ -165,7 +165,7 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: 'redo',
-    label: 'Do again',
+    label: 'Redo',
     keys: 'mod+shift+z, mod+y',
     run: history('redo'),
     can: () => useDocument.getState().history.future.length > 0,
@@ -181,7 +181,7 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: 'bud',
-    label: 'Switch the focused step on or off',
+    label: 'Enable or disable the focused step',
     keys: 'b',
     run: () => {
       const growth = selectedGrowth();
@@ -192,30 +192,30 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: 'all',
-    label: 'See everything',
+    label: 'Frame everything',
     keys: 'o',
     run: () => seeAll(),
   },
-  { id: 'front', label: 'See it from the front, or the back', keys: '1', run: () => seeAll(shownAlone(), 'front') },
-  { id: 'side', label: 'See it from the right side, or the left', keys: '2', run: () => seeAll(shownAlone(), 'side') },
-  { id: 'top', label: 'See it from above', keys: '3', run: () => seeAll(shownAlone(), 'top') },
-  { id: 'grid', label: 'Grid and axes on the ground', keys: 'x', run: () => setView(({ grid }) => ({ grid: !grid })) },
+  { id: 'front', label: 'Front view, or back', keys: '1', run: () => seeAll(shownAlone(), 'front') },
+  { id: 'side', label: 'Right view, or left', keys: '2', run: () => seeAll(shownAlone(), 'side') },
+  { id: 'top', label: 'Top view', keys: '3', run: () => seeAll(shownAlone(), 'top') },
+  { id: 'grid', label: 'Grid and axes', keys: 'x', run: () => setView(({ grid }) => ({ grid: !grid })) },
   {
     id: 'measure',
-    label: 'Distance between two points',
+    label: 'Measure a distance',
     keys: 'r',
     run: () => setView({ tool: 'measure', playing: false }),
   },
   {
     id: 'alone',
-    label: 'Alone: all but the chosen growths faint',
+    label: 'Isolate selection',
     keys: 'a',
     run: () => setView(({ alone }) => ({ alone: !alone })),
     can: hasGrowth,
   },
   {
     id: 'place',
-    label: 'Move, turn and size this growth by hand',
+    label: 'Move, rotate and scale this growth',
     keys: 'h',
     run: () => {
       const name = `place of ${selectedGrowth()!.id}`;
@@ -228,7 +228,7 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: 'group',
-    label: 'Put the chosen growths into a group',
+    label: 'Group selected growths',
     keys: 'mod+g',
     run: () => groupGrowths(chosenIn(useView.getState())),
     can: hasGrowth,
@@ -236,7 +236,7 @@ export const COMMANDS: readonly Command[] = [
   { id: 'shot', label: "Look through the shot's camera", keys: 'c', run: () => setView({ eye: null }) },
   {
     id: 'look',
-    label: 'Next way of showing: finished, paths, points',
+    label: 'Cycle display mode: finished, paths, points',
     keys: 'l',
     run: () => setView(({ look }) => ({ look: LOOKS[(LOOKS.indexOf(look) + 1) % LOOKS.length] })),
   },
@@ -256,14 +256,14 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: 'keep',
-    label: 'Keep this state as a version',
+    label: 'Save a version',
     keys: 'mod+s',
     everywhere: true,
     run: () => void import('./versions').then(({ keepVersion }) => keepVersion()).catch(sayProblem),
   },
   {
     id: 'versions',
-    label: 'Versions: go back, or compare two',
+    label: 'Versions: restore or compare',
     keys: 'v',
     run: () => setView({ sheet: 'versions', playing: false }),
   },
@@ -282,14 +282,14 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: 'table',
-    label: 'Table of attributes: what every vertex, point and copy knows',
+    label: 'Attribute table',
     keys: 't',
     run: () => setView(({ table }) => ({ table: !table, shade: null })),
     can: hasGrowth,
   },
   {
     id: 'copy',
-    label: 'Copy the chosen keys, the focused step, or this growth',
+    label: 'Copy selected keys, the focused step, or this growth',
     native: 'mod+c',
     run: () =>
       withClips(({ copyText }) => {
@@ -300,7 +300,7 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: 'paste',
-    label: 'Paste what was copied',
+    label: 'Paste',
     native: 'mod+v',
     run: () =>
       void navigator.clipboard.readText().then(
@@ -315,7 +315,7 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: 'duplicate',
-    label: 'Duplicate the chosen growths',
+    label: 'Duplicate selected growths',
     keys: 'mod+d',
     run: duplicateChosen,
     can: hasGrowth,

@@ -9,7 +9,11 @@ test('keys keep their frames, one click gives them their seconds back; both are 
   const scene = newScene('Rates');
   scene.fps = 24;
   scene.range = [1, 48];
-  const to = { keys: [{ frame: 13, value: 1, ease: 'linear' as const }], before: 'hold' as const, after: 'hold' as const };
+  const to = {
+    keys: [{ frame: 13, value: 1, ease: 'linear' as const }],
+    before: 'hold' as const,
+    after: 'hold' as const,
+  };
   scene.growths = [newGrowth('Frond', 0, [newStep('line'), newStep('grow', { to })])];
   openScene('rates', scene);
   const now = () => useDocument.getState().scene;

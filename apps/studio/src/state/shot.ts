@@ -15,7 +15,7 @@ export function keepAsShot({ position, target }: Eye): void {
   const frames = [...new Set(bases.flatMap((base) => (isTrack(base) ? base.keys.map((key) => key.frame) : [])))];
   frames.sort((a, b) => a - b);
   const [leading] = bases.filter(isTrack);
-  edit('Keep as shot', ({ camera }) => {
+  edit('Set camera to view', ({ camera }) => {
     for (const [name, value] of Object.entries(values)) {
       const old: ParamValue = camera[name] ?? CAMERA.params[name as 'positionX'].default;
       const base = baseOf(old);

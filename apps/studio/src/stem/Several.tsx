@@ -12,8 +12,8 @@ import { HueRow } from './HueRow';
 
 const EACH: NumberParam = {
   type: 'number',
-  unit: 'count',
-  label: 'Each later by',
+  unit: 'frames',
+  label: 'Stagger',
   help: 'Frames by which each of them runs later than the one above it in the list; the first stays as it is.',
   default: 0,
   min: -10000,
@@ -23,8 +23,8 @@ const EACH: NumberParam = {
 };
 const GROUP_LATE: NumberParam = {
   type: 'number',
-  unit: 'count',
-  label: 'Group starts late by',
+  unit: 'frames',
+  label: 'Group start delay',
   help: 'Frames by which all of the group runs later, on top of what its growths have of their own.',
   default: 0,
   min: -100000,

@@ -30,8 +30,8 @@ const SEED: NumberParam = {
 };
 const LATE: NumberParam = {
   type: 'number',
-  unit: 'count',
-  label: 'Starts late by',
+  unit: 'frames',
+  label: 'Start delay',
   help: 'Frames by which the whole growth runs later; keys keep their places on its own clock.',
   default: 0,
   min: -100000,

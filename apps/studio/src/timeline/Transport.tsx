@@ -48,9 +48,9 @@ export const Transport = memo(function Transport({ openEasing }: { openEasing: (
           </IconButton>
         </Tooltip>
         <Box sx={{ display: 'flex', alignItems: 'center' }}>
-          <Tooltip title="One frame back (←)">
+          <Tooltip title="Previous frame (←)">
             <IconButton
-              aria-label="One frame back"
+              aria-label="Previous frame"
               onClick={() => runCommand('back')}
               sx={{ p: 0.25, color: 'text.secondary' }}
             >
@@ -58,9 +58,9 @@ export const Transport = memo(function Transport({ openEasing }: { openEasing: (
             </IconButton>
           </Tooltip>
           <FrameFigure range={range} />
-          <Tooltip title="One frame on (→)">
+          <Tooltip title="Next frame (→)">
             <IconButton
-              aria-label="One frame on"
+              aria-label="Next frame"
               onClick={() => runCommand('on')}
               sx={{ p: 0.25, color: 'text.secondary' }}
             >
@@ -119,7 +119,7 @@ export const Transport = memo(function Transport({ openEasing }: { openEasing: (
         </Button>
         <Box sx={{ ml: 'auto' }} />
         <Ready total={range[1] - range[0] + 1} />
-        <Tooltip title="Set a marker here, or take it away (I)">
+        <Tooltip title="Set or remove a marker here (I)">
           <Button
             color="inherit"
             onClick={() => runCommand('marker')}

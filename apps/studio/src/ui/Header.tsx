@@ -163,9 +163,9 @@ function Ways() {
           </IconButton>
         </span>
       </Tooltip>
-      <Tooltip title={future ? `Do again: ${future.toLowerCase()}` : 'Nothing to do again'}>
+      <Tooltip title={future ? `Redo: ${future.toLowerCase()}` : 'Nothing to redo'}>
         <span>
-          <IconButton aria-label="Do again" disabled={!future} onClick={() => runCommand('redo')}>
+          <IconButton aria-label="Redo" disabled={!future} onClick={() => runCommand('redo')}>
             <Redo fontSize="small" />
           </IconButton>
         </span>

@@ -15,6 +15,7 @@ import { deleteCutting, exportOwn, importCutting, ownCuttings, renameCutting } f
 import type { StoredCutting } from '@/state/db';
 import { keysOf } from '@/state/keys';
 import { setView, useView } from '@/state/view';
+import { COMMAND_WORDS } from './commandWords';
 import { focusRow } from './focusRow';
 import { MoreMenu } from './MoreMenu';
 import { type Entry, Picker, type Section } from './Picker';
@@ -108,6 +109,7 @@ const startSections = (): Section[] => [
 function commandSections(): Section[] {
   const commands = COMMANDS.filter(({ id, can }) => id !== 'palette' && (can?.() ?? true)).map((command): Entry => ({
     ...command,
+    words: COMMAND_WORDS[command.id],
     keys: keysOf(command) || command.native,
   }));
   const isStart = ({ id }: Entry): boolean => id.startsWith('new:');

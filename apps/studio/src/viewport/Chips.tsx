@@ -141,7 +141,7 @@ export const Chips = memo(function Chips() {
               {/* At the free end of the bar: what stands beside it does not move away under the pointer. */}
               {eye && (
                 <Choice
-                  label="Keep as shot"
+                  label="Set camera to view"
                   help="Makes this view the shot's camera; where the camera is animated, sets a key here"
                   on={false}
                   pick={() => void import('@/state/shot').then(({ keepAsShot }) => keepAsShot(eye)).catch(sayProblem)}
@@ -167,7 +167,7 @@ export const Chips = memo(function Chips() {
               />
               <Choice label="Side" help="From the right, or the left (2)" on={false} pick={() => runCommand('side')} />
               <Choice label="Top" help="From above (3)" on={false} pick={() => runCommand('top')} />
-              <Choice label="Grid" help="Grid and axes on the ground (X)" on={grid} pick={() => runCommand('grid')} />
+              <Choice label="Grid" help="Grid and axes (X)" on={grid} pick={() => runCommand('grid')} />
               <Choice
                 label="Distance"
                 help="How far two points are apart (R)"

@@ -48,7 +48,7 @@ function randomValue(spec: ParamSpec, dice: Dice, own: string): ParamValue {
     case 'number': {
       const [low, high] = spec.slider ?? [spec.min, spec.max];
       const some = (): number => {
-        if (SIMULATED.has(spec) && spec.label === 'Piece') return high;
+        if (SIMULATED.has(spec) && spec.label === 'Segment length') return high;
         const top = SIMULATED.has(spec) ? Math.min(high, spec.default) : high;
         const few = SIMULATED.has(spec) ? (spec.label === 'Bursts' ? 2 : 3) : FEW;
         const most = counts(spec) ? Math.min(high, Math.max(low, few)) : top;

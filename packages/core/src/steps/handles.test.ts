@@ -37,7 +37,7 @@ test('handles lie on what they shape', async () => {
   }
   const wound = { baseX: 0.4, baseY: 0.2, start: 30, turns: 3 };
   const [low, high] = await ends('helix', wound);
-  expect(distance(low, named(handlesOf('helix', wound), 'Radius below').at)).toBeCloseTo(0, 5);
+  expect(distance(low, named(handlesOf('helix', wound), 'Base radius').at)).toBeCloseTo(0, 5);
   expect(high[1]).toBeCloseTo(named(handlesOf('helix', wound), 'Height').at[1], 5);
   for (const lies of ['upright', 'ground']) {
     const round = { start: 50, sweep: 120, middleZ: 0.3, lies };

@@ -71,9 +71,9 @@ export const HANDLES: Readonly<Record<string, (p: Resolved) => Handle[]>> = {
     const top = add(base, [0, number(p, 'height'), 0]);
     return [
       place(p, 'base', 'Base'),
-      about(p, 'below', 'Radius below', base, way),
+      about(p, 'below', 'Base radius', base, way),
       along(p, 'height', 'Height', base, UP),
-      about(p, 'above', 'Radius above', top),
+      about(p, 'above', 'Top radius', top),
     ];
   },
   arc(p) {

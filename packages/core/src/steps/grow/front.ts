@@ -8,7 +8,7 @@ const length = numberField({ unit: 'm', min: 0, max: 10000 });
 const params = {
   from: {
     type: 'choice',
-    label: 'Sets out',
+    label: 'Starts from',
     help: 'Where the front begins: at its lowest or highest place, at places clicked on the form, at a guide or the tips of a growth, where another growth comes nearest, or at places of chance.',
     options: [
       { value: 'bottom', label: 'At the bottom' },
@@ -94,7 +94,7 @@ const params = {
     max: 1,
     shown: (p) => along(p) && p.slowBy !== '',
   },
-  gap: length('Leaps', 'Crosses to other parts, and over holes, that are no further away than this.', 0, {
+  gap: length('Jump gaps up to', 'Crosses to other parts, and over holes, that are no further away than this.', 0, {
     max: 1000,
     slider: [0, 0.5],
     shown: along,
@@ -102,11 +102,11 @@ const params = {
   combine: {
     type: 'choice',
     label: 'Combine',
-    help: 'How it goes with a front before it: on its own, both together, or taking back what that one did.',
+    help: 'How it is combined with a front before it: replace it, add to it, or subtract from it.',
     options: [
-      { value: 'own', label: 'On its own' },
-      { value: 'both', label: 'Both together' },
-      { value: 'undo', label: 'Takes it back' },
+      { value: 'own', label: 'Replace' },
+      { value: 'both', label: 'Add' },
+      { value: 'undo', label: 'Subtract' },
     ],
     default: 'own',
   },

@@ -79,7 +79,7 @@ export const along = defineStep({
     },
     laid: {
       type: 'choice',
-      label: 'Laid out on',
+      label: 'Length used',
       help: 'The length that the path had when it was made, so that no copy jumps while noise or a blend moves it; or its length at each frame, so that the spacing stays exact; by the item with the remainder left, rigid pieces then touch round bends too. Automatic is exact on paths that keep their course, and at rest on those that move; but links hang in each other by contact at every frame, still, fed or moved, and as many as at rest.',
       options: [
         { value: 'auto', label: 'Automatic' },
@@ -92,7 +92,7 @@ export const along = defineStep({
     whorl: {
       type: 'number',
       unit: 'count',
-      label: 'At each place',
+      label: 'Copies per place',
       help: 'Copies evenly round the path at each place: 1 alternate, 2 opposite, 3 and more in whorls.',
       default: 1,
       min: 1,
@@ -161,7 +161,7 @@ export const along = defineStep({
     },
     stands: {
       type: 'choice',
-      label: 'Stands by',
+      label: 'Pivot',
       help: "What of the item comes to lie on the path: the middle of its length, its centre on all axes, or its own origin, which is a leaf's foot. What hangs in each other is centred.",
       options: [
         { value: 'middle', label: 'Its middle' },
@@ -268,7 +268,7 @@ export const along = defineStep({
     settle: {
       type: 'number',
       unit: 's',
-      label: 'Settle',
+      label: 'Rise time',
       help: 'Seconds in which an uncovered copy comes up to its size.',
       default: 0.5,
       min: 0,

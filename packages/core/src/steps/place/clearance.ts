@@ -13,7 +13,7 @@ export const clearance = defineStep({
     room: {
       type: 'number',
       unit: 'm',
-      label: 'Room',
+      label: 'Smallest gap',
       help: 'That is kept free between any two.',
       default: 0,
       min: 0,

@@ -79,10 +79,10 @@ const params = {
     default: 'front',
     shown: is('shape', 'attribute'),
   },
-  nothingAt: number('plain', 'Nothing at', 'Value of the attribute without weight.', 0, [-1e6, 1e6], [0, 1], {
+  nothingAt: number('plain', '0 % at', 'Value of the attribute without weight.', 0, [-1e6, 1e6], [0, 1], {
     shown: is('shape', 'attribute'),
   }),
-  allAt: number('plain', 'All at', 'Value of the attribute with full weight.', 1, [-1e6, 1e6], [0, 1], {
+  allAt: number('plain', '100 % at', 'Value of the attribute with full weight.', 1, [-1e6, 1e6], [0, 1], {
     shown: is('shape', 'attribute'),
   }),
   guide: {
@@ -152,10 +152,10 @@ const params = {
     label: 'Combine',
     help: 'How this weight goes with that of the falloff before it; of attributes, with the one of the same name.',
     options: [
-      { value: 'own', label: 'On its own' },
-      { value: 'times', label: 'Times it' },
-      { value: 'plus', label: 'Plus it' },
-      { value: 'larger', label: 'The larger' },
+      { value: 'own', label: 'Replace' },
+      { value: 'times', label: 'Multiply' },
+      { value: 'plus', label: 'Add' },
+      { value: 'larger', label: 'Maximum' },
     ],
     default: 'own',
   },
@@ -211,7 +211,7 @@ const params = {
   scope: scopeParam,
   name: {
     type: 'text',
-    label: 'Kept as',
+    label: 'Attribute name',
     help: 'Name of the attribute; “falloff” where it is empty.',
     default: '',
     most: 40,

@@ -34,7 +34,7 @@ const params = {
   },
   name: {
     type: 'text',
-    label: 'Kept as',
+    label: 'Attribute name',
     help: 'Name of the attribute; “mask” where it is empty.',
     default: '',
     most: 40,

@@ -34,7 +34,7 @@ export const MEASURES = [
 const params = {
   what: {
     type: 'choice',
-    label: 'What',
+    label: 'Quantity',
     help: 'Height in metres; slope in degrees, 0 where it looks straight up; curvature in one over metres, above 0 where it bulges; thickness through the form; area of faces in square metres, at a corner a third of those around it; distance in metres to a guide, to the tips of a growth or to another growth; metres along a direction; chance; number of the point; noise; of branches, how many joints lie between them and the root, their order by Strahler, and metres from the root.',
     options: MEASURES,
     default: 'height',
@@ -100,8 +100,8 @@ const params = {
     ],
     default: 'share',
   },
-  low: between('Is 0 at', 'Value that becomes 0.', 0),
-  high: between('Is 1 at', 'Value that becomes 1.', 1),
+  low: between('Map to 0 at', 'Value that becomes 0.', 0),
+  high: between('Map to 1 at', 'Value that becomes 1.', 1),
   shape: {
     type: 'profile',
     label: 'Shape',
@@ -116,7 +116,7 @@ const params = {
   },
   name: {
     type: 'text',
-    label: 'Kept as',
+    label: 'Attribute name',
     help: 'Name of the attribute; that of what is measured where it is empty.',
     default: '',
     most: 40,

@@ -7,7 +7,7 @@ const near = is('by', 'guide');
 const params = {
   by: {
     type: 'choice',
-    label: 'Takes off',
+    label: 'Remove',
     help: 'Branches beyond so many joints from the root, short ones, what is thinner than some, what is on one side of another growth’s form, what is far from a guide, or what an attribute says, such as a falloff. What grows from what is taken off goes with it.',
     options: [
       { value: 'depth', label: 'Late branches' },

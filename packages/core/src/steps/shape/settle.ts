@@ -22,7 +22,7 @@ export const settle = defineStep({
     },
     way: {
       type: 'choice',
-      label: 'Goes',
+      label: 'Direction',
       help: 'To the nearest place of the skin, or straight until it meets it; what meets nothing stays.',
       options: [
         { value: 'down', label: 'Straight down' },

@@ -5,7 +5,7 @@ const params = {
   rounds: {
     type: 'number',
     unit: 'count',
-    label: 'Rounds',
+    label: 'Iterations',
     help: 'How often it is done; more points need more rounds.',
     default: 8,
     min: 0,

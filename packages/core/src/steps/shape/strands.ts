@@ -4,7 +4,7 @@ import { counted } from '../format';
 const params = {
   as: {
     type: 'choice',
-    label: 'As',
+    label: 'Arrangement',
     help: 'How the strands stand to each other.',
     options: [
       { value: 'bed', label: 'Bed' },

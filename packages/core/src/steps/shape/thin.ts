@@ -5,7 +5,7 @@ const params = {
   within: {
     type: 'number',
     unit: 'm',
-    label: 'Within',
+    label: 'Tolerance',
     help: 'How far the simpler course may be from the old one.',
     default: 0.01,
     min: 0,

@@ -47,7 +47,7 @@ const params = {
     shown: byFront,
   }),
   band: length(
-    'Gone after',
+    'Visible length',
     'Length of what is there, from its edge back; what lies further back is gone. 0 keeps all.',
     0,
     {

@@ -13,7 +13,7 @@ export const softNormals = defineStep({
     angle: {
       type: 'number',
       unit: 'deg',
-      label: 'Up to',
+      label: 'Smoothing angle',
       help: 'Edges where faces meet at less than this look round; 0 makes every face flat.',
       default: 40,
       min: 0,

@@ -15,7 +15,7 @@ export const subdivide = defineStep({
     levels: {
       type: 'number',
       unit: 'count',
-      label: 'Times',
+      label: 'Levels',
       help: 'Each time there are four times as many faces.',
       default: 2,
       min: 1,
@@ -34,7 +34,7 @@ export const subdivide = defineStep({
   },
   summary: (p) => counted(p.levels, 'time'),
   async run(form, p, context) {
-    context.claim('faces', faceCount(form.mesh!) * 4 ** p.levels, 'Times');
+    context.claim('faces', faceCount(form.mesh!) * 4 ** p.levels, 'Levels');
     const { subdivided } = await import('../../surfaces/subdivide');
     const mesh = await subdivided(form.mesh!, p.levels, (p.crease * Math.PI) / 180, context.breathe);
     return { ...form, mesh };

@@ -75,7 +75,7 @@ const params = {
       slider: [0.01, 0.5],
     },
   ),
-  step: length('Piece', 'Length that a branch grows at a time.', 0.05, { min: 0.001, slider: [0.01, 0.2] }),
+  step: length('Segment length', 'Length that a branch grows at a time.', 0.05, { min: 0.001, slider: [0.01, 0.2] }),
   up: {
     type: 'number',
     unit: 'share',
@@ -89,7 +89,7 @@ const params = {
   },
   around: {
     type: 'growth',
-    label: 'Grows round',
+    label: 'Obstacle',
     help: 'A growth whose form it does not grow into.',
     default: null,
     optional: true,

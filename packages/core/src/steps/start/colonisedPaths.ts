@@ -41,7 +41,7 @@ export async function colonisedPaths(p: ColoniseParams, context: StepContext): P
     },
     () => context.breathe(),
   );
-  context.claim('points', nodes.parents.length, 'the number of places, or raise Piece');
+  context.claim('points', nodes.parents.length, 'the number of places, or raise Segment length');
   return nodePaths(nodes, { running: p.running, exponent: p.exponent });
 }
 

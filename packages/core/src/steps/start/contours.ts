@@ -24,7 +24,7 @@ export const contours = defineStep({
     every: {
       type: 'number',
       unit: 'plain',
-      label: 'Every',
+      label: 'Interval',
       help: 'From the value of one line to that of the next, in the unit of the attribute.',
       default: 0.1,
       min: 0.0001,
@@ -34,7 +34,7 @@ export const contours = defineStep({
     first: {
       type: 'number',
       unit: 'plain',
-      label: 'Shifted by',
+      label: 'Offset',
       help: 'Added to the values of the lines; animate it and they move evenly.',
       default: 0,
       min: -1e6,

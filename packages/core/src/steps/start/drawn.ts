@@ -65,7 +65,7 @@ export const drawn = defineStep({
     closed: { type: 'toggle', label: 'Closed', help: 'Joins the last anchor to the first.', default: false },
     skin: {
       type: 'growth',
-      label: 'Follows',
+      label: 'Attached to',
       help: 'From anchor to anchor it takes the shortest way over the skin of this growth.',
       default: null,
       optional: true,

@@ -56,7 +56,7 @@ export const form = defineStep({
     },
     up: {
       type: 'choice',
-      label: 'Upwards',
+      label: 'Up axis',
       help: 'Which axis of the file is up: as files of its kind mostly have it, Y in OBJ and glTF, Z in PLY and STL; or another.',
       options: [
         { value: 'file', label: 'As usual' },
@@ -75,7 +75,7 @@ export const form = defineStep({
     soft: {
       type: 'number',
       unit: 'deg',
-      label: 'Soft up to',
+      label: 'Smoothing angle',
       help: 'Where the file has no normals: edges at which faces turn by less look round.',
       default: 50,
       min: 0,
@@ -84,7 +84,7 @@ export const form = defineStep({
     reduce: {
       type: 'number',
       unit: 'm',
-      label: 'Reduce within',
+      label: 'Tolerance',
       help: 'Leaves faces out as long as the form lies nowhere further than this from the whole one; 0 keeps all.',
       default: 0,
       min: 0,

@@ -29,7 +29,7 @@ export const fractal = defineStep({
   params: {
     which: {
       type: 'choice',
-      label: 'Which',
+      label: 'Curve',
       help: 'Hilbert paths fill a square or cube; the others have outlines of their own.',
       options: OPTIONS,
       default: 'hilbert-3d',

@@ -80,12 +80,17 @@ const params = {
     slider: [0, 120],
   },
   upright: shareField('Firmness', 'How much it holds that way against its own folds.', 0.5),
-  apart: length('Keeps apart', 'How far folds that come to lie beside each other keep apart; 0 lets them meet.', 0.03, {
-    min: 0,
-    slider: [0, 0.1],
-  }),
+  apart: length(
+    'Minimum distance',
+    'How far folds that come to lie beside each other keep apart; 0 lets them meet.',
+    0.03,
+    {
+      min: 0,
+      slider: [0, 0.1],
+    },
+  ),
   piece: length(
-    'Piece',
+    'Segment length',
     'Side of the squares at the rim, about: smaller is smoother, and takes longer to make.',
     0.035,
     {

@@ -32,7 +32,7 @@ export async function frilledMesh(p: FrillParams, context: StepContext): Promise
   context.claim(
     'faces',
     columns.reduce((sum, n) => sum + 2 * n * (rows - 1), 0),
-    'Height or Rim, or raise Piece',
+    'Height or Rim, or raise Segment length',
   );
   for (const [b, base] of bases.entries()) {
     const given: Frilling = {

@@ -19,7 +19,7 @@ export const helix = defineStep({
     below: {
       type: 'number',
       unit: 'm',
-      label: 'Radius below',
+      label: 'Base radius',
       help: 'Distance from the axis at the base.',
       default: 0.4,
       min: 0,
@@ -29,7 +29,7 @@ export const helix = defineStep({
     above: {
       type: 'number',
       unit: 'm',
-      label: 'Radius above',
+      label: 'Top radius',
       help: 'Distance from the axis at the top.',
       default: 0.2,
       min: 0,

@@ -4,7 +4,7 @@ import type { ChoiceParam } from '../declare';
 /** Whether a plane path stands upright or lies on the ground. */
 export const liesParam: ChoiceParam = {
   type: 'choice',
-  label: 'Lies',
+  label: 'Plane',
   help: 'In an upright plane that faces you, or flat on the ground.',
   options: [
     { value: 'upright', label: 'Upright' },

@@ -31,7 +31,7 @@ const params = {
   ...shownFor(place('at', 'Middle', 'Middle of the ring or line.', [0, 0.9, 0]), is('begin', 'ring', 'line')),
   where: {
     type: 'choice',
-    label: 'Stays',
+    label: 'Confine to',
     help: 'Where it may grow: in its plane, on the skin of another growth, or anywhere.',
     options: [
       { value: 'plane', label: 'In its plane' },
@@ -75,18 +75,18 @@ const params = {
   factor: {
     type: 'number',
     unit: 'plain',
-    label: 'Times as long',
+    label: 'Final length ×',
     help: 'How many times its first length it comes to, where there is room.',
     default: 10,
     min: 1,
     max: 200,
     slider: [1, 30],
   },
-  apart: length('Keeps apart', 'How far parts that come to lie beside each other keep apart.', 0.08, {
+  apart: length('Minimum distance', 'How far parts that come to lie beside each other keep apart.', 0.08, {
     slider: [0.01, 0.3],
   }),
   piece: length(
-    'Piece',
+    'Segment length',
     'From point to point, about; longer pieces are divided. Less than a third of Keeps apart is smooth.',
     0.03,
     {
@@ -98,7 +98,7 @@ const params = {
   uneven: shareField('Unevenness', 'How much readier some parts grow than others.', 0.5),
   held: {
     type: 'toggle',
-    label: 'Ends stay',
+    label: 'Fix ends',
     help: 'The ends of open lines stay where they are.',
     default: true,
     shown: (p) => p.begin !== 'ring',

@@ -21,7 +21,7 @@ const histories = new Histories<Ruffled>();
 export async function ruffledPaths(p: RuffleParams, context: StepContext): Promise<Paths> {
   const lines = await linesOf(p, context);
   const begun = lines.reduce((sum, { positions }) => sum + lengthOf(positions), 0);
-  context.claim('points', (2.2 * p.factor * begun) / p.piece, 'Times as long, or raise Piece');
+  context.claim('points', (2.2 * p.factor * begun) / p.piece, 'Final length, or raise Segment length');
   const steps = Math.min(400, Math.max(40, Math.ceil(12 * (p.factor - 1))));
   const skin = p.where === 'skin' ? await skinIn(context, 'skin', p.skin) : null;
   const form = p.within === 'form' ? await skinIn(context, 'form', p.form) : null;
@@ -78,7 +78,7 @@ async function linesOf(p: RuffleParams, context: StepContext): Promise<Ruffling[
     closed: loop === 1,
   })).filter((line) => line.positions.length > (line.closed ? 2 : 1) && lengthOf(line.positions) > p.piece);
   if (lines.length === 0)
-    throw new Problem('Its paths are shorter than a piece.', 'Lower Piece, or choose another growth.');
+    throw new Problem('Its paths are shorter than a piece.', 'Lower Segment length, or choose another growth.');
   return lines;
 }
 

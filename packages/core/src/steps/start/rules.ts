@@ -35,7 +35,7 @@ const params = {
   growing: {
     type: 'number',
     unit: 'plain',
-    label: 'Grown up in',
+    label: 'Growth time in generations',
     help: 'Generations over which a line grows to its length and a turn opens.',
     default: 1,
     min: 1,
@@ -45,7 +45,7 @@ const params = {
   line: {
     type: 'number',
     unit: 'm',
-    label: 'Line',
+    label: 'Line length',
     help: 'Length of a line that the rules say nothing of.',
     default: 0.2,
     min: 0,
@@ -55,7 +55,7 @@ const params = {
   shorter: {
     type: 'number',
     unit: 'share',
-    label: 'Each shorter',
+    label: 'Length ratio',
     help: 'How long lines of one generation are, of those of the one before.',
     default: 0.8,
     min: 0.01,
@@ -65,7 +65,7 @@ const params = {
   thinner: {
     type: 'number',
     unit: 'share',
-    label: 'Each thinner',
+    label: 'Thickness ratio',
     help: 'How thick it goes on after a !, of what it was.',
     default: 0.7,
     min: 0,
@@ -77,7 +77,7 @@ const params = {
   rising: {
     type: 'number',
     unit: 'deg',
-    label: 'Rises by',
+    label: 'Upward bend',
     help: 'How far lines turn upwards along each metre; below 0 they droop.',
     default: 0,
     min: -3600,
@@ -86,7 +86,7 @@ const params = {
   },
   marks: {
     type: 'text',
-    label: 'Places at',
+    label: 'Points at',
     help: 'Symbols that leave a point behind, for On the points to put leaves and blossoms on.',
     default: '',
     most: 20,

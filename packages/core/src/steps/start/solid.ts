@@ -30,7 +30,7 @@ export const solid = defineStep({
   params: {
     which: {
       type: 'choice',
-      label: 'Which',
+      label: 'Shape',
       help: 'Cylinder, cone, crystal, sheet and letters stand on the ground; the others lie about their middle.',
       options: [
         { value: 'ball', label: 'Ball' },

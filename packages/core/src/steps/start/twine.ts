@@ -21,7 +21,7 @@ export const twine = defineStep({
   params: {
     growth: {
       type: 'growth',
-      label: 'Round',
+      label: 'Around',
       help: 'The growth whose paths they wind round. Where it has a skin they lie outside of that.',
       default: null,
       fits: ['paths'],
@@ -52,7 +52,7 @@ export const twine = defineStep({
     ),
     hand: {
       type: 'choice',
-      label: 'Winds',
+      label: 'Winding',
       help: 'Which way they go round on their way up: to the right as most climbers do, to the left, or both in turn.',
       options: [
         { value: 'right', label: 'To the right' },
@@ -76,7 +76,7 @@ export const twine = defineStep({
     points: {
       type: 'number',
       unit: 'count',
-      label: 'Points a turn',
+      label: 'Points per turn',
       help: 'How many points each turn is made of.',
       default: 24,
       min: 4,
@@ -116,7 +116,7 @@ export const twine = defineStep({
         });
         if (!made) continue;
         points += made.length / 3;
-        context.claim('points', points, 'Tendrils or Points a turn');
+        context.claim('points', points, 'Tendrils or Points per turn');
         // As long as the host is the same growth, each keeps its number.
         found.push({ positions: made, id: hash(host.paths.ids[path], k) });
       }

@@ -28,21 +28,21 @@ const params = {
   rise: plain('Rise', 'How much they turn upwards; below 0 downwards.', 0, { slider: [-0.5, 0.5] }),
   toward: {
     type: 'guide',
-    label: 'Drawn to',
+    label: 'Attracted to',
     help: 'A guide, or the tips of a growth, that they turn towards: each to what is nearest.',
     default: null,
   },
-  draw: plain('Draws', 'How much it draws them; below 0 they shun it.', 0.15, {
+  draw: plain('Attraction', 'How much it draws them; below 0 they shun it.', 0.15, {
     slider: [-1, 1],
     shown: (p) => p.toward !== null,
   }),
-  apart: lengthField('Keeps apart', 'Nearer than this to one another they turn away; 0 they do not mind.', 0.06, {
+  apart: lengthField('Minimum distance', 'Nearer than this to one another they turn away; 0 they do not mind.', 0.06, {
     min: 0,
     slider: [0, 0.5],
   }),
   stays: {
     type: 'choice',
-    label: 'Stays',
+    label: 'Confine to',
     help: 'Where they may go: anywhere, on the skin of another growth, or between two heights.',
     options: [
       { value: 'anywhere', label: 'Anywhere' },
@@ -68,7 +68,7 @@ const params = {
     slider: [0, 4],
     shown: held,
   }),
-  piece: lengthField('Piece', 'From point to point.', 0.03, { min: 0.001, slider: [0.005, 0.2] }),
+  piece: lengthField('Segment length', 'From point to point.', 0.03, { min: 0.001, slider: [0.005, 0.2] }),
 } as const satisfies ParamSpecs;
 
 export type WanderParams = ParamsOf<typeof params>;

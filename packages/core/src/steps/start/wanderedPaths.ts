@@ -13,7 +13,7 @@ import type { WanderParams } from './wander';
 export async function wanderedPaths(p: WanderParams, context: StepContext): Promise<Paths> {
   if (p.stays === 'heights' && p.highest < p.lowest)
     throw new Problem('The highest is lower than the lowest.', 'Raise Highest, or lower Lowest.');
-  context.claim('points', (p.count * p.length * (1 + p.vary)) / p.piece, 'Count or Length, or raise Piece');
+  context.claim('points', (p.count * p.length * (1 + p.vary)) / p.piece, 'Count or Length, or raise Segment length');
   const { seed } = context;
   const places = await beginningsOf(p, unit([p.wayX, p.wayY, p.wayZ]), context);
   // Where there are more places than tendrils these are dealt out evenly.

@@ -69,7 +69,7 @@ const params = {
   each: {
     type: 'number',
     unit: 'count',
-    label: 'For each',
+    label: 'Links per node',
     help: 'How many of the nearest each is linked to.',
     default: 3,
     min: 1,
@@ -78,7 +78,7 @@ const params = {
     whole: true,
     shown: is('links', 'nearest'),
   },
-  longest: length('No longer than', 'Links that would be longer are left out.', 1.2, {
+  longest: length('Maximum length', 'Links that would be longer are left out.', 1.2, {
     slider: [0.05, 4],
     shown: is('links', 'nearest', 'within', 'between', 'delaunay'),
   }),
@@ -125,7 +125,7 @@ const params = {
   bow: {
     type: 'number',
     unit: 'share',
-    label: 'By',
+    label: 'Bow',
     help: 'How far they hang or bow, of their length.',
     default: 0.15,
     min: -2,
@@ -134,7 +134,7 @@ const params = {
     shown: is('shape', 'sag', 'bow'),
   },
   pulses: length(
-    'Pulses apart',
+    'Pulse spacing',
     'Pulses of light run out from the hub along the links, this far from one another; 0 there are none. Finish glows by the attribute “pulse”.',
     0,
     { slider: [0, 3] },
@@ -147,7 +147,7 @@ const params = {
   pulseSpeed: {
     type: 'number',
     unit: 'per-second',
-    label: 'Pulses a second',
+    label: 'Pulses per second',
     help: 'How many come to each place in a second; below 0 they run towards the hub.',
     default: 0.5,
     min: -50,
@@ -159,7 +159,7 @@ const params = {
   rate: {
     type: 'number',
     unit: 'per-second',
-    label: 'Drifts',
+    label: 'Drift rate',
     help: 'How many times a second they change their way, about: each has a rate of its own.',
     default: 0.25,
     min: 0,
@@ -170,7 +170,7 @@ const params = {
   turning: {
     type: 'number',
     unit: 'per-second',
-    label: 'Turns a second',
+    label: 'Turns per second',
     help: 'How many times a second nodes go round the upright axis through their middle. Links follow.',
     default: 0,
     min: -50,
