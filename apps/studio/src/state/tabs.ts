@@ -1,11 +1,12 @@
 /** What tabs tell each other about a scene. */
-export type TabNews = { news: 'take' | 'deleted'; id: string } | { news: 'renamed'; id: string; name: string };
+export type TabNews =
+  { news: 'take' | 'deleted' | 'ask' | 'held'; id: string } | { news: 'renamed'; id: string; name: string };
 
 const CHANNEL = 'uvrex-scenes';
 /** How long a tab that is asked for a scene may take to keep it and let go, milliseconds. */
 const PATIENCE = 4000;
-/** How long a page that is just going may take to let go, milliseconds. */
-const MOMENT = 700;
+/** How long a page that is being unloaded may take to release its lock, milliseconds. A tab that stays answers before. */
+const UNLOAD = 6000;
 
 /** Tells all other tabs. */
 export function tellTabs(news: TabNews): void {
@@ -43,11 +44,19 @@ const lockName = (id: string): string => `uvrex-scene:${id}`;
 export async function holdScene(id: string, holding: Holding, force = false): Promise<Hold | null> {
   // Without locks, as on pages that are not served securely, every tab goes by itself.
   if (!navigator.locks) return { release: () => undefined };
-  if (force) tellTabs({ news: 'take', id });
-  return (
-    (await request(id, holding, { signal: AbortSignal.timeout(force ? PATIENCE : MOMENT) })) ??
-    (force ? request(id, holding, { steal: true }) : null)
-  );
+  if (force) {
+    tellTabs({ news: 'take', id });
+    const signal = AbortSignal.timeout(PATIENCE);
+    return (await request(id, holding, { signal })) ?? request(id, holding, { steal: true });
+  }
+  // A tab that has the scene says so; a page that is on its way out does not, and its lock is worth waiting for.
+  const held = new AbortController();
+  const stop = hearTabs((news) => {
+    if (news.news === 'held' && news.id === id) held.abort();
+  });
+  const asked = request(id, holding, { signal: AbortSignal.any([held.signal, AbortSignal.timeout(UNLOAD)]) });
+  tellTabs({ news: 'ask', id });
+  return asked.finally(stop);
 }
 
 function request(id: string, { onAsked, onStolen }: Holding, options: LockOptions): Promise<Hold | null> {
@@ -56,7 +65,9 @@ function request(id: string, { onAsked, onStolen }: Holding, options: LockOption
     let release = (): void => undefined;
     const until = new Promise<void>((done) => (release = done));
     const stop = hearTabs((news) => {
-      if (held && news.news === 'take' && news.id === id) void onAsked().finally(release);
+      if (!held || news.id !== id) return;
+      if (news.news === 'take') void onAsked().finally(release);
+      else if (news.news === 'ask') tellTabs({ news: 'held', id });
     });
     navigator.locks
       .request(lockName(id), options, () => {
