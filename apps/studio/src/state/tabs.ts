@@ -56,7 +56,11 @@ export async function holdScene(id: string, holding: Holding, force = false): Pr
   });
   const asked = request(id, holding, { signal: AbortSignal.any([held.signal, AbortSignal.timeout(UNLOAD)]) });
   tellTabs({ news: 'ask', id });
-  return asked.finally(stop);
+  try {
+    return await asked;
+  } finally {
+    stop();
+  }
 }
 
 function request(id: string, { onAsked, onStolen }: Holding, options: LockOptions): Promise<Hold | null> {

@@ -5,8 +5,8 @@ import { reduced } from '../forms/reduce';
 import { cutMesh } from '../surfaces/cutMesh';
 import { Refining } from '../surfaces/refine';
 import { box, ball } from '../surfaces/solids';
-import { subdivided } from '../surfaces/subdivide';
-import { thickened } from '../surfaces/thickened';
+import { subdivideMesh } from '../surfaces/subdivide';
+import { thickenMesh } from '../surfaces/thickened';
 import { withSoftNormals } from '../surfaces/softNormals';
 import type { Attribute } from './attributes';
 import { faceMiddles, faceSpan } from './faceAttributes';
@@ -74,7 +74,7 @@ describe('what faces know goes with them', () => {
   test('where they are divided, with creases kept, and made thick', async () => {
     // Two triangles that are halves of a square become one, and go by either.
     const half = { ...solid, named: { number: onFaces(solid.named.number.values.map((f) => f >> 1)) } };
-    const [once, twice] = [await subdivided(half, 1, 0.5), await subdivided(half, 2, 0.5)];
+    const [once, twice] = [await subdivideMesh(half, 1, 0.5), await subdivideMesh(half, 2, 0.5)];
     for (const [made, each] of [
       [once, 8],
       [twice, 32],
@@ -96,7 +96,7 @@ describe('what faces know goes with them', () => {
       const [one, two] = [away(whole), away(other)];
       expect(one.every((distance, f) => Math.min(distance, two[f]) < 1e-6)).toBe(true);
     }
-    const thick = await thickened(solid, 1e-4, 0);
+    const thick = await thickenMesh(solid, 1e-4, 0);
     // Both sides of every face, and no rim on what is closed.
     expect([...thick.named.number.values]).toEqual([...solid.named.number.values].flatMap((f) => [f, f]));
     expect(strays(await withSoftNormals(solid, 0.5), solid)).toBe(0);
@@ -104,12 +104,12 @@ describe('what faces know goes with them', () => {
 
   test('where a face without area stands before them', async () => {
     const before = numbered({ ...solid, indices: Uint32Array.of(0, 0, 1, ...solid.indices) });
-    const thick = await thickened(before, 1e-4, 0);
+    const thick = await thickenMesh(before, 1e-4, 0);
     expect([...thick.named.number.values]).toEqual([...solid.named.number.values].flatMap((f) => [f + 1, f + 1]));
     // Divided, two triangles are one square and go by either of them.
     const pairs = before.named.number.values.map((f) => (f + 1) >> 1);
-    const divided = await subdivided({ ...before, named: { number: onFaces(pairs) } }, 1, 0.5);
-    const alone = await subdivided({ ...solid, named: { number: onFaces(pairs.subarray(1)) } }, 1, 0.5);
+    const divided = await subdivideMesh({ ...before, named: { number: onFaces(pairs) } }, 1, 0.5);
+    const alone = await subdivideMesh({ ...solid, named: { number: onFaces(pairs.subarray(1)) } }, 1, 0.5);
     expect(divided.named.number.values).toEqual(alone.named.number.values);
   });
 

@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto';
 import { torus } from '../surfaces/solids';
 import { followedNormals } from '../surfaces/followedNormals';
 import { withSoftNormals } from '../surfaces/softNormals';
-import { subdivided } from '../surfaces/subdivide';
-import { thickened } from '../surfaces/thickened';
+import { subdivideMesh } from '../surfaces/subdivide';
+import { thickenMesh } from '../surfaces/thickened';
 import { newStep } from '../scene/make';
 import { formOf, sceneOf } from '../testing';
 import { meshWith } from './mesh';
@@ -77,7 +77,7 @@ describe('topology', () => {
   });
 
   test('faces at an edge are those that have both its ends', async () => {
-    const { edges, corners } = topologyOf(await subdivided(torus(1, 0.3, 8), 1, Math.PI));
+    const { edges, corners } = topologyOf(await subdivideMesh(torus(1, 0.3, 8), 1, Math.PI));
     for (let e = 0; e < edges.count; e++)
       for (const face of [edges.left[e], edges.right[e]]) {
         const own = corners.subarray(3 * face, 3 * face + 3);
@@ -172,8 +172,8 @@ describe('a large mesh', () => {
 
   // Between two breaths lie no more than some ten thousand faces, whatever is done with them.
   test.each([
-    ['subdivided', (breathe: () => Promise<void>) => subdivided(fresh(), 1, Math.PI, breathe), 12],
-    ['made thick', (breathe: () => Promise<void>) => thickened(fresh(), 0.01, 0, breathe), 6],
+    ['subdivided', (breathe: () => Promise<void>) => subdivideMesh(fresh(), 1, Math.PI, breathe), 12],
+    ['made thick', (breathe: () => Promise<void>) => thickenMesh(fresh(), 0.01, 0, breathe), 6],
     ['given soft edges', (breathe: () => Promise<void>) => withSoftNormals(fresh(), 1, breathe), 3],
     ['followed by normals', (breathe: () => Promise<void>) => followedNormals(fresh(), large.positions, breathe), 2],
   ])('is %s with breaths throughout', async (_, work, times) => {

@@ -2,8 +2,8 @@ import { areaAndVolume, type Mesh } from '../geometry/mesh';
 import { weld } from '../geometry/weld';
 import { at, distance, norm, type Vec3 } from '../geometry/vec';
 import { ball, box, cylinder } from './solids';
-import { subdivided } from './subdivide';
-import { thickened } from './thickened';
+import { subdivideMesh } from './subdivide';
+import { thickenMesh } from './thickened';
 
 /** The vertex nearest to a place. */
 function nearest(mesh: Mesh, place: Vec3): Vec3 {
@@ -39,12 +39,12 @@ describe('where subdividing leads to', () => {
   // (n² v + 4 Σ e + Σ f) / (n (n + 5)) for a vertex of valence n, its neighbours e and the far corners f of its squares: Halstead,
   // Kass, DeRose, Efficient, fair interpolation using Catmull-Clark surfaces, SIGGRAPH 1993, section 3.
   test('a corner of a cube comes to half its height, inner vertices of a net to the means of their mask', async () => {
-    const round = await subdivided(box(2, 2, 2), 5, Math.PI);
+    const round = await subdivideMesh(box(2, 2, 2), 5, Math.PI);
     // (9 (1,1,1) + 4 (1,1,1) − (1,1,1)) / 24; five levels are within (1/2)^10 or so of the limit.
     expect(distance(nearest(round, [0.5, 0.5, 0.5]), [0.5, 0.5, 0.5])).toBeLessThan(4e-3);
 
     // A ridge of height 1 in a flat net, n = 4: (16 + 4 · 2) / 36 on it, (4 + 2) / 36 beside it.
-    const ridge = await subdivided(
+    const ridge = await subdivideMesh(
       net(6, 6, (x) => Number(x === 3)),
       4,
       Math.PI,
@@ -68,7 +68,7 @@ describe('where subdividing leads to', () => {
     // Beside the border the sheet does as it likes; the ridge stands on a steep roof.
     const height = (x: number, at: number): number =>
       z === 0 ? (at === 0 ? own[x] : Math.sin(7 * x + 3 * at)) : own[x] - 2 * Math.abs(at - z);
-    const result = await subdivided(net(6, 6, height), 4, crease);
+    const result = await subdivideMesh(net(6, 6, height), 4, crease);
     for (let x = 1; x < 6; x++) {
       const limit = (own[x - 1] + 4 * own[x] + own[x + 1]) / 6;
       expect(distance(nearest(result, [x, limit, z]), [x, limit, z])).toBeLessThan(5e-3);
@@ -95,7 +95,7 @@ describe('curved sheets made thick', () => {
   ] as const)('a sphere, side %d, becomes two, each as far from it as is said', async (side, [inner, outer]) => {
     let before = Infinity;
     for (const sides of [16, 32, 64]) {
-      const shell = await thickened(ball(1, sides), 0.1, side);
+      const shell = await thickenMesh(ball(1, sides), 0.1, side);
       for (const r of radii(shell, false)) {
         const off = Math.min(Math.abs(r - inner), Math.abs(r - outer));
         // Facets keep the distance: corners go further, by how much facets lean both ways.
@@ -110,7 +110,7 @@ describe('curved sheets made thick', () => {
   });
 
   test('the wall of a cylinder stands off evenly, caps and all', async () => {
-    const shell = await thickened(cylinder(1, 1, 2, 64), 0.1, -1);
+    const shell = await thickenMesh(cylinder(1, 1, 2, 64), 0.1, -1);
     const facet = Math.cos(Math.PI / 64);
     const volume = 0.5 * 64 * Math.sin((2 * Math.PI) / 64) * (2 - 1.8 * (1 - 0.1 / facet) ** 2);
     expect(areaAndVolume(shell).volume / volume).toBeCloseTo(1, 4);

@@ -7,8 +7,8 @@ import { at, distance, dot, type Vec3 } from '../geometry/vec';
 import { blade } from './blade';
 import { plateOf } from './plate';
 import { box, cylinder, platonic, torus } from './solids';
-import { subdivided } from './subdivide';
-import { thickened } from './thickened';
+import { subdivideMesh } from './subdivide';
+import { thickenMesh } from './thickened';
 import { angleBetween, withSoftNormals } from './softNormals';
 
 const places = (mesh: Mesh): Vec3[] => Array.from(weld(mesh).first, (i) => at(mesh.positions, i));
@@ -43,7 +43,7 @@ function sheet(n: number): Mesh {
 describe('Catmull-Clark', () => {
   const cube = box(2, 2, 2);
   let once: Mesh;
-  beforeAll(async () => void (once = await subdivided(cube, 1, Math.PI)));
+  beforeAll(async () => void (once = await subdivideMesh(cube, 1, Math.PI)));
 
   test('a cube comes to 26 vertices and 24 faces', () => {
     expect(topologyCounts(once)).toMatchObject({ vertices: 26, openEdges: 0, flippedEdges: 0, euler: 2 });
@@ -59,10 +59,10 @@ describe('Catmull-Clark', () => {
   });
 
   test('creases are kept: a cube whose edges stay sharp stays a cube', async () => {
-    const kept = await subdivided(cube, 2, Math.PI / 4);
+    const kept = await subdivideMesh(cube, 2, Math.PI / 4);
     expect(areaAndVolume(kept).volume).toBeCloseTo(8, 6);
     expect(has(kept, [1, 1, 1])).toBe(true);
-    const round = await subdivided(cube, 3, Math.PI);
+    const round = await subdivideMesh(cube, 3, Math.PI);
     expect(areaAndVolume(round).volume).toBeLessThan(5);
   });
 
@@ -73,7 +73,7 @@ describe('Catmull-Clark', () => {
       torus(1, 0.3, 12),
       cylinder(1, 1, 2, 8),
     ]) {
-      const result = await subdivided(mesh, 2, Math.PI);
+      const result = await subdivideMesh(mesh, 2, Math.PI);
       expect(topologyCounts(result)).toMatchObject({
         openEdges: 0,
         flippedEdges: 0,
@@ -84,7 +84,7 @@ describe('Catmull-Clark', () => {
   });
 
   test('the edge of an open sheet stays straight', async () => {
-    const result = await subdivided(sheet(2), 1, Math.PI);
+    const result = await subdivideMesh(sheet(2), 1, Math.PI);
     expect(Math.max(...places(result).map(([x]) => x))).toBeCloseTo(0.5, 6);
     expect(areaAndVolume(result).area).toBeGreaterThan(0.9);
   });
@@ -95,14 +95,14 @@ describe('thickening', () => {
   test('an open sheet closes: twice its characteristic, and its volume is area times thickness', async () => {
     const open = sheet(4);
     expect(topologyCounts(open)).toMatchObject({ euler: 1 });
-    const solid = await thickened(open, 0.02, 0);
+    const solid = await thickenMesh(open, 0.02, 0);
     expect(topologyCounts(solid)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 2 });
     expect(areaAndVolume(solid).volume).toBeCloseTo(0.02, 5);
     expect(flaws({ ...emptyForm(), mesh: solid })).toEqual([]);
   });
 
   test('a box becomes a shell of even walls', async () => {
-    const shell = await thickened(box(1, 1, 1), 0.1, -1);
+    const shell = await thickenMesh(box(1, 1, 1), 0.1, -1);
     expect(topologyCounts(shell)).toMatchObject({ openEdges: 0, flippedEdges: 0, euler: 4 });
     expect(areaAndVolume(shell).volume).toBeCloseTo(1 - 0.8 ** 3, 5);
   });
@@ -115,7 +115,7 @@ describe('thickening', () => {
       // three times its volume over its area.
       const inradius = (3 * volume) / area;
       for (const thick of [0.1 * inradius, 0.5 * inradius]) {
-        const shell = await thickened(mesh, thick, -1);
+        const shell = await thickenMesh(mesh, thick, -1);
         const left = volume * ((inradius - thick) / inradius) ** 3;
         expect(areaAndVolume(shell).volume / (volume - left)).toBeCloseTo(1, 4);
       }
@@ -128,7 +128,7 @@ describe('thickening', () => {
     const positions = flat.positions.map((x, i) => (i % 3 === 2 ? Math.abs(flat.positions[i - 2]) : x));
     const folded = await withSoftNormals({ ...flat, positions }, Math.PI);
     const n = folded.positions.length / 3;
-    const solid = await thickened(folded, 0.02, 0);
+    const solid = await thickenMesh(folded, 0.02, 0);
     expect(solid.uvs.subarray(0, 2 * n)).toEqual(folded.uvs);
     const onFold = (mesh: Mesh, from: number, to: number): number[] =>
       Array.from({ length: to - from }, (_, k) => from + k).filter((i) => Math.abs(mesh.positions[3 * i]) < 1e-6);
@@ -145,7 +145,7 @@ describe('thickening', () => {
         expect(Math.sign(solid.normals[3 * i + 2])).toBe(side * Math.sign(solid.normals[3 * outer[0] + 2]));
       }
     // With hard edges there it has two, and keeps them.
-    const hard = await thickened(await withSoftNormals({ ...flat, positions }, 0.5), 0.02, 0);
+    const hard = await thickenMesh(await withSoftNormals({ ...flat, positions }, 0.5), 0.02, 0);
     const leaning = [...Array(hard.positions.length / 3).keys()].filter(
       (i) => Math.abs(hard.positions[3 * i]) < 1e-6 && Math.abs(hard.normals[3 * i + 1]) < 0.1,
     );
@@ -156,7 +156,7 @@ describe('thickening', () => {
   test('rims stand square to both faces and have corners where the border has; they know what the sheet knows there', async () => {
     const flat = sheet(4);
     const n = flat.positions.length / 3;
-    const solid = await thickened(flat, 0.02, 0);
+    const solid = await thickenMesh(flat, 0.02, 0);
     const rims = Array.from({ length: solid.positions.length / 3 - 2 * n }, (_, k) => 2 * n + k);
     expect(rims.length).toBeGreaterThan(0);
     for (const i of rims) {
@@ -177,7 +177,7 @@ describe('thickening', () => {
   });
 
   test('a ring of no ends keeps characteristic 0', async () => {
-    expect(topologyCounts(await thickened(torus(1, 0.3, 16), 0.05, 1))).toMatchObject({ openEdges: 0, euler: 0 });
+    expect(topologyCounts(await thickenMesh(torus(1, 0.3, 16), 0.05, 1))).toMatchObject({ openEdges: 0, euler: 0 });
   });
 });
 
@@ -219,7 +219,7 @@ describe('long work', () => {
       if (++breaths > 6) throw new Error('no longer wanted');
       return Promise.resolve();
     };
-    await expect(subdivided(mesh, 3, Math.PI, breathe)).rejects.toThrow('no longer wanted');
+    await expect(subdivideMesh(mesh, 3, Math.PI, breathe)).rejects.toThrow('no longer wanted');
     expect(breaths).toBe(7);
   });
 });

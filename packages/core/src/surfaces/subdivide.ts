@@ -31,7 +31,7 @@ interface Polygons {
  * @param levels how many times, 1 or more
  * @param crease radians; π keeps no crease but open edges
  */
-export async function subdivided(
+export async function subdivideMesh(
   mesh: Mesh,
   levels: number,
   crease: number,

@@ -13,7 +13,7 @@ import { type Breathe, CHUNK, softVertices, type SoftVertices } from './softNorm
  * @param thick metres
  * @param side where the new face lies: 0 half on each side, 1 outside, −1 inside
  */
-export async function thickened(
+export async function thickenMesh(
   mesh: Mesh,
   thick: number,
   side: -1 | 0 | 1,

@@ -133,8 +133,8 @@ export const front = defineStep({
   summary: (p) =>
     `${metres(p.reach)} ${p.way === 'along' ? 'along the surface' : 'straight'}${p.from === 'clicked' ? `, from ${counted(p.places.length, 'place')}` : ''}`,
   async run(form, p, context) {
-    const { withFront, withFrontOnPaths } = await import('./spread');
-    if (form.mesh) return { ...form, mesh: await withFront(form.mesh, p, context) };
-    return { ...form, paths: await withFrontOnPaths(form.paths!, p, context) };
+    const { runFrontOnMesh, runFrontOnPaths } = await import('./runFront');
+    if (form.mesh) return { ...form, mesh: await runFrontOnMesh(form.mesh, p, context) };
+    return { ...form, paths: await runFrontOnPaths(form.paths!, p, context) };
   },
 });

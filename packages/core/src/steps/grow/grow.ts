@@ -242,7 +242,7 @@ export const grow = defineStep({
     ].join(', ');
   },
   async run(form, p, context) {
-    const { grown } = await import('./grown');
-    return grown(form, p, context);
+    const { runGrow } = await import('./runGrow');
+    return runGrow(form, p, context);
   },
 });

@@ -303,7 +303,7 @@ export const along = defineStep({
     const items = await itemsOf(p, context);
     // While the item itself is too young to have a shape, there is nothing to copy.
     if (!items) return form;
-    const { seatsAlong } = await import('./alongPlaces');
+    const { seatsAlong } = await import('./runAlong');
     const { withFrames } = await import('../../curves/pathFrames');
     const { joinSeats } = await import('../../geometry/seats');
     const seats = await seatsAlong(withFrames(form.paths!), p, items, context);

@@ -45,7 +45,7 @@ export const clearance = defineStep({
   async run(form, p, context) {
     const { seats } = form;
     if (!seats) return form;
-    const { cleared } = await import('./cleared');
-    return { ...form, seats: await cleared(seats, p.room, p.by === 'shrink', p.first === 'largest', context) };
+    const { runClearance } = await import('./runClearance');
+    return { ...form, seats: await runClearance(seats, p.room, p.by === 'shrink', p.first === 'largest', context) };
   },
 });

@@ -249,8 +249,8 @@ export const falloff = defineStep({
       nothing: 'weighs',
     })[p.drives] ?? '',
   async run(form, p, context) {
-    const { withFalloff } = await import('./weighed');
-    return withFalloff(form, p, context);
+    const { runFalloff } = await import('./runFalloff');
+    return runFalloff(form, p, context);
   },
 });
 

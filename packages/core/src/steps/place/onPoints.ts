@@ -76,7 +76,7 @@ export const onPoints = defineStep({
   async run(form, p, context) {
     const items = await itemsOf(p, context);
     if (!items) return form;
-    const { seatsOnPoints } = await import('./pointSeats');
+    const { seatsOnPoints } = await import('./runOnPoints');
     return { ...form, seats: await seatsOnPoints(form, items, p, context) };
   },
 });

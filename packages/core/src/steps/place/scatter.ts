@@ -133,8 +133,8 @@ export const scatter = defineStep({
       edges: `along its edges, every ${metres(p.spacing)}`,
     })[p.by] ?? '',
   async run(form, p, context) {
-    const { scatteredPoints } = await import('./scattered');
-    const points = await scatteredPoints(form.mesh!, p, context);
+    const { runScatter } = await import('./runScatter');
+    const points = await runScatter(form.mesh!, p, context);
     // Points that carry copies have done what they were for; others stay, and these come after them.
     return { ...form, points: form.points && !form.seats ? joinPoints(form.points, points) : points };
   },

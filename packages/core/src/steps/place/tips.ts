@@ -95,7 +95,7 @@ export const tips = defineStep({
   summary: (p) => (p.growth === null ? 'no growth chosen' : `${percent(p.size)} size`),
   async run(form, p, context) {
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth that rides at the tips.');
-    const { withTipRiders } = await import('./tipRiders');
-    return withTipRiders(form, p, context);
+    const { runTips } = await import('./runTips');
+    return runTips(form, p, context);
   },
 });

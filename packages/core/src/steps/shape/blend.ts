@@ -34,7 +34,7 @@ export const blend = defineStep({
   params,
   summary: (p) => (p.growth === null ? 'no growth chosen' : `${percent(p.amount)} of the way`),
   async run(form, p, context) {
-    const { blended } = await import('./blended');
-    return { ...form, paths: await blended(form.paths!, p, context) };
+    const { runBlend } = await import('./runBlend');
+    return { ...form, paths: await runBlend(form.paths!, p, context) };
   },
 });

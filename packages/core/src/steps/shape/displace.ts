@@ -97,7 +97,7 @@ export const displace = defineStep({
     [p.amount !== 0 && metres(p.amount), p.noise > 0 && `noise ${figure(p.noise, 3)} m`].filter(Boolean).join(', ') ||
     'by an attribute',
   async run(form, p, context) {
-    const { displaced } = await import('./displaced');
-    return { ...form, mesh: await displaced(form.mesh!, p, context) };
+    const { runDisplace } = await import('./runDisplace');
+    return { ...form, mesh: await runDisplace(form.mesh!, p, context) };
   },
 });

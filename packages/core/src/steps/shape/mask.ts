@@ -59,7 +59,7 @@ export const mask = defineStep({
   writes: (p) => [maskedAs(p)],
   summary: (p) => `${counted(p.strokes.length, 'stroke')}${p.name.trim() ? ` as ${p.name.trim()}` : ''}`,
   async run(form, p, context) {
-    const { masked } = await import('./masked');
-    return { ...form, mesh: await masked(form.mesh!, p, context) };
+    const { runMask } = await import('./runMask');
+    return { ...form, mesh: await runMask(form.mesh!, p, context) };
   },
 });

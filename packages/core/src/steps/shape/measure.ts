@@ -142,7 +142,7 @@ export const measure = defineStep({
   summary: (p) =>
     `${MEASURES.find(({ value: what }) => what === p.what)?.label ?? ''}${p.name.trim() ? ` as ${p.name.trim()}` : ''}`,
   async run(form, p, context) {
-    const { measured } = await import('./measured');
-    return measured(form, p, context);
+    const { runMeasure } = await import('./runMeasure');
+    return runMeasure(form, p, context);
   },
 });

@@ -105,7 +105,7 @@ export const prune = defineStep({
       attribute: `what is ${p.side === 'below' ? 'above' : 'below'} ${figure(p.limit)}`,
     })[p.by],
   async run(form, p, context) {
-    const { pruned } = await import('./pruned');
-    return { ...form, paths: await pruned(form.paths!, p, context) };
+    const { runPrune } = await import('./runPrune');
+    return { ...form, paths: await runPrune(form.paths!, p, context) };
   },
 });

@@ -79,7 +79,7 @@ export const respace = defineStep({
       density: `${figure(p.density)} a metre`,
     })[p.by],
   async run(form, p, context) {
-    const { respaced } = await import('./respaced');
-    return { ...form, paths: await respaced(form.paths!, p, context) };
+    const { runRespace } = await import('./runRespace');
+    return { ...form, paths: await runRespace(form.paths!, p, context) };
   },
 });

@@ -65,9 +65,9 @@ export const settle = defineStep({
     p.growth === null ? 'no growth chosen' : p.height === 0 ? 'on the skin' : `${metres(p.height)} above`,
   async run(form, p, context) {
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth whose skin it settles on.');
-    const [{ eachPoint }, { settling }, { wholeMesh }, { treeInTime }] = await Promise.all([
+    const [{ eachPoint }, { settler }, { wholeMesh }, { treeInTime }] = await Promise.all([
       import('./eachPoint'),
-      import('./settling'),
+      import('./runSettle'),
       import('../../geometry/copies'),
       import('../../geometry/meshTree'),
     ]);
@@ -75,7 +75,7 @@ export const settle = defineStep({
     if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
     await treeInTime(mesh, () => context.breathe());
     const [height, amount] = [context.varied('height'), context.varied('amount')];
-    const onto = settling(mesh, p.way, p.keep);
+    const onto = settler(mesh, p.way, p.keep);
     return eachPoint(form, context, (place, element) => onto(place, height(element), amount(element)));
   },
 });

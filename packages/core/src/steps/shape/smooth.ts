@@ -28,7 +28,7 @@ export const smooth = defineStep({
   params,
   summary: (p) => counted(p.rounds, 'round'),
   async run(form, p, context) {
-    const { smoothed } = await import('./smoothed');
-    return { ...form, paths: await smoothed(form.paths!, p, context) };
+    const { runSmooth } = await import('./runSmooth');
+    return { ...form, paths: await runSmooth(form.paths!, p, context) };
   },
 });

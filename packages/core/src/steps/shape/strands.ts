@@ -92,8 +92,8 @@ export const strands = defineStep({
   params,
   summary: (p) => `${counted(p.count, 'strand')}, ${p.as}`,
   async run(form, p, context) {
-    const { stranded } = await import('./stranded');
+    const { runStrands } = await import('./runStrands');
     // What there will be in all is no longer known.
-    return { ...form, extent: null, paths: await stranded(form.paths!, p, context) };
+    return { ...form, extent: null, paths: await runStrands(form.paths!, p, context) };
   },
 });

@@ -27,7 +27,7 @@ export const thin = defineStep({
   params,
   summary: (p) => `within ${metres(p.within)}`,
   async run(form, p, context) {
-    const { thinned } = await import('./thinned');
-    return { ...form, paths: await thinned(form.paths!, p, context) };
+    const { runThin } = await import('./runThin');
+    return { ...form, paths: await runThin(form.paths!, p, context) };
   },
 });

@@ -68,7 +68,7 @@ export const transform = defineStep({
     };
     if (!FIELDS.some((name) => context.varies(name))) return movedForm(form, movement);
     const { eachPoint } = await import('./eachPoint');
-    const { withTurnedFrames, withTurnedPoints } = await import('./turned');
+    const { withTurnedFrames, withTurnedPoints } = await import('./runTransform');
     const [moveX, moveY, moveZ, turnX, turnY, turnZ, scale] = FIELDS.map((name) => context.varied(name));
     // What is copied moves as one; only paths, skins and loose points can differ from one to another.
     const { copies, seats, ...rest } = form;

@@ -33,8 +33,8 @@ export const plate = defineStep({
   summary: (p) => `${metres(p.depth)} deep`,
   async run(form, p, context) {
     const { withRiders } = await import('../../geometry/joinMeshes');
-    const { plates } = await import('./plates');
-    const made = plates(form.paths!, p.depth, p.hard);
+    const { runPlate } = await import('./runPlate');
+    const made = runPlate(form.paths!, p.depth, p.hard);
     if (!made)
       throw new Problem(
         'No closed path has an area to fill.',

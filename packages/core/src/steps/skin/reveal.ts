@@ -110,7 +110,7 @@ export const reveal = defineStep({
       .filter(Boolean)
       .join(', '),
   async run(form, p, context) {
-    const { revealed } = await import('./revealed');
-    return revealed(form, p, context);
+    const { runReveal } = await import('./runReveal');
+    return runReveal(form, p, context);
   },
 });

@@ -35,8 +35,8 @@ export const subdivide = defineStep({
   summary: (p) => counted(p.levels, 'time'),
   async run(form, p, context) {
     context.claim('faces', faceCount(form.mesh!) * 4 ** p.levels, 'Levels');
-    const { subdivided } = await import('../../surfaces/subdivide');
-    const mesh = await subdivided(form.mesh!, p.levels, (p.crease * Math.PI) / 180, context.breathe);
+    const { subdivideMesh } = await import('../../surfaces/subdivide');
+    const mesh = await subdivideMesh(form.mesh!, p.levels, (p.crease * Math.PI) / 180, context.breathe);
     return { ...form, mesh };
   },
 });

@@ -35,9 +35,9 @@ export const thicken = defineStep({
   },
   summary: (p) => metres(p.thick),
   async run(form, p, context) {
-    const { thickened } = await import('../../surfaces/thickened');
+    const { thickenMesh } = await import('../../surfaces/thickened');
     const side = { both: 0, out: 1, in: -1 }[p.side] as 0 | 1 | -1;
     context.claim('faces', 2 * faceCount(form.mesh!), 'the number of faces before it');
-    return { ...form, mesh: await thickened(form.mesh!, p.thick, side, context.breathe) };
+    return { ...form, mesh: await thickenMesh(form.mesh!, p.thick, side, context.breathe) };
   },
 });

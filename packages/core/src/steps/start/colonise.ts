@@ -139,7 +139,7 @@ export const colonise = defineStep({
   params,
   summary: (p) => (p.where === 'points' ? 'to the points of a growth' : `to ${counted(p.count, 'place')}`),
   async run(form, p, context) {
-    const [{ colonisedPaths }, { startWith }] = await Promise.all([import('./colonisedPaths'), import('./startWith')]);
-    return startWith(form, await colonisedPaths(p, context));
+    const [{ runColonise }, { startWith }] = await Promise.all([import('./runColonise'), import('./startWith')]);
+    return startWith(form, await runColonise(p, context));
   },
 });

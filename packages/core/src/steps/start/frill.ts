@@ -122,10 +122,7 @@ export const frill = defineStep({
   writes: () => ['rim'],
   summary: (p) => `${metres(p.height)}, rim ${factor(p.ruffle)}, ${percent(p.grown)} grown`,
   async run(form, p, context) {
-    const [{ frilledMesh }, { startWithMesh }] = await Promise.all([
-      import('./frilledMesh'),
-      import('./startWithMesh'),
-    ]);
-    return startWithMesh(form, await frilledMesh(p, context));
+    const [{ runFrill }, { startWithMesh }] = await Promise.all([import('./runFrill'), import('./startWithMesh')]);
+    return startWithMesh(form, await runFrill(p, context));
   },
 });

@@ -127,7 +127,7 @@ export const ruffle = defineStep({
   writes: () => ['born'],
   summary: (p) => `${factor(p.factor)} as long, ${percent(p.grown)} grown`,
   async run(form, p, context) {
-    const [{ ruffledPaths }, { startWith }] = await Promise.all([import('./ruffledPaths'), import('./startWith')]);
-    return startWith(form, await ruffledPaths(p, context));
+    const [{ runRuffle }, { startWith }] = await Promise.all([import('./runRuffle'), import('./startWith')]);
+    return startWith(form, await runRuffle(p, context));
   },
 });

@@ -111,7 +111,7 @@ export const rules = defineStep({
   presets: async () => (await import('./rulesPresets')).rulesPresets(),
   summary: (p) => `${figure(p.generations, 1)} generations`,
   async run(form, p, context) {
-    const { grownByRules } = await import('./grownByRules');
-    return grownByRules(form, p, context);
+    const { runRules } = await import('./runRules');
+    return runRules(form, p, context);
   },
 });

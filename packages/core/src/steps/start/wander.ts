@@ -91,7 +91,7 @@ export const wander = defineStep({
   many: true,
   summary: (p) => `${counted(p.count, 'tendril')}, ${metres(p.length)}`,
   async run(form, p, context) {
-    const [{ wanderedPaths }, { startWith }] = await Promise.all([import('./wanderedPaths'), import('./startWith')]);
-    return startWith(form, await wanderedPaths(p, context));
+    const [{ runWander }, { startWith }] = await Promise.all([import('./runWander'), import('./startWith')]);
+    return startWith(form, await runWander(p, context));
   },
 });

@@ -222,7 +222,7 @@ export const web = defineStep({
   writes: (p) => (p.pulses > 0 ? ['hub', 'pulse'] : ['hub']),
   summary: (p) => `${counted(p.count, 'node')}, ${percent(p.grown)} grown`,
   async run(form, p, context) {
-    const { wovenWeb } = await import('./wovenWeb');
-    return wovenWeb(form, p, context);
+    const { runWeb } = await import('./runWeb');
+    return runWeb(form, p, context);
   },
 });

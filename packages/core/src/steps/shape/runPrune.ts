@@ -13,7 +13,7 @@ import { skinIn } from '../start/others';
 import type { PruneParams } from './prune';
 
 /** Paths that are cut where something ends them, with all that grows from what has been taken off. */
-export async function pruned(paths: Paths, p: PruneParams, context: StepContext): Promise<Paths> {
+export async function runPrune(paths: Paths, p: PruneParams, context: StepContext): Promise<Paths> {
   const { parents, depths, order } = pathTreeOf(paths);
   const ends = await endsOf(paths, depths, p, context);
   // Parents come before what grows from them.

@@ -18,7 +18,7 @@ const FAMILIES: Record<string, (noise: number) => number> = {
 };
 
 /** A mesh raised and sunk along its normals, with the normals that it has then. */
-export async function displaced(mesh: Mesh, p: DisplaceParams, context: StepContext): Promise<Mesh> {
+export async function runDisplace(mesh: Mesh, p: DisplaceParams, context: StepContext): Promise<Mesh> {
   const n = vertexCount(mesh);
   const { passed, period } =
     p.noise > 0 || context.varies('noise') ? progressOf(p.evolve, true, context) : { passed: 0, period: 0 };

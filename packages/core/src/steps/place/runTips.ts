@@ -15,7 +15,7 @@ import type { TipsParams } from './tips';
 const RIDERS = ['growth', 'second', 'third'] as const;
 
 /** A form with what rides at the growing ends of its paths, joined to its skin. */
-export async function withTipRiders(form: Form, p: TipsParams, context: StepContext): Promise<Form> {
+export async function runTips(form: Form, p: TipsParams, context: StepContext): Promise<Form> {
   const others: Form[] = [];
   for (const name of RIDERS) {
     // Those behind one that is not chosen do not show.

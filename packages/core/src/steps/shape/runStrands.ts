@@ -11,7 +11,7 @@ import type { StrandsParams } from './strands';
 const GOLDEN = Math.PI * (3 - Math.sqrt(5));
 
 /** Many strands of each path. */
-export async function stranded(single: Paths, p: StrandsParams, context: StepContext): Promise<Paths> {
+export async function runStrands(single: Paths, p: StrandsParams, context: StepContext): Promise<Paths> {
   const old = withFrames(single);
   const [n, m] = [pointCount(old), pathCount(old)];
   context.claim('points', n * p.count, 'Count');

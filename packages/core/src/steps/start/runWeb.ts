@@ -41,7 +41,7 @@ const KEPT = 8;
 const plans = new Map<string, Plan>();
 
 /** Nodes and links, as far as they have grown. */
-export async function wovenWeb(form: Form, p: WebParams, context: StepContext): Promise<Form> {
+export async function runWeb(form: Form, p: WebParams, context: StepContext): Promise<Form> {
   const laid = await nodesOf(p, context);
   if (laid.length < 2)
     throw new Problem('A web needs two nodes or more.', 'Raise Count, or choose a growth with points.');

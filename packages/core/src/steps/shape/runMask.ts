@@ -12,7 +12,7 @@ import type { StepContext } from '../declare';
 import { maskedAs, type MaskParams } from './mask';
 
 /** A mesh that knows what has been painted on it. */
-export async function masked(mesh: Mesh, p: MaskParams, context: StepContext): Promise<Mesh> {
+export async function runMask(mesh: Mesh, p: MaskParams, context: StepContext): Promise<Mesh> {
   const values = faceCount(mesh) === 0 ? new Float32Array(vertexCount(mesh)) : await valuesOn(mesh, p, context);
   return { ...mesh, named: { ...mesh.named, [maskedAs(p)]: oneNumber('vertex', values) } };
 }

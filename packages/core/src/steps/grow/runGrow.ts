@@ -15,7 +15,7 @@ import { ranksOf } from './order';
 import { softened } from './soft';
 
 /** The part of each path that is there. */
-export async function grown(form: Form, p: GrowParams, context: StepContext): Promise<Form> {
+export async function runGrow(form: Form, p: GrowParams, context: StepContext): Promise<Form> {
   // Frames come from the whole path, so that a cut never rolls what stays.
   let paths = withFrames(form.paths!);
   await context.breathe();

@@ -14,7 +14,7 @@ const LEAST = 0.25;
  * @param shrinks what has no room until it fits, instead of leaving it out
  * @param largest whether the largest come first, instead of each in its order
  */
-export async function cleared(
+export async function runClearance(
   seats: Seats,
   room: number,
   shrinks: boolean,

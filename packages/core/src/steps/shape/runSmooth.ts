@@ -5,7 +5,7 @@ import type { StepContext } from '../declare';
 import type { SmoothParams } from './smooth';
 
 /** Paths whose kinks are evened out. */
-export async function smoothed(paths: Paths, p: SmoothParams, context: StepContext): Promise<Paths> {
+export async function runSmooth(paths: Paths, p: SmoothParams, context: StepContext): Promise<Paths> {
   let positions = paths.positions;
   for (let round = 0; round < p.rounds; round++) {
     await context.breathe();

@@ -21,7 +21,7 @@ const REST = 'place at rest';
 const ROUNDS = 6;
 
 /** A form of which only a part shows. */
-export async function revealed(form: Form, p: RevealParams, context: StepContext): Promise<Form> {
+export async function runReveal(form: Form, p: RevealParams, context: StepContext): Promise<Form> {
   const mesh = form.mesh && (await revealedMesh(form.mesh, p, context));
   const paths = form.paths && !form.mesh ? await revealedPaths(form.paths, p, context) : form.paths;
   const surface =

@@ -31,7 +31,7 @@ interface Sites {
 }
 
 /** Everything that is there, with one more attribute. */
-export async function measured(form: Form, p: MeasureParams, context: StepContext): Promise<Form> {
+export async function runMeasure(form: Form, p: MeasureParams, context: StepContext): Promise<Form> {
   const name = measuredAs(p);
   const keep = async <T extends { named: Form extends never ? never : Readonly<Record<string, Attribute>> }>(
     of: T,

@@ -5,7 +5,7 @@ import { regionsOf } from '../../outline/region';
 import { plateOf } from '../../surfaces/plate';
 
 /** All closed paths filled in the plane of the largest of them. */
-export function plates(paths: Paths, depth: number, hard: boolean): Mesh | null {
+export function runPlate(paths: Paths, depth: number, hard: boolean): Mesh | null {
   const rings: Vec3[][] = [];
   for (let path = 0; path < pathCount(paths); path++) {
     if (!paths.closed[path]) continue;

@@ -24,7 +24,7 @@ interface Base {
 }
 
 /** Frills as far as they have grown, one on each path of the base; between two steps they are between the two. */
-export async function frilledMesh(p: FrillParams, context: StepContext): Promise<Mesh> {
+export async function runFrill(p: FrillParams, context: StepContext): Promise<Mesh> {
   const rows = Math.max(3, Math.round(p.height / p.piece) + 1);
   let made: Mesh | null = null;
   const bases = await basesOf(p, context);

@@ -10,7 +10,7 @@ import type { StepContext } from '../declare';
 import type { BlendParams } from './blend';
 
 /** Paths part of the way to those of another growth. */
-export async function blended(paths: Paths, p: BlendParams, context: StepContext): Promise<Paths> {
+export async function runBlend(paths: Paths, p: BlendParams, context: StepContext): Promise<Paths> {
   if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth whose path to move to.');
   const there = (await context.other('growth')).paths;
   if (there?.uncut === null)

@@ -7,7 +7,7 @@ import { about, type Turn, turnAt } from '../../geometry/turns';
 import { at, unit, type Vec3 } from '../../geometry/vec';
 import { box } from '../../surfaces/solids';
 import type { StepContext } from '../declare';
-import { cleared } from './cleared';
+import { runClearance } from './runClearance';
 
 const ITEM = box(1, 0.4, 0.2);
 
@@ -68,7 +68,7 @@ test('keeps just those that trying each against each keeps, whatever their sizes
   await fc.assert(
     fc.asyncProperty(fc.array(put, { minLength: 1, maxLength: 60 }), fc.constantFrom(0, 0.05), async (puts, room) => {
       const seats = seatsOf(puts);
-      expect([...(await cleared(seats, room, false, false, context)).ids]).toEqual(oneByOne(seats, room));
+      expect([...(await runClearance(seats, room, false, false, context)).ids]).toEqual(oneByOne(seats, room));
     }),
     { numRuns: 60 },
   );
@@ -82,13 +82,13 @@ test('a speck that comes first does not make the grid endless, nor does a giant'
     size: 1,
     turn: [0, 0, 0, 1],
   }));
-  const seats = await cleared(seatsOf([speck, giant, ...row]), 0, false, false, context);
+  const seats = await runClearance(seatsOf([speck, giant, ...row]), 0, false, false, context);
   expect(seats.ids.length).toBe(502);
 });
 
 test('what has no room is shrunk until it has, and left out where that is too small', async () => {
   const apart = (x: number): Put => ({ position: [x, 0, 0], size: 1, turn: [0, 0, 0, 1] });
-  const seats = await cleared(seatsOf([apart(0), apart(0.8), apart(0.01)]), 0, true, false, context);
+  const seats = await runClearance(seatsOf([apart(0), apart(0.8), apart(0.01)]), 0, true, false, context);
   // The first reaches to 0.5: what stands at 0.8 may reach 0.3 to its left, three fifths of its half.
   expect([...seats.ids]).toEqual([0, 1]);
   expect(seats.sizes[3]).toBeCloseTo(0.6, 2);
@@ -98,7 +98,7 @@ test('the largest come first: none that is kept meets another, and what is left 
   await fc.assert(
     fc.asyncProperty(fc.array(put, { minLength: 2, maxLength: 50 }), async (puts) => {
       const seats = seatsOf(puts);
-      const { ids } = await cleared(seats, 0, false, true, context);
+      const { ids } = await runClearance(seats, 0, false, true, context);
       const boxOf = (k: number) =>
         orientedBox({ mesh: ITEM, position: at(seats.positions, k), turn: puts[k].turn, size: at(seats.sizes, k) }, 0);
       const kept = [...ids];

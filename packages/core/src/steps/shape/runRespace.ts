@@ -9,7 +9,7 @@ import type { StepContext } from '../declare';
 import type { RespaceParams } from './respace';
 
 /** Paths whose points stand anew at equal lengths. */
-export async function respaced(old: Paths, p: RespaceParams, context: StepContext): Promise<Paths> {
+export async function runRespace(old: Paths, p: RespaceParams, context: StepContext): Promise<Paths> {
   const m = pathCount(old);
   const tables: Float64Array[] = [];
   for (let k = 0; k < m; k++) {

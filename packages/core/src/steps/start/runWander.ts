@@ -10,7 +10,7 @@ import { skinIn } from './others';
 import type { WanderParams } from './wander';
 
 /** Tendrils as paths, one each. */
-export async function wanderedPaths(p: WanderParams, context: StepContext): Promise<Paths> {
+export async function runWander(p: WanderParams, context: StepContext): Promise<Paths> {
   if (p.stays === 'heights' && p.highest < p.lowest)
     throw new Problem('The highest is lower than the lowest.', 'Raise Highest, or lower Lowest.');
   context.claim('points', (p.count * p.length * (1 + p.vary)) / p.piece, 'Count or Length, or raise Segment length');

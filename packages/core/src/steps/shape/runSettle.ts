@@ -12,7 +12,7 @@ const BEFORE = 1e4;
  * @param keep heights over the ground are kept over the skin
  * @returns the place, moved by a share of the way to the skin and a height above it; where it meets nothing, the place itself
  */
-export function settling(
+export function settler(
   mesh: Mesh,
   way: 'down' | 'nearest' | 'front' | 'side',
   keep: boolean,

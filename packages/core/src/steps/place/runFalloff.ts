@@ -11,7 +11,7 @@ import { type FalloffParams, weightKeptAs } from './falloff';
 import { driven, type Weighed, weightOf } from './falloffActs';
 
 /** What a falloff makes of all that is there: it drives copies, or every place keeps its weight. */
-export async function withFalloff(form: Form, p: FalloffParams, context: StepContext): Promise<Form> {
+export async function runFalloff(form: Form, p: FalloffParams, context: StepContext): Promise<Form> {
   if (p.drives === 'attribute') return kept(form, p, context);
   const { seats } = form;
   if (!seats) {

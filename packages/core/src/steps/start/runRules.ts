@@ -17,7 +17,7 @@ const KEPT = 6;
 const known = new Map<string, Symbols>();
 
 /** What rules grow to, added to what is there. */
-export async function grownByRules(form: Form, p: RulesParams, context: StepContext): Promise<Form> {
+export async function runRules(form: Form, p: RulesParams, context: StepContext): Promise<Form> {
   const { seed } = context;
   const generations = Math.ceil(p.generations - 1e-9);
   const length = (birth: number): number => p.line * p.shorter ** birth;

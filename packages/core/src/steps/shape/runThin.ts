@@ -7,7 +7,7 @@ import type { StepContext } from '../declare';
 import type { ThinParams } from './thin';
 
 /** Paths with only the points that their course needs. */
-export async function thinned(old: Paths, p: ThinParams, context: StepContext): Promise<Paths> {
+export async function runThin(old: Paths, p: ThinParams, context: StepContext): Promise<Paths> {
   const kept: number[][] = [];
   for (let path = 0; path < pathCount(old); path++) {
     await context.breathe();

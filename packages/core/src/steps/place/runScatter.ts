@@ -18,7 +18,7 @@ import type { ScatterParams } from './scatter';
 import { smoothstep } from '../../fields/smoothstep';
 
 /** Points on a mesh, which stay where they are on it however it moves. */
-export async function scatteredPoints(mesh: Mesh, p: ScatterParams, context: StepContext): Promise<Points> {
+export async function runScatter(mesh: Mesh, p: ScatterParams, context: StepContext): Promise<Points> {
   // Laid out on the skin as it stands at the last frame, as items are: so nothing slides while it grows or moves.
   const whole = (await context.inputAtLast()).mesh ?? mesh;
   const rest = faceCount(whole) > 0 ? whole : mesh;

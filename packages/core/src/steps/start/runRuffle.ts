@@ -18,7 +18,7 @@ import type { RuffleParams } from './ruffle';
 const histories = new Histories<Ruffled>();
 
 /** Lines as far as they have grown; between two steps they are between the two. */
-export async function ruffledPaths(p: RuffleParams, context: StepContext): Promise<Paths> {
+export async function runRuffle(p: RuffleParams, context: StepContext): Promise<Paths> {
   const lines = await linesOf(p, context);
   const begun = lines.reduce((sum, { positions }) => sum + lengthOf(positions), 0);
   context.claim('points', (2.2 * p.factor * begun) / p.piece, 'Final length, or raise Segment length');

@@ -29,7 +29,7 @@ const CHUNK = 8192;
 const MOST_FRAMES = 2000;
 
 /** A mesh that knows how far a front has come on it. */
-export async function withFront(mesh: Mesh, p: FrontParams, context: StepContext): Promise<Mesh> {
+export async function runFrontOnMesh(mesh: Mesh, p: FrontParams, context: StepContext): Promise<Mesh> {
   // Distances are those on the form as it stands at the last frame: they do not change while it moves.
   const last = (await context.inputAtLast()).mesh;
   const same = last && faceCount(last) === faceCount(mesh) && vertexCount(last) === vertexCount(mesh);
@@ -41,7 +41,7 @@ export async function withFront(mesh: Mesh, p: FrontParams, context: StepContext
 }
 
 /** Paths that know how far a front has come along them. */
-export async function withFrontOnPaths(paths: Paths, p: FrontParams, context: StepContext): Promise<Paths> {
+export async function runFrontOnPaths(paths: Paths, p: FrontParams, context: StepContext): Promise<Paths> {
   const last = (await context.inputAtLast()).paths;
   const same = last && pointCount(last) === pointCount(paths) && pathCount(last) === pathCount(paths);
   const distances = await kept(same ? last : paths, p, context, onPaths);

@@ -20,7 +20,7 @@ import { pathsIn, skinIn } from './others';
 const MOST = 400_000;
 
 /** The paths of a tree that grows towards places. */
-export async function colonisedPaths(p: ColoniseParams, context: StepContext): Promise<Paths> {
+export async function runColonise(p: ColoniseParams, context: StepContext): Promise<Paths> {
   const mesh = p.where === 'form' || p.where === 'skin' ? await skinIn(context, 'growth', p.growth) : null;
   const attractors = await placesFor(p, mesh, context);
   const roots = p.roots === null ? [[p.rootX, p.rootY, p.rootZ] as const] : await context.places('roots');
