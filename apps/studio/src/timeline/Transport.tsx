@@ -104,7 +104,7 @@ export const Transport = memo(function Transport({ openEasing }: { openEasing: (
           <TypedFigure
             label="Frames per second"
             value={fps}
-            set={(next) => void import('@/state/frameRate').then((module) => module.changeFrameRate(next))}
+            set={(next) => void changeFrameRate(next)}
           />
           fps
         </Box>
@@ -196,6 +196,12 @@ function ReadyFigure({ total }: { total: number }) {
   const ahead = useView((state) => state.ahead);
   if (ready >= total) return 'All frames ready';
   return `${ready} of ${total} frames ready${ahead ? '' : ', others when shown'}`;
+}
+
+/** What asks for a rate is loaded when there is a new one. */
+async function changeFrameRate(next: number): Promise<void> {
+  const module = await import('@/state/frameRate');
+  module.changeFrameRate(next);
 }
 
 const setRange = (range: [number, number]): void =>
