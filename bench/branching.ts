@@ -1,23 +1,23 @@
 import { readRules } from '../packages/core/src/curves/rules/parse';
-import { expanded } from '../packages/core/src/curves/rules/expand';
+import { rewrite } from '../packages/core/src/curves/rules/expand';
 import { drawn } from '../packages/core/src/curves/rules/turtle';
 import { CatmullRomCurve3, TubeGeometry, Vector3 } from 'three';
 import { pipeSizes } from '../packages/core/src/geometry/branches';
 import { NO_PARENT, type Paths, pathsFrom, pointCount } from '../packages/core/src/geometry/paths';
 import { at, type Vec3 } from '../packages/core/src/geometry/vec';
 import { gabrielLinks, nearestLinks, shortestTree } from '../packages/core/src/curves/web/links';
-import { treeSkin } from '../packages/core/src/surfaces/treeSkin';
-import { colonised } from '../packages/core/src/curves/colonise';
+import { treeSkin } from '../packages/core/src/surfaces/tree/treeSkin';
+import { coloniseSpace } from '../packages/core/src/curves/colonise';
 import { random } from '../packages/core/src/fields/random';
-import { History } from '../packages/core/src/growing/history';
-import { Neighbours } from '../packages/core/src/geometry/neighbours';
+import { History } from '../packages/core/src/growing/simulationHistory';
+import { Neighbours } from '../packages/core/src/geometry/search/spatialHash';
 import { ruffling } from '../packages/core/src/growing/ruffle';
 import { exponent, median, type Row } from './harness';
 
 const system = readRules('A(1)', 'A(x) -> F(x)[+A(x * 0.7)]F(x)[-A(x * 0.7)]/A(x * 0.8)');
 const length = (): number => 1;
-const grow = (generations: number): ReturnType<typeof expanded> =>
-  expanded(system, { generations, seed: 1, most: 1_000_000, length, growing: 1 });
+const grow = (generations: number): ReturnType<typeof rewrite> =>
+  rewrite(system, { generations, seed: 1, most: 1_000_000, length, growing: 1 });
 const draw = (symbols: Awaited<ReturnType<typeof grow>>, age: number): ReturnType<typeof drawn> =>
   drawn(symbols, {
     age,
@@ -39,9 +39,9 @@ const nodes = (n: number): Vec3[] => {
   return Array.from({ length: n }, (_, k) => at(all, k));
 };
 /** As dense whatever there is of them. */
-const colonise = (n: number): ReturnType<typeof colonised> => {
+const colonise = (n: number): ReturnType<typeof coloniseSpace> => {
   const size = (n / 20_000) ** (1 / 3);
-  return colonised({
+  return coloniseSpace({
     attractors: cloud(n).map((x) => size * x),
     roots: [[0, -size, 0]],
     reach: 0.25,

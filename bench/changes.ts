@@ -10,7 +10,7 @@ import { STARTER_FRAMES } from '../examples/frames';
 const folder = join(process.cwd(), 'examples');
 const wanted = process.argv.slice(2);
 
-/** As the studio has them (apps/studio/src/state/results.ts), milliseconds: when a frame is given up for a coarse one, and which steps make less then. */
+/** As the studio has them (apps/studio/src/state/director/results.ts), milliseconds: when a frame is given up for a coarse one, and which steps make less then. */
 const COARSE = { after: 150, step: 40 };
 
 /** The scene with one number a little larger. */

@@ -1,9 +1,9 @@
 import PoissonDiskSampling from 'poisson-disk-sampling';
 import { Mesh, TorusGeometry, Vector3 } from 'three';
 import { MeshSurfaceSampler } from 'three/examples/jsm/math/MeshSurfaceSampler.js';
-import { readPlaces } from '../packages/core/src/geometry/surfacePlaces';
-import { BlueNoise, scatteredAtRandom } from '../packages/core/src/surfaces/scatter';
-import { sheet, torus } from '../packages/core/src/surfaces/solids';
+import { readPlaces } from '../packages/core/src/geometry/topology/surfacePlaces';
+import { BlueNoise, scatteredAtRandom } from '../packages/core/src/surfaces/scatter/scatterMesh';
+import { sheet, torus } from '../packages/core/src/surfaces/make/solids';
 import { exponent, median, type Row } from './harness';
 
 const MANY = 100_000;

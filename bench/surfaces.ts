@@ -1,14 +1,14 @@
 import { BufferAttribute, BufferGeometry, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
-import { nearestPlace } from '../packages/core/src/geometry/nearest';
+import { nearestPlace } from '../packages/core/src/geometry/search/nearest';
 import { type Mesh, vertexCount } from '../packages/core/src/geometry/mesh';
-import { topologyOf } from '../packages/core/src/geometry/topology';
+import { topologyOf } from '../packages/core/src/geometry/topology/topology';
 import type { Vec3 } from '../packages/core/src/geometry/vec';
 import { newStep } from '../packages/core/src/scene/make';
-import { cutMesh } from '../packages/core/src/surfaces/cutMesh';
-import { type Dab, Painter } from '../packages/core/src/surfaces/painter';
-import { sheet, torus } from '../packages/core/src/surfaces/solids';
-import { distancesAlong } from '../packages/core/src/surfaces/wavefront';
+import { cutMesh } from '../packages/core/src/surfaces/edit/cutMesh';
+import { type Dab, Painter } from '../packages/core/src/surfaces/edit/maskPainter';
+import { sheet, torus } from '../packages/core/src/surfaces/make/solids';
+import { distancesAlong } from '../packages/core/src/surfaces/fronts/wavefront';
 import { sceneOf, testEvaluator } from '../packages/core/src/testing';
 import { exponent, median, type Row } from './harness';
 

@@ -6,7 +6,7 @@
 import { writeFileSync } from 'node:fs';
 import { MeshoptSimplifier } from 'meshoptimizer';
 import { withoutFins } from '../packages/core/src/forms/fins';
-import { opennessOf } from '../packages/core/src/surfaces/openness';
+import { opennessOf } from '../packages/core/src/surfaces/edit/openness';
 import { noise3 } from '../packages/core/src/fields/noise';
 
 type Point = readonly [number, number, number];

@@ -7,13 +7,13 @@ const SLOW = [
   'bake/src/bake',
   'evaluate/extremes',
   'lessons/lessons',
-  'geometry/topology',
+  'topology/topology',
   'scene/damage',
   'steps/declared',
   'cuttings/stepsShown',
   'cuttings/cuttings',
-  'state/autosave',
-  'state/door',
+  'storage/autosave',
+  'document/editGuard',
 ];
 
 const rank = ({ path }) => {

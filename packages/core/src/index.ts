@@ -31,7 +31,7 @@ export {
   newStep,
   unusedName,
 } from './scene/make';
-export { gentleChanges, mendScene, putAt } from './scene/mend';
+export { gentleChanges, mendScene, putAt } from './scene/repairScene';
 export {
   declarationOf,
   GUIDE,
@@ -65,7 +65,7 @@ export {
   type Variation,
   withBase,
 } from './scene/schema';
-export { settled } from './scene/settled';
+export { shareStructure as settled } from './scene/structuralSharing';
 export { type Clock, formulaNames, GrowthValues, shownFactor } from './scene/values';
 export { attributeOf, DRIVABLE, type VariationKind } from './scene/vary';
 
@@ -85,12 +85,12 @@ export {
   type Unit,
   USES,
 } from './steps/declare';
-export { counted, figure } from './steps/format';
+export { formatCount as counted, figure } from './steps/format';
 export { stepOf, STEPS } from './steps/index';
 export { growthPlace } from './steps/shape/growthPlace';
 
 // From a scene and a frame to forms
-export { coarsened } from './evaluate/coarse';
+export { draftScene as coarsened } from './evaluate/draftScene';
 export { Evaluator } from './evaluate/evaluator';
 export { references } from './evaluate/plan';
 export type { FrameResult, GrowthResult, Notice, StepCost, Wanted } from './evaluate/results';
@@ -110,7 +110,7 @@ export { FAR, NEAR, pathCount, type Paths, pathsFrom } from './geometry/paths';
 export { PROFILE_SHAPES, profileCurve, type ProfilePoint, type ProfileShape } from './geometry/profile';
 export { SeatList } from './geometry/seats';
 export type { Sheet, SheetColumn, SheetOf } from './geometry/sheets';
-export type { Brush, BrushStroke, Stroke } from './geometry/stroke';
+export type { Brush, BrushStroke, Stroke } from './geometry/maskStroke';
 export { NO_TURN, turnedBack, turnedBy } from './geometry/turns';
 export {
   add,
@@ -135,10 +135,10 @@ export { helixPoints } from './curves/helix';
 export { grownLength, withFrames } from './curves/pathFrames';
 export { redrawPart } from './curves/redraw';
 export { resample } from './curves/resample';
-export { strokeToAnchors } from './curves/stroke';
+export { strokeToAnchors } from './curves/handStroke';
 
 // Surfaces
-export { sweepTubes } from './surfaces/tube';
+export { sweepTubes } from './surfaces/sweep/sweepTubes';
 
 // Time
 export { type BezierEase, CSS_EASES, type Ease, EASE_NAMES, easeAt } from './time/easing';
@@ -161,7 +161,7 @@ export { CLOSED, measureSeam, type Seam, shortestLoop } from './checks/seam';
 export { type Trail, trailOf, type TrailTarget } from './checks/trail';
 
 // Keys
-export { digest, formHash } from './keys/digest';
+export { digest, formHash } from './digests/digest';
 
 // What is told to people
 export { Cancelled, Problem } from './problem';

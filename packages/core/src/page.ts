@@ -1,9 +1,9 @@
 // What the page computes itself, where it is asked for: kept apart so that it is loaded then.
 export { falseColours, putFalseColour, VALUE_SCALE } from './geometry/falseColours';
-export { retimed } from './scene/retime';
+export { retimeScene as retimed } from './scene/retimeScene';
 export { meshWith } from './geometry/mesh';
-export { rayHit } from './geometry/nearest';
-export { treeOf } from './geometry/meshTree';
+export { rayHit } from './geometry/search/nearest';
+export { treeOf } from './geometry/search/meshTree';
 export { spreadOf } from './geometry/sheets';
 export { maskedAs } from './steps/shape/mask';
-export { type Dab, Painter } from './surfaces/painter';
+export { type Dab, Painter } from './surfaces/edit/maskPainter';

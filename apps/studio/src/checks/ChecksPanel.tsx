@@ -3,7 +3,7 @@
 import Close from '@mui/icons-material/Close';
 import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
-import { setView } from '@/state/view';
+import { setView } from '@/state/document/view';
 import { INK } from '@/ui/theme';
 import { FitCheck } from './FitCheck';
 import { PaceCheck } from './PaceCheck';

@@ -2,9 +2,9 @@
 
 import Box from '@mui/material/Box';
 import { figure, paceOf } from '@uvrex/core';
-import { growthIn, useDocument } from '@/state/document';
-import { useResults } from '@/state/results';
-import { useView } from '@/state/view';
+import { growthIn, useDocument } from '@/state/document/document';
+import { useResults } from '@/state/director/results';
+import { useView } from '@/state/document/view';
 import { INK } from '@/ui/theme';
 import { Chart } from './Chart';
 

@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { CLOSED, figure, type Scene, type Seam } from '@uvrex/core';
-import { edit, growthIn, useDocument } from '@/state/document';
+import { edit, growthIn, useDocument } from '@/state/document/document';
 import { INK, MONO } from '@/ui/theme';
 import { CheckBar } from './CheckBar';
 import { useOwnEngine } from './ownEngine';

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import type { TrailTarget } from '@uvrex/core';
-import { useDocument } from '@/state/document';
-import { setView } from '@/state/view';
+import { useDocument } from '@/state/document/document';
+import { setView } from '@/state/document/view';
 import { sayProblem } from '@/ui/Toasts';
 import { Engine } from '@/worker/engine';
 

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { useDocument } from '@/state/document';
+import { useDocument } from '@/state/document/document';
 import { sayProblem } from '@/ui/Toasts';
 import { Engine } from '@/worker/engine';
 

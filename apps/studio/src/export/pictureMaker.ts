@@ -1,11 +1,11 @@
 import { PerspectiveCamera } from 'three';
 import { Problem, add, scale, type Scene, type Vec3 } from '@uvrex/core';
-import type { OnScreen } from '@/state/results';
+import type { OnScreen } from '@/state/director/results';
 import type { Shown } from '@/worker/protocol';
 import { Engine } from '@/worker/engine';
 import { pictureRenderer, type Rendering } from '@/viewport/rendering';
-import { sceneLook } from '@/state/sceneLook';
-import type { Eye } from '@/state/view';
+import { sceneLook } from '@/state/actions/sceneLook';
+import type { Eye } from '@/state/document/view';
 import { aim, Rig } from '@/viewport/rig';
 
 /** Size and care of pictures that leave the product. */

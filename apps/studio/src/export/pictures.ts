@@ -1,7 +1,7 @@
 import { Problem } from '@uvrex/core';
 import { downloadZip } from 'client-zip';
 import { frameName } from '@uvrex/formats';
-import { decodedSound, soundOf } from '@/state/sound';
+import { decodedSound, soundOf } from '@/state/audio/sound';
 import type { Order } from './deliver';
 
 /** A drawn frame; its canvas is drawn over by the next. */

@@ -36,7 +36,7 @@ export const called = (scene: Scene, name: string): Growth | undefined =>
   scene.growths.find((growth) => growth.name === name);
 
 /** A value as the scene holds it: names of growths become their ids. */
-export function resolved(scene: Scene, value: ParamValue): ParamValue {
+export function resolveMoves(scene: Scene, value: ParamValue): ParamValue {
   if (typeof value !== 'string' || !value.startsWith('@')) return value;
   return called(scene, value.slice(1))?.id ?? null;
 }
@@ -63,7 +63,7 @@ export function isDone(scene: Scene, move: Move, played = false): boolean {
   if ('put' in move) return step !== undefined && Object.keys(move.values).every((name) => isPut(step.params[name]));
   return (
     step !== undefined &&
-    Object.entries(move.values).every(([name, value]) => alike(step.params[name], resolved(scene, value)))
+    Object.entries(move.values).every(([name, value]) => alike(step.params[name], resolveMoves(scene, value)))
   );
 }
 

@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Evaluator, faultOfScene, newScene, stepOf } from '@uvrex/core';
 
-import { useDocument, openScene, travel } from '@/state/document';
+import { useDocument, openScene, travel } from '@/state/document/document';
 import { isDone, type Move } from './lesson';
 import { FIRST_GROWTH, LESSONS } from './lessons';
 import { playMoves } from './play';

@@ -1,9 +1,9 @@
-import { addStartedGrowth, changeGrowth } from '@/state/growthActions';
-import { addStep, deleteStep } from '@/state/stepActions';
-import { takePreset } from '@/state/valueActions';
-import { edit, growthIn, useDocument } from '@/state/document';
-import { select, setView } from '@/state/view';
-import { called, isDone, kindOf, type Move, resolved } from './lesson';
+import { addStartedGrowth, changeGrowth } from '@/state/actions/growthActions';
+import { addStep, deleteStep } from '@/state/actions/stepActions';
+import { takePreset } from '@/state/actions/valueActions';
+import { edit, growthIn, useDocument } from '@/state/document/document';
+import { select, setView } from '@/state/document/view';
+import { called, isDone, kindOf, type Move, resolveMoves } from './lesson';
 
 /** Does what is not done yet of a lesson's step, by the same actions that hands would call. */
 export function playMoves(moves: readonly Move[]): void {
@@ -15,7 +15,7 @@ function perform(move: Move): void {
   if ('play' in move) return setView({ playing: true });
   if ('last' in move) return void edit('Change the range', (draft) => void (draft.range = [draft.range[0], move.last]));
   if ('begin' in move) {
-    const given = Object.entries(move.with ?? {}).map(([name, value]) => [name, resolved(scene, value)] as const);
+    const given = Object.entries(move.with ?? {}).map(([name, value]) => [name, resolveMoves(scene, value)] as const);
     return addStartedGrowth(move.begin, Object.fromEntries(given));
   }
   const growth = called(scene, 'hide' in move ? move.hide : 'add' in move ? move.to : move.of);
@@ -29,7 +29,7 @@ function perform(move: Move): void {
   if ('preset' in move) return takePreset(growth.id, step.id, 'a preset', move.values);
   edit('Change values', (draft) => {
     const found = growthIn(draft, growth.id)?.steps.find(({ id }) => id === step.id);
-    for (const [name, value] of Object.entries(move.values)) if (found) found.params[name] = resolved(scene, value);
+    for (const [name, value] of Object.entries(move.values)) if (found) found.params[name] = resolveMoves(scene, value);
   });
   setView(({ openSteps }) => ({ openSteps: openSteps.includes(step.id) ? openSteps : [...openSteps, step.id] }));
 }

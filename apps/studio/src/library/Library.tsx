@@ -15,8 +15,8 @@ import { say, sayProblem, withProgress } from '@/ui/Toasts';
 import { News } from './News';
 import { OwnScenes } from './OwnScenes';
 import { StarterCard } from './StarterCard';
-import { dropUnusedFiles } from '@/state/files';
-import { storeProblem } from '@/state/storeProblem';
+import { dropUnusedFiles } from '@/state/storage/files';
+import { storeProblem } from '@/state/storage/storeProblem';
 import { OwnCuttings } from './OwnCuttings';
 import { createScene, storedScenes, takeIn } from './scenes';
 

@@ -3,8 +3,8 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { Problem } from '@uvrex/core';
-import { db } from '@/state/db';
-import { storeProblem } from '@/state/storeProblem';
+import { db } from '@/state/storage/db';
+import { storeProblem } from '@/state/storage/storeProblem';
 import { Missing } from '@/ui/Missing';
 import { Waiting } from '@/ui/Waiting';
 import { noteNewsSeen } from './edition';

@@ -3,8 +3,8 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import type { ReactNode } from 'react';
 import { useRouter } from 'next/navigation';
-import { deleteCutting, exportOwn, ownCuttings, renameCutting } from '@/state/cuttingShelf';
-import type { StoredCutting } from '@/state/db';
+import { deleteCutting, exportOwn, ownCuttings, renameCutting } from '@/state/storage/cuttingShelf';
+import type { StoredCutting } from '@/state/storage/db';
 import { PictureCard } from '@/ui/PictureCard';
 import { announceDeleted } from '@/ui/deleted';
 import { sayProblem } from '@/ui/Toasts';

@@ -9,14 +9,14 @@ import Select from '@mui/material/Select';
 import { type ReactNode, useState } from 'react';
 import type { Problem } from '@uvrex/core';
 import { save } from '@/export/save';
-import type { StoredScene } from '@/state/db';
+import type { StoredScene } from '@/state/storage/db';
 import { INK } from '@/ui/theme';
 import { announceDeleted } from '@/ui/deleted';
 import { say, sayProblem, withProgress } from '@/ui/Toasts';
 import { FolderDialog } from './FolderDialog';
 import { SceneCard } from './SceneCard';
 import { deleteScenes, moveToFolder, zipOf } from './scenes';
-import { foldersOf, shelved, type Sort, SORTS } from './shelf';
+import { foldersOf, arrangeShelf, type Sort, SORTS } from './shelf';
 import { Storage } from './Storage';
 
 interface Props {
@@ -34,7 +34,11 @@ export function OwnScenes({ scenes, trouble, open }: Props) {
   /** The scenes that are being put into a folder. */
   const [moving, setMoving] = useState<readonly string[] | null>(null);
   const folders = foldersOf(scenes);
-  const shown = shelved(scenes, { find, sort, folder: folder !== null && folders.includes(folder) ? folder : null });
+  const shown = arrangeShelf(scenes, {
+    find,
+    sort,
+    folder: folder !== null && folders.includes(folder) ? folder : null,
+  });
   const taken = scenes.filter(({ id }) => chosen.includes(id));
   const choose = (id: string): void =>
     setChosen((before) => (before.includes(id) ? before.filter((other) => other !== id) : [...before, id]));

@@ -1,7 +1,7 @@
 'use client';
 
 import Checkbox from '@mui/material/Checkbox';
-import type { StoredScene } from '@/state/db';
+import type { StoredScene } from '@/state/storage/db';
 import { PictureCard } from '@/ui/PictureCard';
 import { announceDeleted } from '@/ui/deleted';
 import { sayProblem } from '@/ui/Toasts';

@@ -2,8 +2,8 @@ import 'fake-indexeddb/auto';
 import { strToU8, zipSync } from 'fflate';
 import { newGrowth, newScene, newStep, Problem, writeScene } from '@uvrex/core';
 import { fileId } from '@uvrex/core/files';
-import { db, type StoredScene } from '@/state/db';
-import { keepFiles } from '@/state/files';
+import { db, type StoredScene } from '@/state/storage/db';
+import { keepFiles } from '@/state/storage/files';
 import {
   createScene,
   deleteScene,

@@ -1,10 +1,10 @@
 import { checkScene, LIMITS, newId, newScene, Problem, readClip, type Scene, unusedName } from '@uvrex/core';
 import type { Starter } from '@uvrex/examples';
-import { importCutting } from '@/state/cuttingShelf';
-import { db, type StoredCutting, type StoredScene } from '@/state/db';
-import { keepFiles } from '@/state/files';
-import { tellTabs } from '@/state/tabs';
-import { chosenQuality, firstView } from '@/state/view';
+import { importCutting } from '@/state/storage/cuttingShelf';
+import { db, type StoredCutting, type StoredScene } from '@/state/storage/db';
+import { keepFiles } from '@/state/storage/files';
+import { tellTabs } from '@/state/storage/sceneLocks';
+import { chosenQuality, firstView } from '@/state/document/view';
 import { runFileTask } from '@/worker/runFileTask';
 
 /** All scenes on this device, the last changed first: the damaged ones among them. */

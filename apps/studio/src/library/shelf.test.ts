@@ -1,6 +1,6 @@
 import { newGrowth, newScene, newStep } from '@uvrex/core';
-import type { StoredScene } from '@/state/db';
-import { foldersOf, shelved } from './shelf';
+import type { StoredScene } from '@/state/storage/db';
+import { foldersOf, arrangeShelf } from './shelf';
 
 const stored = (name: string, changed: number, folder?: string, growth = 'Line'): StoredScene => ({
   ...{ id: name, name, changed, picture: null },
@@ -13,8 +13,8 @@ const REEF = [
   stored('Wreck', 1, 'Opening'),
   stored('Kelp', 4, 'Credits'),
 ];
-const names = (wanted: Partial<Parameters<typeof shelved>[1]>, scenes: StoredScene[] = REEF): string[] =>
-  shelved(scenes, { find: '', sort: 'changed', folder: null, ...wanted }).map(({ name }) => name);
+const names = (wanted: Partial<Parameters<typeof arrangeShelf>[1]>, scenes: StoredScene[] = REEF): string[] =>
+  arrangeShelf(scenes, { find: '', sort: 'changed', folder: null, ...wanted }).map(({ name }) => name);
 
 test('by time either way, and by name as people count', () => {
   expect(names({})).toEqual(['reef 2', 'Kelp', 'Reef 10', 'Wreck']);

@@ -1,4 +1,4 @@
-import type { StoredScene } from '@/state/db';
+import type { StoredScene } from '@/state/storage/db';
 
 export const SORTS = { changed: 'Last changed first', first: 'Oldest first', name: 'By name' } as const;
 export type Sort = keyof typeof SORTS;
@@ -22,7 +22,7 @@ const ORDERS: Record<Sort, (a: StoredScene, b: StoredScene) => number> = {
 };
 
 /** The scenes that are wanted, in order: found by their names and those of their growths. */
-export function shelved(scenes: readonly StoredScene[], { find, sort, folder }: Wanted): StoredScene[] {
+export function arrangeShelf(scenes: readonly StoredScene[], { find, sort, folder }: Wanted): StoredScene[] {
   const words = find.toLowerCase().split(/\s+/).filter(Boolean);
   const fits = (stored: StoredScene): boolean => {
     const growths = Array.isArray(stored.scene?.growths) ? stored.scene.growths.map(({ name }) => name) : [];

@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import type { Anchor } from '@uvrex/core';
-import { setView } from '@/state/view';
+import { setView } from '@/state/document/view';
 
 /** The table of anchors is seldom open, and is loaded when it is. */
 const AnchorTable = dynamic(() => import('./AnchorTable').then((module) => module.AnchorTable));

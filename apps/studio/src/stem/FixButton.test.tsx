@@ -2,7 +2,7 @@
 import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { newGrowth, newScene, newStep } from '@uvrex/core';
-import { openScene, travel, useDocument } from '@/state/document';
+import { openScene, travel, useDocument } from '@/state/document/document';
 import { renderThemed } from '@/ui/testing';
 import { FixButton } from './FixButton';
 

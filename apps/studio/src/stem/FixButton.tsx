@@ -2,7 +2,7 @@
 
 import Button from '@mui/material/Button';
 import type { Notice } from '@uvrex/core';
-import { edit, stepIn } from '@/state/document';
+import { edit, stepIn } from '@/state/document/document';
 
 interface Props {
   growth: string;

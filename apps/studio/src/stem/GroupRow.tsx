@@ -6,9 +6,9 @@ import ButtonBase from '@mui/material/ButtonBase';
 import IconButton from '@mui/material/IconButton';
 import dynamic from 'next/dynamic';
 import { memo, useState } from 'react';
-import { changeGroup, foldGroup, ungroup } from '@/state/groups';
-import { useDocument } from '@/state/document';
-import { chosenIn, setView, useView } from '@/state/view';
+import { changeGroup, foldGroup, ungroup } from '@/state/actions/groups';
+import { useDocument } from '@/state/document/document';
+import { chosenIn, setView, useView } from '@/state/document/view';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { RenameInput } from '@/ui/RenameInput';
 import { CUT, Eye, rowStyle } from './listStyle';
@@ -88,12 +88,14 @@ export const GroupRow = memo(function GroupRow({ group: id, members }: Props) {
           { label: 'Rename', run: () => setNaming(true) },
           {
             label: 'Duplicate',
-            run: () => void import('@/state/several').then(({ duplicateGrowths }) => duplicateGrowths(members)),
+            run: () =>
+              void import('@/state/actions/selectionActions').then(({ duplicateGrowths }) => duplicateGrowths(members)),
           },
           { label: 'Ungroup', run: () => ungroup(id) },
           {
             label: 'Delete with its growths',
-            run: () => void import('@/state/several').then(({ deleteGrowths }) => deleteGrowths(members)),
+            run: () =>
+              void import('@/state/actions/selectionActions').then(({ deleteGrowths }) => deleteGrowths(members)),
           },
         ]}
       >

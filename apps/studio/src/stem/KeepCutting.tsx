@@ -5,10 +5,10 @@ import Checkbox from '@mui/material/Checkbox';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import { useState } from 'react';
 import { stepOf } from '@uvrex/core';
-import { titleOf } from '@/state/stepActions';
-import { keepCutting, nameOfKept } from '@/state/cuttings';
-import { useDocument } from '@/state/document';
-import { type Asked, useKeepAsked } from '@/state/keepAsked';
+import { titleOf } from '@/state/actions/stepActions';
+import { keepCutting, nameOfKept } from '@/state/actions/cuttings';
+import { useDocument } from '@/state/document/document';
+import { type Asked, useKeepAsked } from '@/state/actions/cuttingRequest';
 import { NameSheet } from '@/ui/NameSheet';
 import { sayProblem } from '@/ui/Toasts';
 

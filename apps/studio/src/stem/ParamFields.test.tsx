@@ -2,7 +2,7 @@
 import { screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { newGrowth, newScene, newStep, stepOf } from '@uvrex/core';
-import { openScene } from '@/state/document';
+import { openScene } from '@/state/document/document';
 import { renderThemed } from '@/ui/testing';
 import { ParamFields } from './ParamFields';
 

@@ -27,8 +27,8 @@ import {
   Problem,
   type Variation,
 } from '@uvrex/core';
-import { makeGuide } from '@/state/guides';
-import { makeItem } from '@/state/stepActions';
+import { makeGuide } from '@/state/actions/guides';
+import { makeItem } from '@/state/actions/stepActions';
 import {
   ownFrame,
   resetParam,
@@ -37,12 +37,12 @@ import {
   setVariation,
   stopAnimating,
   toggleKey,
-} from '@/state/valueActions';
-import { endEdit, type Holder, holderIn, useDocument } from '@/state/document';
-import { useView } from '@/state/view';
+} from '@/state/actions/valueActions';
+import { endEdit, type Holder, holderIn, useDocument } from '@/state/document/document';
+import { useView } from '@/state/document/view';
 import { ChoiceField, ColorField, ToggleField } from '@/ui/fields';
 import { GradientField } from '@/ui/GradientField';
-import { attributeNames } from '@/state/attributeNames';
+import { attributeNames } from '@/state/document/attributeNames';
 import { AnchorsField } from './AnchorsField';
 import { FileField } from './FileField';
 import { differs, FieldList, Marked, Part } from './parts';

@@ -15,9 +15,9 @@ import {
   Problem,
   type Step,
 } from '@uvrex/core';
-import { ownFrame } from '@/state/valueActions';
-import { growthIn, type Holder, useDocument } from '@/state/document';
-import { setView, useView } from '@/state/view';
+import { ownFrame } from '@/state/actions/valueActions';
+import { growthIn, type Holder, useDocument } from '@/state/document/document';
+import { setView, useView } from '@/state/document/view';
 import { StepIcon } from '@/ui/StepIcon';
 import { FieldsBox } from './FieldsBox';
 import { INK } from '@/ui/theme';

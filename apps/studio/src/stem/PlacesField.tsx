@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import type { Anchor } from '@uvrex/core';
-import { setView, useView } from '@/state/view';
+import { setView, useView } from '@/state/document/view';
 
 interface Props {
   growth: string;

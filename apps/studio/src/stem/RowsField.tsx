@@ -9,7 +9,7 @@ import InputBase from '@mui/material/InputBase';
 import Tooltip from '@mui/material/Tooltip';
 import { type KeyboardEvent, useRef } from 'react';
 import type { Notice, TextParam } from '@uvrex/core';
-import { useResults } from '@/state/results';
+import { useResults } from '@/state/director/results';
 import { INK, MONO } from '@/ui/theme';
 
 interface Props {

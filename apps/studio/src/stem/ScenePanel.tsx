@@ -2,8 +2,8 @@
 
 import Box from '@mui/material/Box';
 import { declarationOf, type NumberParam, type Scene, SCENE_ID } from '@uvrex/core';
-import { changeFrameRate } from '@/state/frameRate';
-import { edit, endEdit, holderIn, useDocument } from '@/state/document';
+import { changeFrameRate } from '@/state/actions/frameRate';
+import { edit, endEdit, holderIn, useDocument } from '@/state/document/document';
 import { NumberField } from '@/ui/NumberField';
 import { Guides } from './Guides';
 import { ParamFields } from './ParamFields';

@@ -3,10 +3,16 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import type { Growth, GrowthGroup, NumberParam } from '@uvrex/core';
-import { endEdit, useDocument } from '@/state/document';
-import { askToKeep } from '@/state/keepAsked';
-import { changeGroup, groupGrowths, ungroup } from '@/state/groups';
-import { changeGrowths, deleteGrowths, duplicateGrowths, spreadLate, stepOfLate } from '@/state/several';
+import { endEdit, useDocument } from '@/state/document/document';
+import { askToKeep } from '@/state/actions/cuttingRequest';
+import { changeGroup, groupGrowths, ungroup } from '@/state/actions/groups';
+import {
+  changeGrowths,
+  deleteGrowths,
+  duplicateGrowths,
+  spreadLate,
+  stepOfLate,
+} from '@/state/actions/selectionActions';
 import { NumberField } from '@/ui/NumberField';
 import { HueRow } from './HueRow';
 

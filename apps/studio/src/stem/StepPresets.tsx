@@ -6,7 +6,7 @@ import Button from '@mui/material/Button';
 import Popover from '@mui/material/Popover';
 import { useState } from 'react';
 import type { StepPreset } from '@uvrex/core';
-import { takePreset } from '@/state/valueActions';
+import { takePreset } from '@/state/actions/valueActions';
 import { INK } from '@/ui/theme';
 import { sayProblem } from '@/ui/Toasts';
 

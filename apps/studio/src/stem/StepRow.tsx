@@ -19,13 +19,13 @@ import {
   stepOf,
 } from '@uvrex/core';
 import { useShallow } from 'zustand/react/shallow';
-import { deleteStep, duplicateStep, renameStep, titleOf, toggleStep } from '@/state/stepActions';
-import { ownFrame } from '@/state/valueActions';
-import { growthIn, stepIn, useDocument } from '@/state/document';
-import { withClips } from '@/state/clipsLater';
-import { askToKeep } from '@/state/keepAsked';
-import { useResults } from '@/state/results';
-import { setView, useView } from '@/state/view';
+import { deleteStep, duplicateStep, renameStep, titleOf, toggleStep } from '@/state/actions/stepActions';
+import { ownFrame } from '@/state/actions/valueActions';
+import { growthIn, stepIn, useDocument } from '@/state/document/document';
+import { withClips } from '@/state/actions/lazyClips';
+import { askToKeep } from '@/state/actions/cuttingRequest';
+import { useResults } from '@/state/director/results';
+import { setView, useView } from '@/state/document/view';
 import { HelpTooltip } from '@/ui/HelpTooltip';
 import { MoreMenu } from '@/ui/MoreMenu';
 import { focusRow, rowBeside } from '@/ui/focusRow';

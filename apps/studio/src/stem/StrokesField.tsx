@@ -5,9 +5,9 @@ import Button from '@mui/material/Button';
 import { useEffect } from 'react';
 import type { Brush, NumberParam, Stroke } from '@uvrex/core';
 import { maskedAs } from '@uvrex/core/page';
-import { stepIn, useDocument } from '@/state/document';
-import { startPainting, stopPainting } from '@/state/painting';
-import { setView, useView } from '@/state/view';
+import { stepIn, useDocument } from '@/state/document/document';
+import { startPainting, stopPainting } from '@/state/actions/painting';
+import { setView, useView } from '@/state/document/view';
 import { ChoiceField } from '@/ui/fields';
 import { NumberField } from '@/ui/NumberField';
 

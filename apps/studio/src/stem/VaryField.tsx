@@ -15,7 +15,7 @@ import { ChoiceField } from '@/ui/fields';
 import { NumberField } from '@/ui/NumberField';
 import { ProfileField } from '@/ui/ProfileField';
 import { INK } from '@/ui/theme';
-import { attributeLabel } from '@/state/attributeNames';
+import { attributeLabel } from '@/state/document/attributeNames';
 
 const WORDS: Record<VariationKind, string> = {
   random: 'At random, path by path',

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import type { Growth, Scene } from '@uvrex/core';
 import type { PictureMaker as Maker } from '@/export/pictureMaker';
-import { useDocument } from '@/state/document';
+import { useDocument } from '@/state/document/document';
 
 const SIZE = { width: 96, height: 64 } as const;
 

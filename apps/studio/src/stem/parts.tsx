@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import type { ReactNode } from 'react';
 import type { ParamValue } from '@uvrex/core';
-import { setView, useView } from '@/state/view';
+import { setView, useView } from '@/state/document/view';
 import { INK } from '@/ui/theme';
 
 /** Whether a value is not what it is where a step is new. */

@@ -2,10 +2,10 @@
 
 import { useShallow } from 'zustand/react/shallow';
 import { type GrowthParam, READY_ITEMS, type Scene } from '@uvrex/core';
-import { attributeLabel, attributeNames } from '@/state/attributeNames';
-import { useDocument } from '@/state/document';
-import { fitsParam } from '@/state/items';
-import { useSelectedBefore } from '@/state/selectedBefore';
+import { attributeLabel, attributeNames } from '@/state/document/attributeNames';
+import { useDocument } from '@/state/document/document';
+import { fitsParam } from '@/state/actions/items';
+import { useSelectedBefore } from '@/state/actions/selectedBefore';
 import { ChoiceField } from '@/ui/fields';
 import { drawItems, useItemPictures } from './itemPictures';
 

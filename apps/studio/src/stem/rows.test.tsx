@@ -2,9 +2,9 @@
 import { act } from '@testing-library/react';
 import { Profiler, type ReactNode } from 'react';
 import { growingSteps, newGrowth, newScene, newStep } from '@uvrex/core';
-import { changeGrowth } from '@/state/growthActions';
-import { setParam } from '@/state/valueActions';
-import { openScene } from '@/state/document';
+import { changeGrowth } from '@/state/actions/growthActions';
+import { setParam } from '@/state/actions/valueActions';
+import { openScene } from '@/state/document/document';
 import { renderThemed } from '@/ui/testing';
 import { GrowthRow } from './GrowthRow';
 import { StepRow } from './StepRow';

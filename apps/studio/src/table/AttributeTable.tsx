@@ -11,9 +11,9 @@ import { DataGrid, type GridColDef, type GridSortModel } from '@mui/x-data-grid'
 import { useEffect, useMemo, useState } from 'react';
 import { at, figure, type Sheet, type SheetColumn, type SheetOf } from '@uvrex/core';
 import { spreadOf } from '@uvrex/core/page';
-import { growthIn, useDocument } from '@/state/document';
-import { useInspection, wantedGrowth } from '@/state/inspection';
-import { setView, useView } from '@/state/view';
+import { growthIn, useDocument } from '@/state/document/document';
+import { useInspection, wantedGrowth } from '@/state/director/inspection';
+import { setView, useView } from '@/state/document/view';
 import { styleNonce } from '@/ui/styleNonce';
 import { INK, MONO } from '@/ui/theme';
 import { orderOf } from './order';

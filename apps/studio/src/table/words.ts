@@ -1,5 +1,5 @@
 import type { SheetOf } from '@uvrex/core';
-import { attributeLabel } from '@/state/attributeNames';
+import { attributeLabel } from '@/state/document/attributeNames';
 
 /** What a sheet is called. */
 export const SHEETS: Record<SheetOf, string> = {

@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import type { KeyboardEvent } from 'react';
 import { type BezierEase, CSS_EASES, type Ease, easeAt } from '@uvrex/core';
 import { useDrag } from '@/ui/drag';
-import { pressed } from '@/ui/pressed';
+import { keyStep } from '@/ui/pressed';
 import { INK, MONO } from '@/ui/theme';
 
 const SIZE = 168;
@@ -38,7 +38,7 @@ export function CurveEditor({ ease, set }: { ease: Ease; set: (ease: BezierEase,
     move: (which, { at: { x, y } }) => put(which, (x - 12) / (SIZE - 24), (SIZE - OVER * box - y) / box, 'curve'),
   });
   const onKey = (event: KeyboardEvent, which: 0 | 1): void => {
-    const by = pressed(event, { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] });
+    const by = keyStep(event, { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] });
     if (!by) return;
     const step = event.shiftKey ? 0.1 : 0.01;
     const [x, y] = which === 0 ? [x1, y1] : [x2, y2];

@@ -2,12 +2,12 @@
 
 import { useMemo } from 'react';
 import type { Growth, GrowthGroup } from '@uvrex/core';
-import { foldGroup } from '@/state/groups';
-import { useResults } from '@/state/results';
-import { useView } from '@/state/view';
+import { foldGroup } from '@/state/actions/groups';
+import { useResults } from '@/state/director/results';
+import { useView } from '@/state/document/view';
 import { INK } from '@/ui/theme';
 import { PodShape } from './PodShape';
-import { clipped, onRowKey, POD } from './rows';
+import { clipToRange, onRowKey, POD } from './rows';
 import { type Scale, xOf } from './scale';
 
 interface Props {
@@ -47,7 +47,7 @@ export function GroupPod({ group, members, scale }: Props) {
           fold();
         }}
       >
-        {clipped(group.name, 18)}
+        {clipToRange(group.name, 18)}
       </text>
       <g clipPath="url(#shown-frames)">
         {shares && group.visible && (

@@ -1,8 +1,8 @@
 'use client';
 
 import type { KeyboardEvent } from 'react';
-import { deleteKeys, endMove, moveKeys } from '@/state/keyActions';
-import { type KeyAddress, setView, useView } from '@/state/view';
+import { deleteKeys, endMove, moveKeys } from '@/state/actions/keyActions';
+import { type KeyAddress, setView, useView } from '@/state/document/view';
 import { useDrag } from '@/ui/drag';
 import { INK } from '@/ui/theme';
 import { sameKey } from './keys';

@@ -1,9 +1,9 @@
 'use client';
 
 import { type KeyboardEvent, useState } from 'react';
-import { changeMarker } from '@/state/keyActions';
-import { edit, useDocument } from '@/state/document';
-import { setView } from '@/state/view';
+import { changeMarker } from '@/state/actions/keyActions';
+import { edit, useDocument } from '@/state/document/document';
+import { setView } from '@/state/document/view';
 import { useDrag } from '@/ui/drag';
 import { RenameInput } from '@/ui/RenameInput';
 import { INK } from '@/ui/theme';

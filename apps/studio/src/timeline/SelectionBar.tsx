@@ -1,11 +1,11 @@
 'use client';
 
 import type { KeyboardEvent } from 'react';
-import { endMove, retimeKeys } from '@/state/keyActions';
-import { holderIn, useDocument } from '@/state/document';
-import { type KeyAddress, setView, useView } from '@/state/view';
+import { endMove, retimeKeys } from '@/state/actions/keyActions';
+import { holderIn, useDocument } from '@/state/document/document';
+import { type KeyAddress, setView, useView } from '@/state/document/view';
 import { useDrag } from '@/ui/drag';
-import { pressed } from '@/ui/pressed';
+import { keyStep } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
 import { exactFrame, type Scale, xOf } from './scale';
 
@@ -45,7 +45,7 @@ export function SelectionBar({ scale, y }: { scale: Scale; y: number }) {
       return moved - shiftOf(original[i]);
     };
   const onKey = (event: KeyboardEvent, part: Part): void => {
-    const by = pressed(event, { ArrowLeft: -1, ArrowRight: 1 });
+    const by = keyStep(event, { ArrowLeft: -1, ArrowRight: 1 });
     if (!by) return;
     const goes = target(keys, part, by * (event.shiftKey ? 10 : 1));
     setView({ keys: retimeKeys(keys, (_, i) => goes(i), 'keys by hand') });

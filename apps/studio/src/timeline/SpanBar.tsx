@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box';
 import Slider from '@mui/material/Slider';
 import { memo } from 'react';
-import { setView, useView } from '@/state/view';
+import { setView, useView } from '@/state/document/view';
 import { INK } from '@/ui/theme';
 import { LABELS } from './scale';
 

@@ -4,16 +4,16 @@ import Box from '@mui/material/Box';
 import dynamic from 'next/dynamic';
 import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { withoutGroups } from '@uvrex/core';
-import { holderIn, useDocument } from '@/state/document';
-import { rowsOf } from '@/state/rows';
-import { useResults } from '@/state/results';
-import { type KeyAddress, SCENE_ENTRY, setView, useView } from '@/state/view';
+import { holderIn, useDocument } from '@/state/document/document';
+import { rowsOf } from '@/state/actions/rows';
+import { useResults } from '@/state/director/results';
+import { type KeyAddress, SCENE_ENTRY, setView, useView } from '@/state/document/view';
 import { type Hold, type Spot, useDrag } from '@/ui/drag';
 import { INK, MONO } from '@/ui/theme';
 import { GroupPod } from './GroupPod';
 import { sameKey, tracksOf } from './keys';
 import { Pod, POD, VALUE, ValueRow } from './rows';
-import { exactFrame, frameAt, panned, type Scale, scaleOf, ticks, xOf, zoomed } from './scale';
+import { exactFrame, frameAt, panScale, type Scale, scaleOf, ticks, xOf, zoomScale } from './scale';
 import { SpanBar } from './SpanBar';
 import { Transport } from './Transport';
 
@@ -193,11 +193,11 @@ function useWheel(body: RefObject<HTMLDivElement | null>, scale: Scale): void {
       const along = event.shiftKey ? event.deltaY : event.deltaX;
       if (event.ctrlKey || event.metaKey)
         setView(({ span }) => ({
-          span: zoomed(shown.range, span, exactFrame(shown, x), Math.exp(event.deltaY * 0.002)),
+          span: zoomScale(shown.range, span, exactFrame(shown, x), Math.exp(event.deltaY * 0.002)),
         }));
       else if (along !== 0) {
         const frames = (along / (shown.right - shown.left)) * (shown.last - shown.first);
-        setView(({ span }) => ({ span: panned(shown.range, span, frames) }));
+        setView(({ span }) => ({ span: panScale(shown.range, span, frames) }));
       } else return;
       event.preventDefault();
     };

@@ -12,11 +12,11 @@ import IconButton from '@mui/material/IconButton';
 import InputBase from '@mui/material/InputBase';
 import Tooltip from '@mui/material/Tooltip';
 import { memo, useState } from 'react';
-import { edit, useDocument } from '@/state/document';
-import { useResults } from '@/state/results';
-import { runCommand } from '@/state/commands';
-import { soundOf } from '@/state/sound';
-import { setView, useView } from '@/state/view';
+import { edit, useDocument } from '@/state/document/document';
+import { useResults } from '@/state/director/results';
+import { runCommand } from '@/state/actions/commands';
+import { soundOf } from '@/state/audio/sound';
+import { setView, useView } from '@/state/document/view';
 import { INK, MONO } from '@/ui/theme';
 
 /** Playing, the frame at the playhead, loop, and the easing of the chosen keys. */
@@ -101,11 +101,7 @@ export const Transport = memo(function Transport({ openEasing }: { openEasing: (
             value={range[1]}
             set={(next) => setRange([Math.min(range[0], next - 1), next])}
           />
-          <TypedFigure
-            label="Frames per second"
-            value={fps}
-            set={(next) => void changeFrameRate(next)}
-          />
+          <TypedFigure label="Frames per second" value={fps} set={(next) => void changeFrameRate(next)} />
           fps
         </Box>
         <Button
@@ -200,7 +196,7 @@ function ReadyFigure({ total }: { total: number }) {
 
 /** What asks for a rate is loaded when there is a new one. */
 async function changeFrameRate(next: number): Promise<void> {
-  const module = await import('@/state/frameRate');
+  const module = await import('@/state/actions/frameRate');
   module.changeFrameRate(next);
 }
 

@@ -1,7 +1,7 @@
 import { baseOf, declarationOf, isTrack, type Track } from '@uvrex/core';
-import { titleOf } from '@/state/stepActions';
-import type { Holder } from '@/state/document';
-import type { KeyAddress } from '@/state/view';
+import { titleOf } from '@/state/actions/stepActions';
+import type { Holder } from '@/state/document/document';
+import type { KeyAddress } from '@/state/document/view';
 
 /** An animated value of a growth, or of the scene itself. */
 export interface TrackRow {

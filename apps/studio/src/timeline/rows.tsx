@@ -2,12 +2,12 @@
 
 import { type KeyboardEvent, memo } from 'react';
 import { type Cycle, type Growth, isTrack, stepOf, type Track, valueAt } from '@uvrex/core';
-import { setParam } from '@/state/valueActions';
-import { holderIn, useDocument } from '@/state/document';
-import { useResults } from '@/state/results';
-import { type KeyAddress, select, setView } from '@/state/view';
+import { setParam } from '@/state/actions/valueActions';
+import { holderIn, useDocument } from '@/state/document/document';
+import { useResults } from '@/state/director/results';
+import { type KeyAddress, select, setView } from '@/state/document/view';
 import { useDrag } from '@/ui/drag';
-import { pressed } from '@/ui/pressed';
+import { keyStep } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
 import { addressOf, type TrackRow, tracksOf } from './keys';
 import { marksOf } from './marks';
@@ -84,7 +84,7 @@ export const Pod = memo(function Pod({
           choose();
         }}
       >
-        {clipped(growth.name, inGroup ? 18 : 20)}
+        {clipToRange(growth.name, inGroup ? 18 : 20)}
       </text>
       <g clipPath="url(#shown-frames)">
         {shares && growth.visible && !failed && (
@@ -154,7 +154,7 @@ interface RibProps {
 function RibHandles({ of, stagger, begins, set, scale }: RibProps) {
   const drag = useDrag<number>({ move: (path, { at }) => set((exactFrame(scale, at.x) - begins) / path) });
   const onKey = (event: KeyboardEvent): void => {
-    const by = pressed(event, { ArrowLeft: -0.5, ArrowRight: 0.5 });
+    const by = keyStep(event, { ArrowLeft: -0.5, ArrowRight: 0.5 });
     if (by) set(stagger + by);
   };
   return (
@@ -244,7 +244,7 @@ export const ValueRow = memo(function ValueRow({ row, top, scale, openEasing }: 
           choose();
         }}
       >
-        {clipped(row.label, 19)}
+        {clipToRange(row.label, 19)}
         <title>{`${row.label}: ${CYCLE_SIGNS[track.before]} before its keys, ${CYCLE_SIGNS[track.after]} after`}</title>
       </text>
       <g clipPath="url(#shown-frames)">
@@ -305,5 +305,5 @@ function curveOf(track: Track, shift: number, scale: Scale, top: number) {
 const framesSaid = (first: number, last: number): string =>
   first === last ? `frame ${first}` : `frames ${first} to ${last}`;
 
-export const clipped = (text: string, most: number): string =>
+export const clipToRange = (text: string, most: number): string =>
   text.length > most ? `${text.slice(0, most - 1)}…` : text;

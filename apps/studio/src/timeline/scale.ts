@@ -51,7 +51,7 @@ export function ticks(scale: Scale): number[] {
  * What is shown after coming nearer or going further about a frame, within the range; null when that is all of it.
  * @param factor on the number of frames shown
  */
-export function zoomed(
+export function zoomScale(
   range: readonly [number, number],
   span: readonly [number, number] | null,
   about: number,
@@ -65,7 +65,7 @@ export function zoomed(
 }
 
 /** What is shown, moved by some frames. */
-export const panned = (
+export const panScale = (
   range: readonly [number, number],
   span: readonly [number, number] | null,
   by: number,

@@ -1,6 +1,6 @@
 import { marksOf } from './marks';
 import { podOutline } from './pod';
-import { exactFrame, frameAt, panned, scaleOf, ticks, xOf, zoomed } from './scale';
+import { exactFrame, frameAt, panScale, scaleOf, ticks, xOf, zoomScale } from './scale';
 
 /** Half-heights of a pod's outline along its upper edge. */
 const halves = (path: string, height: number): number[] =>
@@ -74,7 +74,7 @@ describe('coming nearer', () => {
   const range = [1, 145] as const;
 
   test('the frame under the pointer stays where it is', () => {
-    const span = zoomed(range, null, 37, 0.5)!;
+    const span = zoomScale(range, null, 37, 0.5)!;
     expect(span[1] - span[0]).toBe(72);
     expect((37 - span[0]) / 72).toBeCloseTo((37 - 1) / 144, 12);
     const scale = scaleOf(range, 924, span);
@@ -82,12 +82,12 @@ describe('coming nearer', () => {
   });
 
   test('what is shown stays within the range, and all of it is no span at all', () => {
-    const near = zoomed(range, null, 1, 0.1)!;
-    expect(panned(range, near, -50)).toEqual([1, 1 + near[1] - near[0]]);
-    expect(panned(range, near, 500)![1]).toBe(145);
-    expect(zoomed(range, near, 20, 100)).toBeNull();
-    expect(panned(range, null, 10)).toBeNull();
-    const nearest = zoomed(range, near, 5, 1e-6)!;
+    const near = zoomScale(range, null, 1, 0.1)!;
+    expect(panScale(range, near, -50)).toEqual([1, 1 + near[1] - near[0]]);
+    expect(panScale(range, near, 500)![1]).toBe(145);
+    expect(zoomScale(range, near, 20, 100)).toBeNull();
+    expect(panScale(range, null, 10)).toBeNull();
+    const nearest = zoomScale(range, near, 5, 1e-6)!;
     expect(nearest[1] - nearest[0]).toBe(4);
   });
 

@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import { HexColorInput, HexColorPicker, setNonce } from 'react-colorful';
-import { useDocument } from '@/state/document';
+import { useDocument } from '@/state/document/document';
 import { styleNonce } from './styleNonce';
 import { INK, MONO } from './theme';
 

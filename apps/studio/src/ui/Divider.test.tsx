@@ -1,7 +1,7 @@
 /** @jest-environment ./scripts/dom.mjs */
 import { fireEvent, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { useSizes } from '@/state/sizes';
+import { useSizes } from '@/state/storage/panelSizes';
 import { Divider } from './Divider';
 import { pointerOn, renderThemed } from './testing';
 

@@ -1,7 +1,7 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import { firstSize, limitsOf, type Part, setSize, useSizes } from '@/state/sizes';
+import { firstSize, limitsOf, type Part, setSize, useSizes } from '@/state/storage/panelSizes';
 import { useDrag } from './drag';
 import { INK } from './theme';
 

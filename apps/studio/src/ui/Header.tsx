@@ -9,10 +9,10 @@ import IconButton from '@mui/material/IconButton';
 import Tooltip from '@mui/material/Tooltip';
 import Link from 'next/link';
 import { useState } from 'react';
-import { keepScene, useSaving } from '@/state/autosave';
-import { runCommand } from '@/state/commands';
-import { edit, useDocument } from '@/state/document';
-import { setView } from '@/state/view';
+import { keepScene, useSaving } from '@/state/storage/autosave';
+import { runCommand } from '@/state/actions/commands';
+import { edit, useDocument } from '@/state/document/document';
+import { setView } from '@/state/document/view';
 import { RenameInput } from './RenameInput';
 import { INK, wordmark } from './theme';
 

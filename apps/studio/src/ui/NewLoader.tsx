@@ -2,7 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import { useEffect } from 'react';
-import { startEarly } from '@/worker/early';
+import { startEarly } from '@/worker/preloadEngine';
 import './loadStudio';
 import { Waiting } from './Waiting';
 

@@ -5,7 +5,7 @@ import ButtonBase from '@mui/material/ButtonBase';
 import Dialog from '@mui/material/Dialog';
 import InputBase from '@mui/material/InputBase';
 import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from 'react';
-import { keysText } from '@/state/commands';
+import { keysText } from '@/state/actions/commands';
 import { INK, MONO } from './theme';
 import { foundIn } from './found';
 import { SmallPicture } from './SmallPicture';

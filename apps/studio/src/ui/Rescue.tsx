@@ -5,10 +5,10 @@ import Button from '@mui/material/Button';
 import { useRouter } from 'next/navigation';
 import { useMemo } from 'react';
 import { counted, mendScene, presentScene, type Problem } from '@uvrex/core';
-import { unpacked } from '@uvrex/core/files';
+import { unpackScene } from '@uvrex/core/files';
 import { save } from '@/export/save';
 import { keepMended } from '@/library/scenes';
-import type { StoredScene } from '@/state/db';
+import type { StoredScene } from '@/state/storage/db';
 import { Missing } from './Missing';
 import { INK, MONO } from './theme';
 import { sayProblem } from './Toasts';
@@ -19,7 +19,7 @@ const SHOWN = 12;
 /** What can be made of a stored scene; null where nothing can. */
 function mendedOf(stored: StoredScene): ReturnType<typeof mendScene> {
   try {
-    return mendScene(presentScene(unpacked(stored.scene).document));
+    return mendScene(presentScene(unpackScene(stored.scene).document));
   } catch {
     return null;
   }

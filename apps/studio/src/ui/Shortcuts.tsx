@@ -7,9 +7,9 @@ import Dialog from '@mui/material/Dialog';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import { type KeyboardEvent, type ReactNode, useState } from 'react';
-import { type Command, COMMANDS, keysText } from '@/state/commands';
-import { giveKeys, keysOf, keysPressed, resetKeys, useKeys } from '@/state/keys';
-import { setView } from '@/state/view';
+import { type Command, COMMANDS, keysText } from '@/state/actions/commands';
+import { giveKeys, keysOf, keysPressed, resetKeys, useKeys } from '@/state/storage/shortcuts';
+import { setView } from '@/state/document/view';
 import { INK, MONO } from './theme';
 
 const HANDS: [string, string][] = [

@@ -2,7 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import { useEffect } from 'react';
-import { endEarly, startEarly } from '@/worker/early';
+import { endEarly, startEarly } from '@/worker/preloadEngine';
 import { loadStudio } from './loadStudio';
 import { Waiting } from './Waiting';
 

@@ -1,4 +1,4 @@
-import { COMMANDS } from '@/state/commands';
+import { COMMANDS } from '@/state/actions/commands';
 import { COMMAND_WORDS } from './commandWords';
 
 test('every entry belongs to a command, and finds it by words that its label has not', () => {

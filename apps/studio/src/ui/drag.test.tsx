@@ -1,7 +1,7 @@
 /** @jest-environment ./scripts/dom.mjs */
 import { fireEvent, screen } from '@testing-library/react';
 import { newScene } from '@uvrex/core';
-import { edit, openScene, travel, useDocument } from '@/state/document';
+import { edit, openScene, travel, useDocument } from '@/state/document/document';
 import { type Ending, type Hold, useDrag } from './drag';
 import { pointerOn, renderThemed } from './testing';
 

@@ -1,6 +1,6 @@
 import { useDrag as useGesture } from '@use-gesture/react';
 import { useEffect, useRef } from 'react';
-import { endEdit, putBack, useDocument } from '@/state/document';
+import { endEdit, putBack, useDocument } from '@/state/document/document';
 
 /** A place on screen, pixels. */
 export interface Spot {

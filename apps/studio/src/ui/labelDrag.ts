@@ -1,6 +1,6 @@
 import { type MouseEvent, type RefObject, useEffect, useRef, useState } from 'react';
 import type { NumberParam } from '@uvrex/core';
-import { joinEdits } from '@/state/document';
+import { joinEdits } from '@/state/document/document';
 import { useDrag } from './drag';
 import { draggedValue } from './units';
 

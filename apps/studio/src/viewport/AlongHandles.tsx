@@ -2,11 +2,11 @@
 
 import { useState } from 'react';
 import type { Growth, NumberParam, Resolved, Step } from '@uvrex/core';
-import { setParams } from '@/state/valueActions';
-import { endEdit } from '@/state/document';
-import { useResults } from '@/state/results';
+import { setParams } from '@/state/actions/valueActions';
+import { endEdit } from '@/state/document/document';
+import { useResults } from '@/state/director/results';
 import { useDrag } from '@/ui/drag';
-import { pressed } from '@/ui/pressed';
+import { keyStep } from '@/ui/pressed';
 import { Knob } from './Knob';
 import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';
@@ -154,7 +154,7 @@ function Handles({ growth, step, read: { declaration, values }, path, stands }: 
             said={said(Number(values[name]))}
             onBlur={endEdit}
             onKeyDown={(event) => {
-              const way = pressed(event, WAYS);
+              const way = keyStep(event, WAYS);
               if (way) put(name, Number(values[name]) + way * press * (event.shiftKey ? 10 : 1));
             }}
             {...drag(name)}

@@ -1,8 +1,8 @@
 /** @jest-environment ./scripts/dom.mjs */
 import { act, screen } from '@testing-library/react';
 import { type Anchor, newGrowth, newScene, newStep } from '@uvrex/core';
-import { openScene, useDocument } from '@/state/document';
-import { setParam } from '@/state/valueActions';
+import { openScene, useDocument } from '@/state/document/document';
+import { setParam } from '@/state/actions/valueActions';
 import { pointerOn, renderThemed } from '@/ui/testing';
 import { AnchorHandles } from './AnchorHandles';
 import { layOver, lookFromFront } from './testing';

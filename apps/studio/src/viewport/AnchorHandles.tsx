@@ -3,10 +3,10 @@
 import { type KeyboardEvent, type MouseEvent, useState } from 'react';
 import { Vector3 } from 'three';
 import { type Anchor, at, catmullRom, distance, type Growth, type Step, type Vec3 } from '@uvrex/core';
-import { setParam } from '@/state/valueActions';
-import { endEdit } from '@/state/document';
+import { setParam } from '@/state/actions/valueActions';
+import { endEdit } from '@/state/document/document';
 import { type Spot, useDrag } from '@/ui/drag';
-import { pressed } from '@/ui/pressed';
+import { keyStep } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
 import { Grip } from './Grip';
 import { Overlay } from './Overlay';
@@ -80,7 +80,7 @@ function Handles({ growth, step, anchors, closed }: Props) {
     },
   });
   const onKey = (event: KeyboardEvent, i: number): void => {
-    const way = pressed(event, KEYS);
+    const way = keyStep(event, KEYS);
     if (way === 'delete') {
       if (anchors.length > 2) set(anchors.filter((_, k) => k !== i));
       return;

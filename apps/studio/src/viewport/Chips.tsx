@@ -5,11 +5,11 @@ import ButtonBase from '@mui/material/ButtonBase';
 import Tooltip from '@mui/material/Tooltip';
 import { memo, type ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { growthIn, useDocument } from '@/state/document';
-import { runCommand } from '@/state/commands';
-import { stopPainting } from '@/state/painting';
-import { giveUp, useResults } from '@/state/results';
-import { chooseQuality, type Look, type Quality, setView, useView } from '@/state/view';
+import { growthIn, useDocument } from '@/state/document/document';
+import { runCommand } from '@/state/actions/commands';
+import { stopPainting } from '@/state/actions/painting';
+import { giveUp, useResults } from '@/state/director/results';
+import { chooseQuality, type Look, type Quality, setView, useView } from '@/state/document/view';
 import { sayProblem } from '@/ui/Toasts';
 import { INK, MONO } from '@/ui/theme';
 import { useProjection } from './projection';
@@ -144,7 +144,11 @@ export const Chips = memo(function Chips() {
                   label="Set camera to view"
                   help="Makes this view the shot's camera; where the camera is animated, sets a key here"
                   on={false}
-                  pick={() => void import('@/state/shot').then(({ keepAsShot }) => keepAsShot(eye)).catch(sayProblem)}
+                  pick={() =>
+                    void import('@/state/actions/cameraShot')
+                      .then(({ keepAsShot }) => keepAsShot(eye))
+                      .catch(sayProblem)
+                  }
                 />
               )}
               <Choice

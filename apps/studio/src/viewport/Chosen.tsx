@@ -1,9 +1,9 @@
 'use client';
 
 import { isShown, type Vec3 } from '@uvrex/core';
-import { growthIn, useDocument } from '@/state/document';
-import { useResults } from '@/state/results';
-import { useView } from '@/state/view';
+import { growthIn, useDocument } from '@/state/document/document';
+import { useResults } from '@/state/director/results';
+import { useView } from '@/state/document/view';
 import { Overlay } from './Overlay';
 import { pathOnScreen } from './screenPath';
 import { useProjection } from './projection';

@@ -3,12 +3,12 @@
 import Box from '@mui/material/Box';
 import { useState } from 'react';
 import { strokeToAnchors, type Vec3 } from '@uvrex/core';
-import { takeStroke } from '@/state/growthActions';
-import { useDocument } from '@/state/document';
-import { useView } from '@/state/view';
+import { takeStroke } from '@/state/actions/growthActions';
+import { useDocument } from '@/state/document/document';
+import { useView } from '@/state/document/view';
 import { type Spot, useDrag } from '@/ui/drag';
 import { say } from '@/ui/Toasts';
-import { sceneLook } from '@/state/sceneLook';
+import { sceneLook } from '@/state/actions/sceneLook';
 import { INK } from '@/ui/theme';
 import { facingPlane, groundPlane, ontoPlane, skinUnder, useProjection } from './projection';
 

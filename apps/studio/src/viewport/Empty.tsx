@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { setView, useView } from '@/state/view';
+import { setView, useView } from '@/state/document/view';
 
 /** What an empty scene offers first. */
 export function Empty() {

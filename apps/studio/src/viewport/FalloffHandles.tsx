@@ -13,9 +13,9 @@ import {
   stepOf,
   type Vec3,
 } from '@uvrex/core';
-import { ownFrame, setParams, toggleKeys } from '@/state/valueActions';
-import { useDocument } from '@/state/document';
-import { useView } from '@/state/view';
+import { ownFrame, setParams, toggleKeys } from '@/state/actions/valueActions';
+import { useDocument } from '@/state/document/document';
+import { useView } from '@/state/document/view';
 import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';
 import { type ShapeChange, ShapeHandles } from './ShapeHandles';

@@ -1,11 +1,11 @@
 'use client';
 
 import { baseOf, GUIDE, isTrack, type NumberParam, SCENE_ID, type SceneGuide } from '@uvrex/core';
-import { toggleKeys } from '@/state/valueActions';
-import { useDocument } from '@/state/document';
-import { shapeGuide } from '@/state/guides';
-import { sceneLook } from '@/state/sceneLook';
-import { useView } from '@/state/view';
+import { toggleKeys } from '@/state/actions/valueActions';
+import { useDocument } from '@/state/document/document';
+import { shapeGuide } from '@/state/actions/guides';
+import { sceneLook } from '@/state/actions/sceneLook';
+import { useView } from '@/state/document/view';
 import { INK } from '@/ui/theme';
 import { Overlay } from './Overlay';
 import { ShapeHandles } from './ShapeHandles';

@@ -1,7 +1,7 @@
 'use client';
 
 import Alert from '@mui/material/Alert';
-import { useResults } from '@/state/results';
+import { useResults } from '@/state/director/results';
 
 /** Says over the picture that the engine had to be started again, and what to do. */
 export function LostNotice() {

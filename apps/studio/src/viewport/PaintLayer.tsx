@@ -15,12 +15,12 @@ import {
   type Vec3,
 } from '@uvrex/core';
 import { type Dab, meshWith, Painter, putFalseColour, rayHit, treeOf } from '@uvrex/core/page';
-import { ownFrame, setParam } from '@/state/valueActions';
-import { growthIn, stepIn, useDocument } from '@/state/document';
-import { shadedColumn, useInspection } from '@/state/inspection';
-import { stopPainting } from '@/state/painting';
-import { useResults } from '@/state/results';
-import { setView, useView } from '@/state/view';
+import { ownFrame, setParam } from '@/state/actions/valueActions';
+import { growthIn, stepIn, useDocument } from '@/state/document/document';
+import { shadedColumn, useInspection } from '@/state/director/inspection';
+import { stopPainting } from '@/state/actions/painting';
+import { useResults } from '@/state/director/results';
+import { setView, useView } from '@/state/document/view';
 import type { Shown } from '@/worker/protocol';
 import { type Spot, useDrag } from '@/ui/drag';
 import { INK } from '@/ui/theme';

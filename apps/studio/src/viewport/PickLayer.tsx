@@ -2,7 +2,7 @@
 
 import Box from '@mui/material/Box';
 import { followPoint } from '@/checks/follow';
-import { setView } from '@/state/view';
+import { setView } from '@/state/document/view';
 import { say } from '@/ui/Toasts';
 import { skinUnder, useProjection } from './projection';
 

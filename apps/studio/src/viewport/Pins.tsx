@@ -1,6 +1,6 @@
 'use client';
 
-import { useView } from '@/state/view';
+import { useView } from '@/state/document/view';
 import { INK } from '@/ui/theme';
 import { Overlay } from './Overlay';
 import { toScreen, useProjection } from './projection';

@@ -22,11 +22,11 @@ import {
   unit,
   type Vec3,
 } from '@uvrex/core';
-import { ownFrame, setParams } from '@/state/valueActions';
-import { endEdit, useDocument } from '@/state/document';
-import { useView } from '@/state/view';
+import { ownFrame, setParams } from '@/state/actions/valueActions';
+import { endEdit, useDocument } from '@/state/document/document';
+import { useView } from '@/state/document/view';
 import { type Spot, useDrag } from '@/ui/drag';
-import { pressed } from '@/ui/pressed';
+import { keyStep } from '@/ui/pressed';
 import { INK, MONO } from '@/ui/theme';
 import { Grip } from './Grip';
 import { NUDGES } from './nudges';
@@ -134,7 +134,7 @@ function Handles({ growth, values, camera }: Props) {
     end: () => setShown(null),
   });
   const onKey = (event: KeyboardEvent, handle: string): void => {
-    const way = pressed(event, NUDGES);
+    const way = keyStep(event, NUDGES);
     if (!way) return;
     const sum = way[0] + way[1] - way[2];
     if (handle === 'Middle') {

@@ -2,10 +2,10 @@
 
 import Box from '@mui/material/Box';
 import type { Anchor, Growth, Step, Vec3 } from '@uvrex/core';
-import { setParam } from '@/state/valueActions';
-import { useView } from '@/state/view';
+import { setParam } from '@/state/actions/valueActions';
+import { useView } from '@/state/document/view';
 import { type Spot, useDrag } from '@/ui/drag';
-import { pressed } from '@/ui/pressed';
+import { keyStep } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
 import { say } from '@/ui/Toasts';
 import { Grip } from './Grip';
@@ -78,7 +78,7 @@ export function PlaceLayer({ growth, step, param }: Props) {
             stroke={INK.deep}
             onClick={(event) => event.stopPropagation()}
             onKeyDown={(event) => {
-              if (pressed(event, { Delete: true, Backspace: true })) set(places.filter((_, k) => k !== i));
+              if (keyStep(event, { Delete: true, Backspace: true })) set(places.filter((_, k) => k !== i));
             }}
             {...drag(i)}
           />

@@ -1,7 +1,7 @@
 /** @jest-environment ./scripts/dom.mjs */
 import { fireEvent, screen } from '@testing-library/react';
 import { newGrowth, newScene, newStep, type Vec3 } from '@uvrex/core';
-import { openScene, useDocument } from '@/state/document';
+import { openScene, useDocument } from '@/state/document/document';
 import { pointerOn, renderThemed } from '@/ui/testing';
 import { FalloffHandles } from './FalloffHandles';
 import { toScreen, useProjection } from './projection';

@@ -13,9 +13,9 @@ import {
   unit,
   type Vec3,
 } from '@uvrex/core';
-import { endEdit } from '@/state/document';
+import { endEdit } from '@/state/document/document';
 import { useDrag } from '@/ui/drag';
-import { pressed } from '@/ui/pressed';
+import { keyStep } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
 import { outlineOf } from './falloffOutline';
 import { Grip } from './Grip';
@@ -93,7 +93,7 @@ export function ShapeHandles({ of, hue, shape, change, keyed, name, space = SCEN
     },
   });
   const onKey = (event: KeyboardEvent, handle: string, place: Vec3): void => {
-    const way = pressed(event, NUDGES);
+    const way = keyStep(event, NUDGES);
     if (!way) return;
     // A radius has no direction: what goes right, up or away makes it larger.
     const goes: Vec3 = handle === 'Radius' ? [way[0] + way[1] - way[2], 0, 0] : way;
@@ -161,7 +161,7 @@ export function ShapeHandles({ of, hue, shape, change, keyed, name, space = SCEN
           pointerEvents="all"
           cursor="pointer"
           onClick={keyed.toggle}
-          onKeyDown={(event) => pressed(event, { Enter: true, ' ': true }) && keyed.toggle()}
+          onKeyDown={(event) => keyStep(event, { Enter: true, ' ': true }) && keyed.toggle()}
         />
       )}
     </>

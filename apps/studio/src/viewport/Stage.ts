@@ -1,11 +1,11 @@
 import { Box3, MOUSE, PerspectiveCamera, Sphere, Vector3, WebGLRenderer } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
-import { setPictureTaker } from '@/state/autosave';
-import { growthIn, useDocument } from '@/state/document';
-import { useInspection } from '@/state/inspection';
-import { isCurrent, pictureOf, useResults, wholeOf } from '@/state/results';
-import { sceneLook } from '@/state/sceneLook';
-import { chosenIn, setView, useView } from '@/state/view';
+import { setPictureTaker } from '@/state/storage/autosave';
+import { growthIn, useDocument } from '@/state/document/document';
+import { useInspection } from '@/state/director/inspection';
+import { isCurrent, pictureOf, useResults, wholeOf } from '@/state/director/results';
+import { sceneLook } from '@/state/actions/sceneLook';
+import { chosenIn, setView, useView } from '@/state/document/view';
 import { Cover } from './cover';
 import type { Grid } from './grid';
 import { OutlineMaterial } from './outline';
@@ -13,7 +13,7 @@ import { automatic, type Costs, sharingOf } from './pace';
 import { useProjection } from './projection';
 import { drawnBySoftware, pixelRatioOf, prepareRenderer, type Rendering } from './rendering';
 import { aim, type Picture, Rig } from './rig';
-import type { shaded } from './shading';
+import type { shadeByAttribute } from './shading';
 
 /** How a picture is drawn: how finely, in how many pixels, how much of the copies at once; and of how many faces it is. */
 interface Manner {
@@ -41,7 +41,7 @@ export class Stage {
   readonly #stops: (() => void)[];
   readonly #pictures: ((blob: Blob | null) => void)[] = [];
   #size = { width: 0, height: 0 };
-  #shaded: typeof shaded | null = null;
+  #shaded: typeof shadeByAttribute | null = null;
   #grid: Grid | null = null;
   /** Everything is to be framed as soon as it has been evaluated. */
   #framing = false;
@@ -218,7 +218,7 @@ export class Stage {
 
   /** Attributes are shown as colours by what is loaded when that is first wanted. */
   async #shade(): Promise<void> {
-    this.#shaded ??= (await import('./shading')).shaded;
+    this.#shaded ??= (await import('./shading')).shadeByAttribute;
     this.#moved();
   }
 

@@ -3,10 +3,10 @@
 import { useState } from 'react';
 import { add, byAxis, type Growth, type NumberParam, scale, type Step, type Vec3 } from '@uvrex/core';
 import { type Handle, HANDLES } from '@uvrex/core/handles';
-import { setParams } from '@/state/valueActions';
-import { endEdit } from '@/state/document';
+import { setParams } from '@/state/actions/valueActions';
+import { endEdit } from '@/state/document/document';
 import { useDrag } from '@/ui/drag';
-import { pressed } from '@/ui/pressed';
+import { keyStep } from '@/ui/pressed';
 import { Knob } from './Knob';
 import { NUDGES } from './nudges';
 import { Overlay } from './Overlay';
@@ -102,7 +102,7 @@ function Handles({ growth, step, read: { declaration, values } }: Props) {
             left={left}
             onBlur={endEdit}
             onKeyDown={(event) => {
-              const way = pressed(event, NUDGES);
+              const way = keyStep(event, NUDGES);
               if (way) put(handle, add(handle.at, scale(way, event.shiftKey ? GRID : 0.01)));
             }}
             {...drag(handle.label)}

@@ -1,7 +1,7 @@
 'use client';
 
 import { at } from '@uvrex/core';
-import { useView } from '@/state/view';
+import { useView } from '@/state/document/view';
 import { INK } from '@/ui/theme';
 import { Overlay } from './Overlay';
 import { toScreen, useProjection } from './projection';

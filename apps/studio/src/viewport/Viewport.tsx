@@ -3,9 +3,9 @@
 import Box from '@mui/material/Box';
 import dynamic from 'next/dynamic';
 import { type Growth, type Resolved, type Step, type StepDeclaration, stepOf } from '@uvrex/core';
-import { growthIn, useDocument } from '@/state/document';
-import { useResults } from '@/state/results';
-import { chosenIn, SCENE_ENTRY, useView } from '@/state/view';
+import { growthIn, useDocument } from '@/state/document/document';
+import { useResults } from '@/state/director/results';
+import { chosenIn, SCENE_ENTRY, useView } from '@/state/document/view';
 import { Chips } from './Chips';
 import { Surface } from './Surface';
 
@@ -149,7 +149,7 @@ export function Viewport() {
       onDrop={(event) => {
         event.preventDefault();
         const files = [...event.dataTransfer.files];
-        void import('@/state/dropped').then(({ takeDropped }) => takeDropped(files));
+        void import('@/state/actions/dropFiles').then(({ takeDropped }) => takeDropped(files));
       }}
     >
       <Box sx={{ position: 'relative', minWidth: 0, minHeight: 0, overflow: 'hidden' }}>

@@ -2,12 +2,12 @@
 
 import { useState } from 'react';
 import { at, type Growth, isVaried, type Step, sub, type Vec3 } from '@uvrex/core';
-import { withLink, withMoved } from '@uvrex/core/webs';
-import { setParam } from '@/state/valueActions';
-import { endEdit } from '@/state/document';
-import { useResults } from '@/state/results';
+import { withLink, moveNodes } from '@uvrex/core/webs';
+import { setParam } from '@/state/actions/valueActions';
+import { endEdit } from '@/state/document/document';
+import { useResults } from '@/state/director/results';
 import { useDrag } from '@/ui/drag';
-import { pressed } from '@/ui/pressed';
+import { keyStep } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
 import { sayProblem } from '@/ui/Toasts';
 import { Grip } from './Grip';
@@ -51,7 +51,7 @@ export function WebHandles({ growth, step }: { growth: Growth; step: Step }) {
     move({ node }, { at: { x, y } }, { from, moved }) {
       if (!projection.camera) return;
       const point = ontoPlane(x, y, facingPlane(from, projection.camera), projection);
-      if (point) set('moved', () => withMoved(moved, node, sub(toOwn(point), toOwn(from))));
+      if (point) set('moved', () => moveNodes(moved, node, sub(toOwn(point), toOwn(from))));
     },
     click: ({ node }) => choose(node),
   });
@@ -73,7 +73,7 @@ export function WebHandles({ growth, step }: { growth: Growth; step: Step }) {
             fillOpacity={0.8}
             stroke={growth.hue}
             strokeWidth={1.5}
-            onKeyDown={(event) => pressed(event, { Enter: true, ' ': true }) && choose(node)}
+            onKeyDown={(event) => keyStep(event, { Enter: true, ' ': true }) && choose(node)}
             {...drag({ node, place })}
           />
         );

@@ -1,5 +1,5 @@
-import { growthIn, useDocument } from '@/state/document';
-import { chosenIn, seeAll, setView, useView } from '@/state/view';
+import { growthIn, useDocument } from '@/state/document/document';
+import { chosenIn, seeAll, setView, useView } from '@/state/document/view';
 import { skinUnder, useProjection } from './projection';
 
 /** How long what was chosen is outlined, milliseconds. */

@@ -1,5 +1,5 @@
 import { type InstancedMesh, Matrix4, type MeshStandardMaterial, type Object3D, Points } from 'three';
-import type { OnScreen } from '@/state/results';
+import type { OnScreen } from '@/state/director/results';
 import type { Shown } from '@/worker/protocol';
 import { CopySet } from './copySet';
 import { Materials } from './materials';

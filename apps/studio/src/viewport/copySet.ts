@@ -8,7 +8,7 @@ import {
   type PointsMaterial,
 } from 'three';
 import type { Drawable } from '@uvrex/core/stand-ins';
-import type { OnScreen } from '@/state/results';
+import type { OnScreen } from '@/state/director/results';
 import type { Shown } from '@/worker/protocol';
 import { meshGeometry, releaseGeometry } from './geometry';
 import { growthMaterial } from './material';
@@ -31,7 +31,7 @@ let lightened: ((mesh: Drawable, load: number) => Drawable | null) | null = null
 let loading: Promise<void> | null = null;
 
 const loadStandIns = (): Promise<void> =>
-  (loading ??= import('@uvrex/core/stand-ins').then((module) => void (lightened = module.lightened)));
+  (loading ??= import('@uvrex/core/stand-ins').then((module) => void (lightened = module.makeLod)));
 
 /** What an object was last given, so that the same is not handed over again. */
 interface Given {

@@ -1,5 +1,5 @@
 import { BufferAttribute, BufferGeometry, Sphere, Vector3 } from 'three';
-import type { Ball } from '@/worker/ball';
+import type { Ball } from '@/worker/boundingSphere';
 import type { Shown } from '@/worker/protocol';
 
 /** What is made into a geometry; where no ball round it is known, three.js finds one when it is asked. */

@@ -12,9 +12,9 @@ import {
   turnOf,
   type Vec3,
 } from '@uvrex/core';
-import { ownFrame } from '@/state/valueActions';
-import { useDocument } from '@/state/document';
-import { useView } from '@/state/view';
+import { ownFrame } from '@/state/actions/valueActions';
+import { useDocument } from '@/state/document/document';
+import { useView } from '@/state/document/view';
 
 /** How a growth's own space, in which its steps work, lies in the scene at the playhead. */
 export function useOwnSpace(growth: Growth): {

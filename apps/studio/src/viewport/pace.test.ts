@@ -1,4 +1,4 @@
-import type { OnScreen } from '@/state/results';
+import type { OnScreen } from '@/state/director/results';
 import { automatic, sharingOf } from './pace';
 
 test('a graphics card draws finely at rest and with shadows while things move, whatever there is', () => {

@@ -1,4 +1,4 @@
-import type { OnScreen } from '@/state/results';
+import type { OnScreen } from '@/state/director/results';
 import type { Rendering } from './rendering';
 
 /** Faces that the processor draws finely, or with shadows, without holding the page up for long. */

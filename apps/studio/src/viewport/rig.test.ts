@@ -1,8 +1,8 @@
 import { Mesh, type MeshStandardMaterial, Points, Raycaster, Vector3 } from 'three';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import { newScene } from '@uvrex/core';
-import type { OnScreen } from '@/state/results';
-import { ballRound } from '@/worker/ball';
+import type { OnScreen } from '@/state/director/results';
+import { ballRound } from '@/worker/boundingSphere';
 import type { Shown } from '@/worker/protocol';
 import { type Picture, Rig } from './rig';
 

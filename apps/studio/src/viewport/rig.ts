@@ -14,9 +14,9 @@ import {
 } from 'three';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
 import type { Scene, SceneLook, TrailTarget, Vec3 } from '@uvrex/core';
-import type { OnScreen } from '@/state/results';
-import { sceneLook } from '@/state/sceneLook';
-import type { Eye, Look } from '@/state/view';
+import type { OnScreen } from '@/state/director/results';
+import { sceneLook } from '@/state/actions/sceneLook';
+import type { Eye, Look } from '@/state/document/view';
 import { COPIES_LAYER, CopySet } from './copySet';
 import { type Drawn, partsOf } from './drawnParts';
 import { releaseGeometry } from './geometry';

@@ -1,7 +1,7 @@
 import { filled, mapped, type Sheet, type SheetColumn } from '@uvrex/core';
 import { falseColours, spreadOf } from '@uvrex/core/page';
-import { type Inspected, type Shade, shadedColumn } from '@/state/inspection';
-import type { OnScreen } from '@/state/results';
+import { type Inspected, type Shade, shadedColumn } from '@/state/director/inspection';
+import type { OnScreen } from '@/state/director/results';
 
 /** The values at both ends of the scale in which a column is shown. */
 export function rangeOf({ range }: Shade, { values }: SheetColumn): readonly [number, number] {
@@ -18,7 +18,11 @@ export const skinColours = (growth: string): Float32Array | null =>
   last?.growth.id === growth ? (last.made.shown.mesh?.colors ?? null) : null;
 
 /** What is on screen with an attribute of one growth as colours; as it is where that has not been read yet. */
-export function shaded(onScreen: readonly OnScreen[], shade: Shade, inspected: Inspected | null): readonly OnScreen[] {
+export function shadeByAttribute(
+  onScreen: readonly OnScreen[],
+  shade: Shade,
+  inspected: Inspected | null,
+): readonly OnScreen[] {
   const column = shadedColumn(shade, inspected);
   const sheet = inspected?.sheets.find(({ of }) => of === shade.of);
   if (!column || !sheet) return onScreen;

@@ -1,6 +1,6 @@
 import { type Anchor, byAxis, partWay, stepOf, type Vec3 } from '@uvrex/core';
-import { useDocument } from '@/state/document';
-import { useResults } from '@/state/results';
+import { useDocument } from '@/state/document/document';
+import { useResults } from '@/state/director/results';
 import { toScreen, type useProjection } from './projection';
 import { type Dot, nearestShare } from './segment';
 

@@ -9,9 +9,9 @@ import {
   stepOf,
   type StepDeclaration,
 } from '@uvrex/core';
-import { ownFrame } from '@/state/valueActions';
-import { useDocument } from '@/state/document';
-import { useView } from '@/state/view';
+import { ownFrame } from '@/state/actions/valueActions';
+import { useDocument } from '@/state/document/document';
+import { useView } from '@/state/document/view';
 
 /** What a step's numbers are at the playhead; null where a formula fails, which is told at its field. */
 export function useStepValues(growth: Growth, step: Step): { declaration: StepDeclaration; values: Resolved } | null {

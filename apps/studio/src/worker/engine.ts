@@ -1,7 +1,7 @@
 import * as Comlink from 'comlink';
 import type { GeometryFormatId } from '@uvrex/formats';
 import type { Scene, Seam, Sheet, Trail, TrailTarget } from '@uvrex/core';
-import { takeWorker } from './early';
+import { takeWorker } from './preloadEngine';
 import { type Crossing, Receiver } from './columns';
 import type { EngineApi, EngineNews, FitReport, FramePayload, Shown } from './protocol';
 

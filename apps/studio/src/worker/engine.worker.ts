@@ -21,12 +21,12 @@ import {
   trailOf,
   type Wanted,
 } from '@uvrex/core';
-import { db } from '@/state/db';
-import { type Ball, ballRound } from './ball';
+import { db } from '@/state/storage/db';
+import { type Ball, ballRound } from './boundingSphere';
 import { type Crossing, type Draft, Sender } from './columns';
 import { placedCopies } from './matrices';
 import type { Bounds, EngineApi, EngineNews, FitReport, SentGrowth, Shown } from './protocol';
-import { tipsOf } from './tips';
+import { tipsOf } from './glowTips';
 
 declare const self: DedicatedWorkerGlobalScope;
 

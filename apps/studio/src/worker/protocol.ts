@@ -12,9 +12,9 @@ import type {
   Trail,
   TrailTarget,
 } from '@uvrex/core';
-import type { Ball } from './ball';
+import type { Ball } from './boundingSphere';
 import type { Crossing } from './columns';
-import type { Tips } from './tips';
+import type { Tips } from './glowTips';
 
 /** What the screen needs of a growth's form. Several forms may have an array in common: none is changed. */
 export interface Shown {

@@ -1,6 +1,6 @@
 import { wholeMesh } from '../geometry/copies';
 import type { Form } from '../geometry/form';
-import { poseOf } from '../geometry/meshPairs';
+import { poseOf } from '../geometry/search/meshPairs';
 import { turnedBy } from '../geometry/turns';
 import type { Vec3 } from '../geometry/vec';
 import { boxAround, sidesOf } from '../geometry/box';

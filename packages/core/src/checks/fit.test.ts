@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import type { Copies } from '../geometry/form';
-import { boxesMeet, clearanceOf, meshesCut, meshGap, orientedBox, type Pose } from '../geometry/meshPairs';
-import { nearestOn, triangleGap, type Triangle, trianglesCut } from '../geometry/triangles';
+import { boxesMeet, clearanceOf, meshesCut, meshGap, orientedBox, type Pose } from '../geometry/search/meshPairs';
+import { nearestOn, triangleGap, type Triangle, trianglesCut } from '../geometry/search/triangles';
 import { about, after } from '../geometry/turns';
 import { distance, type Vec3 } from '../geometry/vec';
 import { newGrowth, newStep } from '../scene/make';
 import type { ParamValue, Step } from '../scene/schema';
-import { ball, box, torus } from '../surfaces/solids';
-import { CHAINS, sizesOf } from '../surfaces/chains';
+import { ball, box, torus } from '../surfaces/make/solids';
+import { CHAINS, sizesOf } from '../surfaces/make/chainStandards';
 import { sceneOf, testEvaluator } from '../testing';
 import { clashesOf, fitOf } from './fit';
 

@@ -1,5 +1,5 @@
 import type { Copies } from '../geometry/form';
-import { boxesMeet, clearanceOf, meshesCut, orientedBox, type OrientedBox, poseOf } from '../geometry/meshPairs';
+import { boxesMeet, clearanceOf, meshesCut, orientedBox, type OrientedBox, poseOf } from '../geometry/search/meshPairs';
 import { at, sub, unit, type Vec3 } from '../geometry/vec';
 
 /** Two copies beside each other on a path. */

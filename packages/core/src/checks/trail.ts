@@ -2,7 +2,7 @@ import { filled } from '../geometry/filled';
 import type { Evaluator } from '../evaluate/evaluator';
 import type { Wanted } from '../evaluate/results';
 import type { Form } from '../geometry/form';
-import { poseOf } from '../geometry/meshPairs';
+import { poseOf } from '../geometry/search/meshPairs';
 import { pathCount } from '../geometry/paths';
 import { turnedBy } from '../geometry/turns';
 import { at, byAxis, partWay, type Vec3 } from '../geometry/vec';

@@ -1,9 +1,9 @@
 import { random } from '../fields/random';
 import { add, at, byAxis, distance, dot, scale, sub, unit, type Vec3 } from '../geometry/vec';
-import { type Colonising, colonised } from './colonise';
+import { type Colonising, coloniseSpace } from './colonise';
 
 const tree = (more: Partial<Colonising>) =>
-  colonised({
+  coloniseSpace({
     attractors: new Float32Array(0),
     roots: [[0, 0, 0]],
     reach: 10,

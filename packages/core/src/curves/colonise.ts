@@ -44,7 +44,7 @@ const CHUNK = 2048;
  * colonization algorithm, EG Workshop on Natural Phenomena, 2007). As long as nothing is within reach a root grows straight
  * to the nearest place.
  */
-export async function colonised(
+export async function coloniseSpace(
   { attractors, roots, reach, reached, step, bias, leaning, allowed, most }: Colonising,
   breathe: Breathe = () => Promise.resolve(),
 ): Promise<NodeTree> {

@@ -4,7 +4,7 @@ import { catmullRom } from './catmullRom';
 import { helixPoints } from './helix';
 import { resample } from './resample';
 import { distanceToSegment, simplify } from './simplify';
-import { strokeToAnchors } from './stroke';
+import { strokeToAnchors } from './handStroke';
 import { at, cross, distance, sub } from '../geometry/vec';
 
 const coordinates = fc

@@ -115,7 +115,7 @@ export function transport(positions: Flat, first: number, tangent: Flat, start: 
  * their common perpendicular (Rodrigues). What is square to `from` changes at most (1 + tan θ/2) times as fast as they do,
  * θ being the angle between them, and has one choice to make only where they are opposite.
  */
-export function carried(v: Vec3, from: Vec3, to: Vec3): Vec3 {
+export function carryFrames(v: Vec3, from: Vec3, to: Vec3): Vec3 {
   const near = 1 + dot(from, to);
   // Opposite: half a turn about the vector itself, and about nothing where it lies along them.
   if (near < 1e-12) return dot(v, from) > 0.5 ? to : v;
@@ -127,7 +127,7 @@ export function carried(v: Vec3, from: Vec3, to: Vec3): Vec3 {
  * The normal that a path begins with which follows from no other: forward for a path in the plane of the screen. It goes
  * along with the tangent without a jump, save where that points straight to the left.
  */
-export const firstNormal = (tangent: Vec3): Vec3 => carried([0, 0, 1], [1, 0, 0], tangent);
+export const firstNormal = (tangent: Vec3): Vec3 => carryFrames([0, 0, 1], [1, 0, 0], tangent);
 
 /**
  * Twist-free normals of one path. On a closed path the twist left over after one round is spread evenly over its
@@ -204,7 +204,7 @@ export function movedTangents(
     [n - 1, end - 2],
   ]) {
     const was = unit(sub(at(rest.positions, p + 1), at(rest.positions, p)), at(rest.tangents, i));
-    t.set(carried(at(rest.tangents, i), was, at(t, i)), 3 * i);
+    t.set(carryFrames(at(rest.tangents, i), was, at(t, i)), 3 * i);
   }
 }
 
@@ -236,7 +236,7 @@ export function carryNormals(rest: FramedCourse, now: FramedCourse, first: numbe
   const n = end - first;
   if (n === 0) return;
   const { tangents: t, normals: out } = now;
-  const led = (i: number): Vec3 => carried(at(rest.normals, i), at(rest.tangents, i), at(t, i));
+  const led = (i: number): Vec3 => carryFrames(at(rest.normals, i), at(rest.tangents, i), at(t, i));
   transport(now.positions, first, t, led(0), out);
   if (closed && n > 2) {
     let turn = 0;

@@ -4,7 +4,7 @@ import { at, distance, dot, norm } from '../geometry/vec';
 import { newStep } from '../scene/make';
 import { formOf, sceneOf } from '../testing';
 import { arcLengths, totalLength } from './arclength';
-import { sampled } from './sampling';
+import { sampleCurve } from './sampling';
 
 test('between points a frame is square, of length 1, and between those beside it; ends are met', async () => {
   const { paths } = await formOf(sceneOf([newStep('helix', { points: 24, turns: 3 }), newStep('noise')]));
@@ -14,7 +14,7 @@ test('between points a frame is square, of length 1, and between those beside it
   fc.assert(
     fc.property(fc.double({ min: 0, max: 1, noNaN: true }), (share) => {
       const s = share * totalLength(arcs);
-      const { position, tangent, normal } = sampled(framed, 0, n, arcs, s);
+      const { position, tangent, normal } = sampleCurve(framed, 0, n, arcs, s);
       expect(Math.abs(dot(tangent, normal))).toBeLessThan(1e-6);
       expect(norm(...tangent)).toBeCloseTo(1, 6);
       expect(norm(...normal)).toBeCloseTo(1, 6);
@@ -28,8 +28,8 @@ test('between points a frame is square, of length 1, and between those beside it
       expect(distance(a, position) + distance(position, b)).toBeCloseTo(distance(a, b), 4);
     }),
   );
-  expect(distance(sampled(framed, 0, n, arcs, 0).position, at(framed.positions, 0))).toBeLessThan(1e-6);
-  expect(distance(sampled(framed, 0, n, arcs, totalLength(arcs)).position, at(framed.positions, n - 1))).toBeLessThan(
-    1e-5,
-  );
+  expect(distance(sampleCurve(framed, 0, n, arcs, 0).position, at(framed.positions, 0))).toBeLessThan(1e-6);
+  expect(
+    distance(sampleCurve(framed, 0, n, arcs, totalLength(arcs)).position, at(framed.positions, n - 1)),
+  ).toBeLessThan(1e-5);
 });

@@ -18,7 +18,7 @@ export interface Sample {
  * @param b past its last point
  * @param arcs arc lengths of its points, as `arcLengths` gives them
  */
-export function sampled(paths: FramedPaths, a: number, b: number, arcs: Float64Array, s: number): Sample {
+export function sampleCurve(paths: FramedPaths, a: number, b: number, arcs: Float64Array, s: number): Sample {
   const k = locate(arcs, s);
   const t = fraction(arcs, k, s);
   const [i, j] = [a + k, a + k + 1 < b ? a + k + 1 : a];

@@ -1,4 +1,4 @@
-import { nearestPlace } from '../geometry/nearest';
+import { nearestPlace } from '../geometry/search/nearest';
 import type { Form } from '../geometry/form';
 import { wholeMesh } from '../geometry/copies';
 import { at, cross, distance, dot, sub, type Vec3 } from '../geometry/vec';

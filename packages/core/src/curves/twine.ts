@@ -3,7 +3,7 @@ import { arcLengths, totalLength } from './arclength';
 import { withFrames } from './pathFrames';
 import { sampleAt } from './resample';
 import type { Mesh } from '../geometry/mesh';
-import { nearestPlace, rayHit } from '../geometry/nearest';
+import { nearestPlace, rayHit } from '../geometry/search/nearest';
 import type { Paths } from '../geometry/paths';
 import { add, cross, dot, scale, sub, unit, type Vec3 } from '../geometry/vec';
 
@@ -33,7 +33,7 @@ const ROUNDS = 4;
  * @param mesh the host's skin; null where it has none
  * @returns 3k numbers, metres; null where the path is too short
  */
-export function twined(host: Paths, path: number, mesh: Mesh | null, how: Twining): number[] | null {
+export function twineAround(host: Paths, path: number, mesh: Mesh | null, how: Twining): number[] | null {
   const framed = withFrames(host);
   const [a, b] = [host.offsets[path], host.offsets[path + 1]];
   const closed = host.closed[path] === 1;

@@ -9,7 +9,7 @@ import { constantAt } from '../scene/values';
 import { type VariedNumber, variedNumber } from '../scene/vary';
 import { hash } from '../fields/random';
 import type { GrowthParam, NumberParam, Resolved, StepContext, StepDeclaration, Want } from '../steps/declare';
-import { digestOf } from '../keys/digest';
+import { digestOf } from '../digests/digest';
 import { keepsCourse } from './period';
 import { fileBytes, guideOf, TIP } from './reach';
 import type { Moment, Node, Run, Telling } from './run';

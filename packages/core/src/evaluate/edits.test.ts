@@ -9,7 +9,7 @@ import type { ParamSpec } from '../steps/declare';
 import { stepOf, STEPS } from '../steps/index';
 import { putFile, sceneOf, testEvaluator } from '../testing';
 import { withShipped } from '../../test/paths';
-import { formHash } from '../keys/digest';
+import { formHash } from '../digests/digest';
 import type { Evaluator } from './evaluator';
 
 withShipped();

@@ -4,7 +4,7 @@ import { Cancelled } from '../problem';
 import { newGrowth, newStep } from '../scene/make';
 import type { Scene } from '../scene/schema';
 import { sceneOf, testEvaluator } from '../testing';
-import { formHash } from '../keys/digest';
+import { formHash } from '../digests/digest';
 import { Evaluator } from './evaluator';
 import type { FrameResult } from './results';
 

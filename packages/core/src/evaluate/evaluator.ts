@@ -2,7 +2,7 @@ import { withoutGroups } from '../scene/groups';
 import type { Scene } from '../scene/schema';
 import { type Budgets, DEFAULT_BUDGETS } from './budgets';
 import { FormCache } from './cache';
-import { KnownNodes } from './known';
+import { KnownNodes } from './growthMemo';
 import { type Plan, planOf } from './plan';
 import type { FrameResult, GrowthResult, Surroundings, Wanted } from './results';
 import { type Memory, Run } from './run';

@@ -1,6 +1,6 @@
 import { baseOf, isFormula, isTrack, type Step } from '../scene/schema';
 import { GrowthValues } from '../scene/values';
-import { digest, digestOf } from '../keys/digest';
+import { digest, digestOf } from '../digests/digest';
 import type { Resolved, StepDeclaration } from '../steps/declare';
 
 /** A step's values and a name for them. */

@@ -5,7 +5,7 @@ import type { ParamValue, Scene, Step } from '../scene/schema';
 import type { StepContext, StepDeclaration } from '../steps/declare';
 import { stepOf } from '../steps/index';
 import { sceneOf, testEvaluator } from '../testing';
-import { formHash } from '../keys/digest';
+import { formHash } from '../digests/digest';
 
 const track = (...values: number[]): ParamValue => ({
   keys: values.map((value, i) => ({ frame: 1 + 10 * i, value, ease: 'linear' })),

@@ -1,4 +1,4 @@
-import { topologyOf } from '../geometry/topology';
+import { topologyOf } from '../geometry/topology/topology';
 import { Document, WebIO } from '@gltf-transform/core';
 import fc from 'fast-check';
 import { BufferAttribute, type BufferGeometry, Mesh as ThreeMesh, TorusKnotGeometry } from 'three';
@@ -9,15 +9,15 @@ import { OBJLoader } from 'three/examples/jsm/loaders/OBJLoader.js';
 import { PLYLoader } from 'three/examples/jsm/loaders/PLYLoader.js';
 import { STLLoader } from 'three/examples/jsm/loaders/STLLoader.js';
 import { areaAndVolume, type Mesh, meshWith } from '../geometry/mesh';
-import { nearestPlace } from '../geometry/nearest';
-import { topologyCounts } from '../geometry/topology';
+import { nearestPlace } from '../geometry/search/nearest';
+import { topologyCounts } from '../geometry/topology/topology';
 import { at } from '../geometry/vec';
 import { Problem } from '../problem';
-import { ball } from '../surfaces/solids';
-import { extentOf, taken } from './mended';
-import type { RawForm } from './raw';
+import { ball } from '../surfaces/make/solids';
+import { extentOf, taken } from './repairForm';
+import type { RawForm } from './rawForm';
 import { readForm } from './readForm';
-import { reduced } from './reduce';
+import { reduceMesh } from './reduce';
 
 // three's writer of PLY calls back in a later picture; there are none here.
 globalThis.requestAnimationFrame ??= () => 0;
@@ -256,7 +256,7 @@ test.each([0.002, 0.01, 0.05])(
   'reduced within %d m, form and whole lie nowhere further apart, both ways',
   async (bound) => {
     for (const whole of [ball(1, 96), await knotMesh()]) {
-      const few = await reduced(whole, bound);
+      const few = await reduceMesh(whole, bound);
       expect(few.indices.length).toBeLessThan(whole.indices.length * (bound < 0.01 ? 1 : 0.7));
       expect(Math.max(farthest(few, whole), farthest(whole, few))).toBeLessThanOrEqual(bound);
       const { count, there, back } = topologyOf(few).edges;

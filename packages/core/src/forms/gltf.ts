@@ -1,7 +1,7 @@
 import { mapped } from '../geometry/filled';
 import { Problem } from '../problem';
 import { checkGltf, glbJson, type GltfJson } from './gltfCheck';
-import { type Breathe, damaged, floats, FORM_LIMITS, integers, type RawForm, within } from './raw';
+import { type Breathe, damagedFile, floats, FORM_LIMITS, integers, type RawForm, within } from './rawForm';
 
 type Matrix = ArrayLike<number>;
 /** How the corners of a primitive make triangles (glTF 2.0, section 3.7.2.1). */
@@ -27,12 +27,12 @@ export async function readGltf(bytes: Uint8Array, breathe: Breathe): Promise<Raw
       checkGltf(json);
       const uris = [...(json.buffers ?? []), ...(json.images ?? [])].flatMap(({ uri }) => uri ?? []);
       const outside = uris.find((uri) => !uri.startsWith('data:'));
-      if (outside) throw damaged(`it needs the file “${outside.slice(0, 80)}” beside it: embed it, or save a GLB`);
+      if (outside) throw damagedFile(`it needs the file “${outside.slice(0, 80)}” beside it: embed it, or save a GLB`);
       document = await io.readJSON({ json, resources: Object.fromEntries(uris.map((uri) => [uri, dataBytes(uri)])) });
     }
   } catch (error) {
     if (error instanceof Problem) throw error;
-    throw damaged('it is no sound glTF file: it is cut off, or something that it names is not in it');
+    throw damagedFile('it is no sound glTF file: it is cut off, or something that it names is not in it');
   }
   const [positions, normals, uvs, colors, parts] = [floats(), floats(), floats(), floats(), floats()];
   const indices = integers();
@@ -84,7 +84,7 @@ export async function readGltf(bytes: Uint8Array, breathe: Breathe): Promise<Raw
         }
         const at = (k: number): number => {
           const index = order ? order.getScalar(k) : k;
-          if (index >= n) throw damaged(`a face names corner ${index} of ${n}`);
+          if (index >= n) throw damagedFile(`a face names corner ${index} of ${n}`);
           return first + index;
         };
         const mirrored = determinant(matrix) < 0;
@@ -106,7 +106,7 @@ export async function readGltf(bytes: Uint8Array, breathe: Breathe): Promise<Raw
   const identity = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
   const begun = scene ? scene.listChildren() : root.listNodes().filter((node) => !node.getParentNode());
   for (const node of begun) await visit(node, identity);
-  if (indices.length === 0) throw damaged('it holds no triangles');
+  if (indices.length === 0) throw damagedFile('it holds no triangles');
   return {
     positions: positions.done(),
     indices: indices.done(),
@@ -134,12 +134,13 @@ function withoutQuantization<J extends { extensionsRequired?: string[] }>(json: 
 /** Bytes of a data URI (RFC 2397), in base64. */
 function dataBytes(uri: string): Uint8Array<ArrayBuffer> {
   const comma = uri.indexOf(',');
-  if (comma < 0 || !/;base64$/i.test(uri.slice(0, comma))) throw damaged('a part of it is embedded in an unknown way');
+  if (comma < 0 || !/;base64$/i.test(uri.slice(0, comma)))
+    throw damagedFile('a part of it is embedded in an unknown way');
   let text: string;
   try {
     text = atob(uri.slice(comma + 1));
   } catch {
-    throw damaged('a part of it that is embedded is damaged');
+    throw damagedFile('a part of it that is embedded is damaged');
   }
   return mapped(Uint8Array, text, (letter) => letter.charCodeAt(0));
 }

@@ -3,14 +3,14 @@ import {
   type Breathe,
   CHUNK,
   cornersWithin,
-  damaged,
+  damagedFile,
   floats,
   FORM_LIMITS,
   integers,
   PolygonPace,
   type RawForm,
   within,
-} from './raw';
+} from './rawForm';
 import { TextReader } from './text';
 import { linearOf } from '../fields/srgb';
 
@@ -37,7 +37,7 @@ export async function readObj(bytes: Uint8Array, breathe: Breathe): Promise<RawF
   let used = false;
   let partsNamed = 0;
   let [anyNormal, anyUv] = [false, false];
-  const wrong = (what: string): Error => damaged(`line ${text.line}: ${what}`);
+  const wrong = (what: string): Error => damagedFile(`line ${text.line}: ${what}`);
   /** A number as it stands in a face, counted from 1; those that count back do so from where they stand. */
   const named = (number: number, count: number, what: string): number => {
     if (!Number.isInteger(number) || number === 0 || number < -count) throw wrong(`there is no ${what} ${number}`);
@@ -58,7 +58,7 @@ export async function readObj(bytes: Uint8Array, breathe: Breathe): Promise<RawF
     for (const number of [v, t, n]) corners.push(number);
   };
   const known = (line: number, number: number, count: number, what: string): void => {
-    if (number > count) throw damaged(`line ${line}: there is no ${what} ${number}`);
+    if (number > count) throw damagedFile(`line ${line}: there is no ${what} ${number}`);
   };
   /** The vertex that a corner is, one for all corners that know the same. */
   const vertexOf = (corner: number, of: number, line: number): number => {
@@ -137,7 +137,7 @@ export async function readObj(bytes: Uint8Array, breathe: Breathe): Promise<RawF
     }
     within(0, places.length / 3);
   }
-  if (ends.length === 0) throw damaged('it holds no faces');
+  if (ends.length === 0) throw damagedFile('it holds no faces');
   heads = new Uint32Array(places.length / 3);
   const pace = new PolygonPace();
   for (let f = 0; f < ends.length; f++) {

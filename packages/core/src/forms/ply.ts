@@ -1,5 +1,14 @@
 import { polygonFaces } from './polygon';
-import { type Breathe, CHUNK, cornersWithin, damaged, integers, PolygonPace, type RawForm, within } from './raw';
+import {
+  type Breathe,
+  CHUNK,
+  cornersWithin,
+  damagedFile,
+  integers,
+  PolygonPace,
+  type RawForm,
+  within,
+} from './rawForm';
 import { TextReader } from './text';
 import { linearOf } from '../fields/srgb';
 
@@ -69,14 +78,14 @@ export async function readPly(bytes: Uint8Array, breathe: Breathe): Promise<RawF
           text.gaps();
           const value = text.number();
           if (Number.isNaN(value))
-            throw damaged(
+            throw damagedFile(
               text.ended ? 'it ends before its last number' : `line ${text.line}: there should be a number`,
             );
           return value;
         }
       : (type) => {
           const { size, read: from } = TYPES[type];
-          if (at + size > bytes.length) throw damaged('it ends before its last number');
+          if (at + size > bytes.length) throw damagedFile('it ends before its last number');
           const value = from(view, at, little);
           at += size;
           return value;
@@ -87,44 +96,45 @@ export async function readPly(bytes: Uint8Array, breathe: Breathe): Promise<RawF
     // Entries without properties take no room: there is nothing to read.
     if (element.properties.length === 0 && element.name !== 'vertex') continue;
     // Every other takes a byte at least: more than that is a lie.
-    if (element.count > bytes.length) throw damaged(`it cannot hold ${element.count} of “${element.name}”`);
+    if (element.count > bytes.length) throw damagedFile(`it cannot hold ${element.count} of “${element.name}”`);
     if (element.name === 'vertex') found = await vertices(element, read, breathe);
     else await others(element, read, found, indices, breathe);
   }
-  if (!found) throw damaged('it holds no vertices');
-  if (indices.length === 0) throw damaged('it holds no faces');
+  if (!found) throw damagedFile('it holds no vertices');
+  if (indices.length === 0) throw damagedFile('it holds no faces');
   return { ...found, indices: indices.done() };
 }
 
 function header(text: TextReader): { format: string; elements: Element[] } {
-  if (text.word() !== 'ply') throw damaged('it does not begin with “ply”');
+  if (text.word() !== 'ply') throw damagedFile('it does not begin with “ply”');
   let format = '';
   const elements: Element[] = [];
   for (text.nextLine(); ; text.nextLine()) {
-    if (text.ended || text.line > 10_000) throw damaged('its header has no end');
+    if (text.ended || text.line > 10_000) throw damagedFile('its header has no end');
     const word = text.word();
     if (word === 'format') {
       format = text.word();
       if (!['ascii', 'binary_little_endian', 'binary_big_endian'].includes(format))
-        throw damaged(`its format “${format}” is not known`);
+        throw damagedFile(`its format “${format}” is not known`);
     } else if (word === 'element') {
       const name = text.word();
       const count = text.number();
       if (!Number.isInteger(count) || count < 0)
-        throw damaged(`line ${text.line}: how many of “${name}” there are is not said`);
+        throw damagedFile(`line ${text.line}: how many of “${name}” there are is not said`);
       elements.push({ name, count, properties: [] });
     } else if (word === 'property') {
       const last = elements.at(-1);
-      if (!last) throw damaged(`line ${text.line}: a property belongs to no element`);
+      if (!last) throw damagedFile(`line ${text.line}: a property belongs to no element`);
       const type = text.word();
       const list = type === 'list' ? text.word() : null;
       const own = list === null ? type : text.word();
       for (const used of [own, ...(list === null ? [] : [list])])
-        if (!Object.hasOwn(TYPES, used)) throw damaged(`line ${text.line}: numbers of type “${used}” are not known`);
+        if (!Object.hasOwn(TYPES, used))
+          throw damagedFile(`line ${text.line}: numbers of type “${used}” are not known`);
       last.properties.push({ name: text.word(), type: own, list });
     } else if (word === 'end_header') {
       text.nextLine();
-      if (format === '') throw damaged('its format is not said');
+      if (format === '') throw damagedFile('its format is not said');
       return { format, elements };
     }
   }
@@ -139,7 +149,7 @@ async function vertices({ count, properties }: Element, read: Reader, breathe: B
     ]),
   );
   const have = (...names: string[]): boolean => names.every((name) => columns[name] >= 0);
-  if (!have('x', 'y', 'z')) throw damaged('its vertices have no x, y and z');
+  if (!have('x', 'y', 'z')) throw damagedFile('its vertices have no x, y and z');
   const positions = new Float32Array(3 * count);
   const normals = have('nx', 'ny', 'nz') ? new Float32Array(3 * count) : null;
   const uvs = have('s', 't') ? new Float32Array(2 * count) : null;
@@ -169,11 +179,11 @@ async function others(
   breathe: Breathe,
 ): Promise<void> {
   const faces = element.name === 'face';
-  if (faces && !found) throw damaged('its faces come before its vertices');
+  if (faces && !found) throw damagedFile('its faces come before its vertices');
   const corners = faces
     ? element.properties.findIndex(({ name, list }) => list !== null && /^vertex_ind(ex|ices)$/.test(name))
     : -1;
-  if (faces && corners < 0) throw damaged('its faces name no vertices');
+  if (faces && corners < 0) throw damagedFile('its faces name no vertices');
   const n = found ? found.positions.length / 3 : 0;
   const pace = new PolygonPace();
   for (let i = 0; i < element.count; i++) {
@@ -182,14 +192,14 @@ async function others(
     element.properties.forEach((property, k) => {
       if (property.list === null) return void read(property.type);
       const count = read(property.list);
-      if (!Number.isInteger(count) || count < 0) throw damaged(`face ${i + 1} has no number of corners`);
+      if (!Number.isInteger(count) || count < 0) throw damagedFile(`face ${i + 1} has no number of corners`);
       if (k === corners) cornersWithin((sides = count));
       const ring: number[] = [];
       for (let left = count; left > 0; left--) {
         const value = read(property.type);
         if (k !== corners) continue;
         if (!Number.isInteger(value) || value < 0 || value >= n)
-          throw damaged(`face ${i + 1} names corner ${value} of ${n}`);
+          throw damagedFile(`face ${i + 1} names corner ${value} of ${n}`);
         ring.push(value);
       }
       if (k !== corners || ring.length < 3) return;

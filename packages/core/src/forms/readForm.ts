@@ -1,5 +1,5 @@
 import { Problem } from '../problem';
-import { type Breathe, damaged, FORM_LIMITS, type RawForm } from './raw';
+import { type Breathe, damagedFile, FORM_LIMITS, type RawForm } from './rawForm';
 
 /**
  * Reads a form of any kind that is known, told by what the file holds: PLY and GLB begin with their names, glTF is JSON, OBJ has
@@ -14,7 +14,7 @@ export async function readForm(bytes: Uint8Array, breathe: Breathe = () => Promi
     );
   const raw = sound(await read(bytes, breathe));
   const wild = raw.positions.findIndex((value) => !(Math.abs(value) < 1e12));
-  if (wild >= 0) throw damaged(`corner ${Math.floor(wild / 3) + 1} has no place`);
+  if (wild >= 0) throw damagedFile(`corner ${Math.floor(wild / 3) + 1} has no place`);
   return raw;
 }
 
@@ -26,7 +26,7 @@ async function read(bytes: Uint8Array, breathe: Breathe): Promise<RawForm> {
   if (/^\s*(#|v[nt]?\s|[ogs]\s|mtllib\s|usemtl\s)/m.test(head) && !head.includes('\0'))
     return (await import('./obj')).readObj(bytes, breathe);
   if (bytes.length >= 84) return (await import('./stl')).readStl(bytes, breathe);
-  throw damaged('it is of no kind that is known');
+  throw damagedFile('it is of no kind that is known');
 }
 
 /** Normals of length 1, or none at all where some have no direction. */

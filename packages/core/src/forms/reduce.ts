@@ -1,12 +1,12 @@
 import { filled, mapped } from '../geometry/filled';
-import { picked } from '../geometry/carrier';
-import { faceMiddles, facesFrom, knowsFaces } from '../geometry/faceAttributes';
+import { pickColumns } from '../geometry/carrier';
+import { faceMiddles, facesFrom, knowsFaces } from '../geometry/topology/faceAttributes';
 import { faceCount, MESH, type Mesh } from '../geometry/mesh';
-import { nearestPlace } from '../geometry/nearest';
-import { topologyOf } from '../geometry/topology';
+import { nearestPlace } from '../geometry/search/nearest';
+import { topologyOf } from '../geometry/topology/topology';
 import { at, byAxis, distance, type Vec3 } from '../geometry/vec';
 import { withoutFins } from './fins';
-import { type Breathe, CHUNK } from './raw';
+import { type Breathe, CHUNK } from './rawForm';
 
 /** Shares of the bound that are given to the simplifier in turn: its own estimate falls short of the true distance. */
 const TRIES = [1, 0.7, 0.5, 0.35, 0.25, 0.15, 0.08, 0.04];
@@ -21,7 +21,7 @@ const MOST_SAMPLES = 24;
  * @param bound metres
  * @returns the mesh itself where no fewer faces keep to the bound
  */
-export async function reduced(mesh: Mesh, bound: number, breathe: Breathe = () => Promise.resolve()): Promise<Mesh> {
+export async function reduceMesh(mesh: Mesh, bound: number, breathe: Breathe = () => Promise.resolve()): Promise<Mesh> {
   const { MeshoptSimplifier } = await import('meshoptimizer/simplifier');
   await MeshoptSimplifier.ready;
   const branching = branchingEdges(mesh);
@@ -47,7 +47,7 @@ function withIndices(mesh: Mesh, indices: Uint32Array): Mesh {
     }
     return used[i];
   });
-  return { ...mesh, ...picked(MESH, mesh, 'vertex', kept), indices: out, parts: null, level: null };
+  return { ...mesh, ...pickColumns(MESH, mesh, 'vertex', kept), indices: out, parts: null, level: null };
 }
 
 /** Edges at which more than two faces meet. */

@@ -1,5 +1,5 @@
 import { filled } from '../geometry/filled';
-import { type Breathe, CHUNK, damaged, floats, type RawForm, within } from './raw';
+import { type Breathe, CHUNK, damagedFile, floats, type RawForm, within } from './rawForm';
 import { TextReader } from './text';
 
 /** Bytes before the triangles of a binary file, and of each of them. */
@@ -21,10 +21,10 @@ export async function readStl(bytes: Uint8Array, breathe: Breathe): Promise<RawF
 }
 
 async function binary(view: DataView, count: number, breathe: Breathe): Promise<RawForm> {
-  if (view.byteLength < HEAD) throw damaged('it is too short for an STL file');
+  if (view.byteLength < HEAD) throw damagedFile('it is too short for an STL file');
   const there = Math.floor((view.byteLength - HEAD) / EACH);
-  if (there < count) throw damaged(`it ends after ${there} of ${count} triangles`);
-  if (count === 0) throw damaged('it holds no triangles');
+  if (there < count) throw damagedFile(`it ends after ${there} of ${count} triangles`);
+  if (count === 0) throw damagedFile('it holds no triangles');
   within(count, 3 * count);
   const positions = new Float32Array(9 * count);
   for (let t = 0; t < count; t++) {
@@ -44,13 +44,13 @@ async function asText(bytes: Uint8Array, breathe: Breathe): Promise<RawForm> {
     if (text.word().toLowerCase() !== 'vertex') continue;
     for (let c = 0; c < 3; c++) {
       const value = text.number();
-      if (Number.isNaN(value)) throw damaged(`line ${text.line}: a corner needs three numbers`);
+      if (Number.isNaN(value)) throw damagedFile(`line ${text.line}: a corner needs three numbers`);
       positions.push(value);
     }
     within(positions.length / 9, positions.length / 3);
   }
-  if (positions.length === 0) throw damaged('it holds no triangles');
-  if (positions.length % 9 !== 0) throw damaged('its last triangle lacks a corner');
+  if (positions.length === 0) throw damagedFile('it holds no triangles');
+  if (positions.length % 9 !== 0) throw damagedFile('its last triangle lacks a corner');
   return loose(positions.done());
 }
 

@@ -1,6 +1,6 @@
 import { type Attribute, columnNamed, NO_NAMED } from './attributes';
-import { Carrier, picked } from './carrier';
-import { joined } from './joined';
+import { Carrier, pickColumns } from './carrier';
+import { joinColumns } from './joinColumns';
 import { POINTS, type Points } from './form';
 import { PATHS, pathsFrom } from './paths';
 import { about, turnAt, turnedBy } from './turns';
@@ -61,7 +61,7 @@ describe('carrying attributes over', () => {
     expect([...made.positions!]).toEqual([2, 0, 0, 4, 8, 0, 0, 0, 0]);
     expect([...made.named.kind.values]).toEqual([20, 30, 10]);
     expect([...made.named.wind.values]).toEqual([0, 1, 0, 0, 0, 1, 1, 0, 0]);
-    expect(picked(POINTS, points(), 'point', [2, 2]).size).toEqual(Float32Array.of(4, 4));
+    expect(pickColumns(POINTS, points(), 'point', [2, 2]).size).toEqual(Float32Array.of(4, 4));
   });
 
   test('between two elements each goes as it says: evenly, to the nearer one, or turning', () => {
@@ -118,10 +118,10 @@ describe('carrying attributes over', () => {
       kind.values,
       wind.values,
     ];
-    const small = { ...points(), ...picked(POINTS, points(), 'point', [0, 1, 2]) };
+    const small = { ...points(), ...pickColumns(POINTS, points(), 'point', [0, 1, 2]) };
     expect(small).toEqual(points());
     expect(new Set(arrays(small).map(({ buffer }) => buffer)).size).toBe(1);
-    const many = { ...points(), ...picked(POINTS, points(), 'point', new Uint32Array(2000)) };
+    const many = { ...points(), ...pickColumns(POINTS, points(), 'point', new Uint32Array(2000)) };
     expect(new Set(arrays(many).map(({ buffer }) => buffer)).size).toBe(arrays(many).length);
   });
 
@@ -163,7 +163,7 @@ describe('carrying attributes over', () => {
       tangents: new Float32Array(9),
       named: { heat: named([1, 2, 3]), tone: named([0.5], { domain: 'path' }) },
     };
-    const made = picked(PATHS, paths, 'point', [2], ['tangents']);
+    const made = pickColumns(PATHS, paths, 'point', [2], ['tangents']);
     expect(made.tangents).toBeNull();
     expect([...made.named.heat.values]).toEqual([3]);
     expect(made.named.tone).toBe(paths.named.tone);
@@ -176,7 +176,7 @@ describe('joining', () => {
   test('numbers of the second follow on, and what only one has the other has at its missing value', () => {
     const a = points({ life: Float32Array.of(0.1, 0.2, 0.3) });
     const b = points({ named: { heat: named([6, 7, 8], { missing: -1 }) } });
-    const both = joined(POINTS, 'point', [
+    const both = joinColumns(POINTS, 'point', [
       { of: a, count: 3 },
       { of: b, count: 3 },
     ]);
@@ -188,7 +188,7 @@ describe('joining', () => {
   });
 
   test('two attributes of one name and different widths do not run into each other', () => {
-    const both = joined(POINTS, 'point', [
+    const both = joinColumns(POINTS, 'point', [
       { of: points({ named: { heat: named([1, 2, 3]) } }), count: 3 },
       { of: points({ named: { heat: named([1, 2, 3, 4, 5, 6], { width: 2 }) } }), count: 3 },
     ]);
@@ -196,7 +196,7 @@ describe('joining', () => {
   });
 
   test('nothing joined is nothing', () => {
-    const none = joined(POINTS, 'point', [{ of: points({ named: NO_NAMED }), count: 0 }]);
+    const none = joinColumns(POINTS, 'point', [{ of: points({ named: NO_NAMED }), count: 0 }]);
     expect(none.positions!.length).toBe(0);
   });
 });

@@ -323,7 +323,7 @@ function straighten(to: Float32Array, write: number, width: number, from: Number
 }
 
 /** Only some elements of a domain, by their numbers; any of them any number of times. */
-export function picked<T extends Table>(
+export function pickColumns<T extends Table>(
   table: T,
   from: Attributed<T>,
   domain: Domain,

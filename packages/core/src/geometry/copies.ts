@@ -1,6 +1,6 @@
 import { hash } from '../fields/random';
 import { emptyColumns, NO_NAMED } from './attributes';
-import { joined } from './joined';
+import { joinColumns } from './joinColumns';
 import { COPIES, type Copies, type Form, type Item } from './form';
 import { faceCount, MESH, type Mesh, meshWith, vertexCount } from './mesh';
 import type { Seats } from './seats';
@@ -148,7 +148,7 @@ export function joinCopies(a: Copies | null, b: Copies | null): Copies | null {
   const count = a.ids.length;
   const both: Copies = {
     ...a,
-    ...joined(COPIES, 'copy', [
+    ...joinColumns(COPIES, 'copy', [
       { of: a, count },
       { of: b, count: b.ids.length },
     ]),
@@ -166,13 +166,13 @@ export function wholeMesh({ mesh, copies }: Pick<Form, 'mesh' | 'copies'>): Mesh
   if (!copies || copies.ids.length === 0) return mesh;
   const meshes = Array.from(copies.item, (item) => copies.items[item].mesh);
   if (mesh) meshes.unshift(mesh);
-  const vertices = joined(
+  const vertices = joinColumns(
     MESH,
     'vertex',
     meshes.map((of) => ({ of, count: vertexCount(of) })),
     ['positions', 'normals'],
   );
-  const faces = joined(
+  const faces = joinColumns(
     MESH,
     'face',
     meshes.map((of) => ({ of, count: faceCount(of) })),

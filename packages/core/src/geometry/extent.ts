@@ -1,4 +1,4 @@
-import { picked } from './carrier';
+import { pickColumns } from './carrier';
 import { boundsOf, emptyForm, type Form } from './form';
 import { pathCount, PATHS, type Paths } from './paths';
 
@@ -22,7 +22,7 @@ export function extentOf(paths: Paths): Paths {
     offsets[p + 1] = kept.length;
   }
   const { uncut: _, ...whole } = paths;
-  return { ...whole, ...picked(PATHS, paths, 'point', kept), number: null, offsets };
+  return { ...whole, ...pickColumns(PATHS, paths, 'point', kept), number: null, offsets };
 }
 
 /** Corners of the box round all of a form, grown or not yet; null where there is nothing. */

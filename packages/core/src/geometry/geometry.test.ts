@@ -4,7 +4,7 @@ import { NO_NAMED } from './attributes';
 import { arraysOf, boundsOf, bytesOf, countsOf, emptyForm, type Form, kindsOf } from './form';
 import { flaws } from './invariants';
 import { areaAndVolume, type Mesh, meshWith } from './mesh';
-import { topologyCounts } from './topology';
+import { topologyCounts } from './topology/topology';
 import { joinPaths, NO_PARENT, type Paths, pathsFrom } from './paths';
 import { pathTreeOf } from './tree';
 

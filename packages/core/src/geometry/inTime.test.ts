@@ -1,9 +1,9 @@
 // Work on large forms in pieces: it comes to the same, lets others in now and then, and ends where it is given up.
-import { ball, torus } from '../surfaces/solids';
-import { joined, joinedInTime } from './joined';
+import { ball, torus } from '../surfaces/make/solids';
+import { joinColumns, joinedInTime } from './joinColumns';
 import { withRiders } from './joinMeshes';
 import { MESH, type Mesh } from './mesh';
-import { treeInTime, treeOf } from './meshTree';
+import { treeInTime, treeOf } from './search/meshTree';
 import { movedMesh } from './moveMesh';
 
 const large = torus(1, 0.3, 400);
@@ -51,7 +51,7 @@ test('a skin is moved with a breath every few hundred vertices', async () => {
 test('attributes are joined one by one to the same', async () => {
   const parts = [large, ball(1, 60), large].map((of) => ({ of, count: of.positions.length / 3 }));
   const { breaths, breathe } = lungs();
-  const [atOnce, inTime] = [joined(MESH, 'vertex', parts), await joinedInTime(MESH, 'vertex', parts, breathe)];
+  const [atOnce, inTime] = [joinColumns(MESH, 'vertex', parts), await joinedInTime(MESH, 'vertex', parts, breathe)];
   expect(Object.keys(inTime)).toEqual(Object.keys(atOnce));
   for (const name of ['positions', 'normals', 'uvs', 'u'] as const)
     expect(sameBytes(inTime[name]!, atOnce[name]!)).toBe(true);

@@ -1,4 +1,4 @@
-import { joinedInTime } from './joined';
+import { joinedInTime } from './joinColumns';
 import { faceCount, MESH, type Mesh } from './mesh';
 import { cross, type Vec3 } from './vec';
 

@@ -1,7 +1,7 @@
 import { wholeMesh } from './copies';
 import { boundsOf, type Form } from './form';
-import { boxOf } from './meshPairs';
-import { rayHit } from './nearest';
+import { boxOf } from './search/meshPairs';
+import { rayHit } from './search/nearest';
 import { at, byAxis, type Corners, cross, dot, sub, type Vec3 } from './vec';
 
 /** What has to be known of an item to lay it out. */

@@ -1,7 +1,7 @@
 import { filled } from './filled';
 import { columnNamed, type Numbers } from './attributes';
 import { Problem } from '../problem';
-import { facesAtVertices } from './faceAttributes';
+import { facesAtVertices } from './topology/faceAttributes';
 import { MESH, type Mesh, vertexCount } from './mesh';
 
 /**

@@ -8,7 +8,7 @@ import {
   maybeIntegers,
   NO_NAMED,
 } from './attributes';
-import { joined } from './joined';
+import { joinColumns } from './joinColumns';
 
 /** Bits of `fronts`. */
 export const FAR = 1;
@@ -175,7 +175,7 @@ function segment(positions: Float32Array, i: number, j: number): number {
 export function joinPaths(a: Paths, b: Paths): Paths {
   const [n, m, k] = [pointCount(a), pathCount(a), pathCount(b)];
   const framed = a.normals && b.normals;
-  const points = joined(
+  const points = joinColumns(
     PATHS,
     'point',
     [
@@ -184,7 +184,7 @@ export function joinPaths(a: Paths, b: Paths): Paths {
     ],
     framed ? [] : FRAME_KEYS,
   );
-  const paths = joined(PATHS, 'path', [
+  const paths = joinColumns(PATHS, 'path', [
     { of: a, count: m },
     { of: b, count: k },
   ]);

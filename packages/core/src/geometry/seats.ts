@@ -1,7 +1,7 @@
 import { type Attributed, columnsOf, emptyColumns, floats, integers, maybeFloats, NO_NAMED } from './attributes';
 import type { Numbers } from './batch';
-import { joined } from './joined';
-import { picked } from './carrier';
+import { joinColumns } from './joinColumns';
+import { pickColumns } from './carrier';
 import type { Turn } from './turns';
 import type { Vec3 } from './vec';
 
@@ -133,9 +133,9 @@ export class SeatList {
   /** What has been put down so far, in arrays for `count` seats. */
   #sized(count: number): Seats {
     const held = { of: this.#seats, count: this.#count };
-    if (count <= this.#count) return { ...this.#seats, ...joined(SEATS, 'copy', [held]) };
+    if (count <= this.#count) return { ...this.#seats, ...joinColumns(SEATS, 'copy', [held]) };
     const room = { of: seatsFor(this.growths, count - this.#count), count: count - this.#count };
-    return this.#count === 0 ? room.of : { ...this.#seats, ...joined(SEATS, 'copy', [held, room]) };
+    return this.#count === 0 ? room.of : { ...this.#seats, ...joinColumns(SEATS, 'copy', [held, room]) };
   }
 }
 
@@ -149,7 +149,7 @@ const seatsFor = (growths: string[], count: number): Seats => ({
 /** Only some of the seats, by their places in rising order. */
 export const keptSeats = (seats: Seats, kept: readonly number[]): Seats => ({
   ...seats,
-  ...picked(SEATS, seats, 'copy', kept),
+  ...pickColumns(SEATS, seats, 'copy', kept),
 });
 
 /** All of `a`, then all of `b`; ids of `b` follow those of `a`. */
@@ -158,7 +158,7 @@ export function joinSeats(a: Seats | null, b: Seats): Seats {
   const [n, m] = [a.ids.length, b.ids.length];
   const both: Seats = {
     ...a,
-    ...joined(SEATS, 'copy', [
+    ...joinColumns(SEATS, 'copy', [
       { of: a, count: n },
       { of: b, count: m },
     ]),

@@ -1,7 +1,7 @@
 import { filled } from './filled';
 import { columnsOf, type Domain, type Named, type Table, type Attributed } from './attributes';
 import { COPIES, type Form, POINTS } from './form';
-import { faceMiddles, knowsFaces } from './faceAttributes';
+import { faceMiddles, knowsFaces } from './topology/faceAttributes';
 import { faceCount, MESH, vertexCount } from './mesh';
 import { PATHS, pathCount, pointCount } from './paths';
 

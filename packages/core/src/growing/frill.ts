@@ -1,7 +1,7 @@
 import { filled } from '../geometry/filled';
 import { noise3 } from '../fields/noise';
 import { add, at, cross, scale, sub, unit, type Vec3 } from '../geometry/vec';
-import type { Course } from './history';
+import type { Course } from './simulationHistory';
 import { KeepApart } from './keepApart';
 
 const { abs, ceil, cos, floor, hypot, max, min, round, sin, sqrt } = Math;

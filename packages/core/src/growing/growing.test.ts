@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { random } from '../fields/random';
 import { at, distance, type Vec3 } from '../geometry/vec';
 import { type Frilling, frilling } from './frill';
-import { History } from './history';
-import { Neighbours } from '../geometry/neighbours';
+import { History } from './simulationHistory';
+import { Neighbours } from '../geometry/search/spatialHash';
 import { type Ruffling, ruffling } from './ruffle';
 
 const breathe = (): Promise<void> => Promise.resolve();

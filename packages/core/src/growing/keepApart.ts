@@ -1,4 +1,4 @@
-import { Neighbours } from '../geometry/neighbours';
+import { Neighbours } from '../geometry/search/spatialHash';
 
 const { sqrt } = Math;
 

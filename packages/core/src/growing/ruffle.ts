@@ -1,7 +1,7 @@
 import { filled } from '../geometry/filled';
 import { random } from '../fields/random';
 import type { Vec3 } from '../geometry/vec';
-import type { Course } from './history';
+import type { Course } from './simulationHistory';
 import { KeepApart } from './keepApart';
 
 const { ceil, hypot, max, min, round, sqrt } = Math;

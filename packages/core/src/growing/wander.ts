@@ -1,7 +1,7 @@
 import { noise3 } from '../fields/noise';
 import { random } from '../fields/random';
 import type { Vec3 } from '../geometry/vec';
-import { Neighbours } from '../geometry/neighbours';
+import { Neighbours } from '../geometry/search/spatialHash';
 
 const { atan2, ceil, cos, hypot, max, min, sin, sqrt } = Math;
 
@@ -41,7 +41,7 @@ const NIMBLE = 0.6;
  * autonomous characters, 1999). None turns sharply.
  * @returns 3k numbers each, metres
  */
-export async function wandered(how: Wandering, breathe: () => Promise<void>): Promise<number[][]> {
+export async function wanderPaths(how: Wandering, breathe: () => Promise<void>): Promise<number[][]> {
   const { beginnings, piece, hold, seed, apart } = how;
   const n = beginnings.length;
   const places = Float64Array.from(beginnings.flatMap(({ place }) => hold?.(place) ?? place));

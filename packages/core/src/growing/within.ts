@@ -1,6 +1,6 @@
 import { boundsOf, emptyForm } from '../geometry/form';
-import { treeInTime } from '../geometry/meshTree';
-import { insideOf, nearestPlace } from '../geometry/nearest';
+import { treeInTime } from '../geometry/search/meshTree';
+import { insideOf, nearestPlace } from '../geometry/search/nearest';
 import type { Mesh } from '../geometry/mesh';
 import { byAxis, distance, type Vec3 } from '../geometry/vec';
 

@@ -7,12 +7,12 @@ import { arcLengths, totalLength } from '../curves/arclength';
 import { emptyForm } from '../geometry/form';
 import { flaws } from '../geometry/invariants';
 import { areaAndVolume } from '../geometry/mesh';
-import { topologyCounts } from '../geometry/topology';
+import { topologyCounts } from '../geometry/topology/topology';
 import { pathsFrom } from '../geometry/paths';
 import { Problem } from '../problem';
-import { fitted, regionProfile } from '../surfaces/profile';
-import type { Cap } from '../surfaces/rings';
-import { sweepProfile } from '../surfaces/tube';
+import { fitProfile, regionProfile } from '../surfaces/sweep/sweepProfile';
+import type { Cap } from '../surfaces/sweep/rings';
+import { sweepProfile } from '../surfaces/sweep/sweepTubes';
 import { Pen } from './bezier';
 import { readFont, textContours } from './font';
 import { doubleArea, inside, regionsOf } from './region';
@@ -307,7 +307,7 @@ describe('swept letters', () => {
     async (cap) => {
       const font = await readFont(fontBytes);
       for (const letter of 'ABCDGOPQRSabdegqs0468&%@') {
-        const regions = fitted(regionsOf(textContours(font, letter, 0).map(({ points }) => points)));
+        const regions = fitProfile(regionsOf(textContours(font, letter, 0).map(({ points }) => points)));
         const mesh = await sweepProfile(straight, regionProfile(regions, true), shape(cap));
         expect([letter, topologyCounts(mesh)]).toEqual([
           letter,
@@ -320,7 +320,7 @@ describe('swept letters', () => {
 
   test('a straight sweep encloses its area times its length, holes left out', async () => {
     const font = await readFont(fontBytes);
-    const regions = fitted(regionsOf(textContours(font, 'B', 0).map(({ points }) => points)));
+    const regions = fitProfile(regionsOf(textContours(font, 'B', 0).map(({ points }) => points)));
     const area = regions.reduce(
       (sum, { outer, holes }) => sum + [outer, ...holes].reduce((s, c) => s + doubleArea(c) / 2, 0),
       0,

@@ -3,7 +3,7 @@ import { Problem } from '../problem';
 import { STEPS } from '../steps/index';
 import { sceneOf, testEvaluator } from '../testing';
 import { newStep } from './make';
-import { mendScene } from './mend';
+import { mendScene } from './repairScene';
 import { checkScene, readScene, writeScene } from './read';
 
 /** What would take long, made small. */

@@ -147,7 +147,7 @@ export const writtenPath = (path: readonly PropertyKey[]): string =>
   path.map((part, i) => (typeof part === 'number' ? `[${part}]` : `${i ? '.' : ''}${String(part)}`)).join('');
 
 /** A name that fits a sentence. */
-export const shortened = (name: string): string => (name.length > 40 ? `${name.slice(0, 39)}…` : name);
+export const shortenPath = (name: string): string => (name.length > 40 ? `${name.slice(0, 39)}…` : name);
 
 /** Where in a document a parameter stands that a place lies in: the path to it, and the kind of what owns it. */
 export function paramAt(document: unknown, path: readonly PropertyKey[]): { at: PropertyKey[]; kind: string } | null {
@@ -173,16 +173,16 @@ export function namedPlace(document: unknown, path: readonly PropertyKey[]): str
   const field = declaration && Object.hasOwn(declaration.params, name) ? `, ${declaration.params[name].label}` : '';
   if (path[0] === 'guides') {
     const guide = typeof path[1] === 'number' ? scene.guides?.[path[1]] : undefined;
-    return typeof guide?.name === 'string' ? `guide “${shortened(guide.name)}”${field}` : null;
+    return typeof guide?.name === 'string' ? `guide “${shortenPath(guide.name)}”${field}` : null;
   }
   if (path[0] !== 'growths') return declaration ? `${declaration.label}${field}` : null;
   const growth = typeof path[1] === 'number' ? scene.growths?.[path[1]] : undefined;
   if (typeof growth?.name !== 'string') return null;
-  const owner = `growth “${shortened(growth.name)}”`;
+  const owner = `growth “${shortenPath(growth.name)}”`;
   if (path[2] === 'place') return `${owner}, place${field}`;
   const step = path[2] === 'steps' && typeof path[3] === 'number' ? growth.steps?.[path[3]] : undefined;
   const kind = typeof step?.kind === 'string' ? declarationOf(step.kind) : undefined;
   if (!step || !kind) return owner;
   const title = typeof step.name === 'string' && step.name !== '' ? step.name : kind.label;
-  return `${owner}, step ${shortened(title)}${field}`;
+  return `${owner}, step ${shortenPath(title)}${field}`;
 }

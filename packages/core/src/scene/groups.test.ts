@@ -2,7 +2,7 @@ import { sceneOf, testEvaluator } from '../testing';
 import { faultOfScene } from './faults';
 import { isShown, lateOf, withoutGroups } from './groups';
 import { growingSteps, newGrowth, newStep } from './make';
-import { mendScene } from './mend';
+import { mendScene } from './repairScene';
 import { checkScene } from './read';
 
 import type { GrowthGroup, Scene } from './schema';

@@ -1,11 +1,11 @@
-import { formHash } from '../keys/digest';
+import { formHash } from '../digests/digest';
 import { newGrowth, newScene, newStep } from './make';
 import type { Params, ParamValue, Scene } from './schema';
 import { lookAt } from './look';
 import { newGuide, ownerIn, ownersOf, SCENE_ID, withPlace } from './owners';
 import { checkScene, readScene, writeScene } from './read';
 import { faultOfScene, namedPlace } from './faults';
-import { mendScene } from './mend';
+import { mendScene } from './repairScene';
 import { boundsOf } from '../geometry/form';
 import { formOf, sceneOf, testEvaluator } from '../testing';
 

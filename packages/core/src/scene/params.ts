@@ -1,5 +1,5 @@
 import type * as z from 'zod/mini';
-import { type BrushStroke, BRUSHES, type Stroke, strokeNumbers, WHOLES } from '../geometry/stroke';
+import { type BrushStroke, BRUSHES, type Stroke, strokeNumbers, WHOLES } from '../geometry/maskStroke';
 import { DRIVABLE } from './vary';
 import type { NumberParam, ParamSpec } from '../steps/declare';
 import { figure } from '../steps/format';

@@ -8,7 +8,7 @@ import { LIMITS } from './limits';
 import { unusedName } from './make';
 import { checkScene, parseJson, writeScene } from './read';
 import type { Scene } from './schema';
-import { isZip, unzipped, zipped } from './zip';
+import { isZip, unzipFiles, zipFiles } from './zip';
 
 /** Files under the hashes of their bytes. */
 export type Files = ReadonlyMap<string, Uint8Array>;
@@ -26,7 +26,7 @@ export const fileId = (bytes: Uint8Array): string => bytesToHex(blake3(bytes, { 
  * Takes the bytes out of a document of version 1 to 3, which kept files in base64 inside it, and puts the hash of each where
  * its old id stood. Other documents stay as they are.
  */
-export function unpacked(document: unknown): { document: unknown; files: Map<string, Uint8Array> } {
+export function unpackScene(document: unknown): { document: unknown; files: Map<string, Uint8Array> } {
   const files = new Map<string, Uint8Array>();
   if (!isObject(document) || !Array.isArray(document.assets)) return { document, files };
   const renamed = new Map<string, string>();
@@ -73,7 +73,7 @@ function pointed(growths: unknown, renamed: ReadonlyMap<string, string>): unknow
 export async function readSceneFile(bytes: Uint8Array): Promise<PackedScene> {
   if (isZip(bytes)) return readZip(bytes);
   if (bytes.length > LIMITS.fileText) throw tooLarge(bytes.length, LIMITS.fileText);
-  const { document, files } = unpacked(parseJson(strFromU8(bytes)));
+  const { document, files } = unpackScene(parseJson(strFromU8(bytes)));
   return { scene: checkScene(document), files };
 }
 
@@ -84,7 +84,7 @@ export async function readSceneFile(bytes: Uint8Array): Promise<PackedScene> {
 export async function readSceneFiles(bytes: Uint8Array): Promise<PackedScene[]> {
   if (!isZip(bytes)) return [await readSceneFile(bytes)];
   const many = (name: string): boolean => /^[^/]+\.(json|zip)$/.test(name);
-  const entries = unzipped(bytes, (name) => name === 'scene.json' || name.startsWith('files/') || many(name));
+  const entries = unzipFiles(bytes, (name) => name === 'scene.json' || name.startsWith('files/') || many(name));
   if (entries['scene.json']) return [await readSceneFile(bytes)];
   const names = Object.keys(entries).filter(many);
   checkCount(names.length);
@@ -121,7 +121,7 @@ export async function packScenes(
     const { bytes, ending } = await writeSceneFile(scene, bytesOf);
     entries[`${name}.${ending}`] = bytes;
   }
-  return zipped(entries);
+  return zipFiles(entries);
 }
 
 function checkCount(scenes: number): void {
@@ -151,7 +151,7 @@ export async function readWithFiles(
   bytes: Uint8Array,
   name: string,
 ): Promise<{ text: string; filesOf: (named: Scene['files']) => Map<string, Uint8Array> }> {
-  const entries = unzipped(bytes, (entry) => entry === name || entry.startsWith('files/'));
+  const entries = unzipFiles(bytes, (entry) => entry === name || entry.startsWith('files/'));
   const text = entries[name];
   if (!text) throw new Problem(`The zip holds no ${name}.`, 'Choose a file that Uvrex saved.', { path: name });
   const filesOf = (named: Scene['files']): Map<string, Uint8Array> => {
@@ -198,5 +198,5 @@ export async function writeWithFiles(
     if (!bytes) throw new Problem(`The file “${name}” is not on this device.`, 'Load it again, or take its step out.');
     entries[`files/${id}.${ENDINGS[kind]}`] = bytes;
   }
-  return { bytes: zipped(entries), ending: 'zip' };
+  return { bytes: zipFiles(entries), ending: 'zip' };
 }

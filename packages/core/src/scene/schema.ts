@@ -2,7 +2,7 @@ import en from 'zod/v4/locales/en.js';
 import * as z from 'zod/mini';
 import type { Stop } from '../geometry/gradient';
 import { PROFILE_SHAPES, type ProfilePoint } from '../geometry/profile';
-import type { Stroke } from '../geometry/stroke';
+import type { Stroke } from '../geometry/maskStroke';
 import type { Anchor } from '../geometry/vec';
 import { EASE_NAMES } from '../time/easing';
 import { CYCLES, type Track } from '../time/track';

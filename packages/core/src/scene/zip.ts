@@ -51,7 +51,7 @@ class Budget {
  * @param entries bytes by name
  * @throws Problem for an entry that is too large, or too many bytes in all
  */
-export function zipped(entries: Readonly<Record<string, Uint8Array>>, limits: ZipLimits = LIMITS): Uint8Array {
+export function zipFiles(entries: Readonly<Record<string, Uint8Array>>, limits: ZipLimits = LIMITS): Uint8Array {
   const budget = new Budget(limits);
   for (const [name, { length }] of Object.entries(entries)) budget.add(name, length, length);
   return zipSync(
@@ -67,7 +67,7 @@ export function zipped(entries: Readonly<Record<string, Uint8Array>>, limits: Zi
  * @returns bytes by name
  * @throws Problem for a zip that is damaged, that claims a wrong size, or whose entries are too large
  */
-export function unzipped(
+export function unzipFiles(
   bytes: Uint8Array,
   wanted: (name: string) => boolean,
   limits: ZipLimits = LIMITS,

@@ -4,7 +4,7 @@ import type { Form, FormKind } from '../geometry/form';
 import type { Stop } from '../geometry/gradient';
 import type { Measures } from '../geometry/measures';
 import type { ProfilePoint } from '../geometry/profile';
-import type { Stroke } from '../geometry/stroke';
+import type { Stroke } from '../geometry/maskStroke';
 import type { Anchor, Corners, Vec3 } from '../geometry/vec';
 import type { VariedNumber } from '../scene/vary';
 

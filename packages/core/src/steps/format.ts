@@ -9,4 +9,5 @@ export const figure = (value: number, decimals = 2): string => String(Number(val
 export const metres = (value: number): string => `${figure(value)} m`;
 export const percent = (value: number): string => `${figure(100 * value, 1)} %`;
 export const factor = (value: number): string => `${figure(value)} ×`;
-export const counted = (n: number, one: string): string => `${n.toLocaleString('en-GB')} ${n === 1 ? one : `${one}s`}`;
+export const formatCount = (n: number, one: string): string =>
+  `${n.toLocaleString('en-GB')} ${n === 1 ? one : `${one}s`}`;

@@ -1,6 +1,6 @@
 import { add, scale, sub, type Vec3 } from '../geometry/vec';
 import type { Resolved } from './declare';
-import { lies } from './start/lies';
+import { lies } from './start/planeParam';
 
 /** Something of a start that is taken hold of in the view. */
 export interface Handle {

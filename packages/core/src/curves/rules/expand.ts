@@ -34,7 +34,7 @@ const CHUNK = 4096;
 export const isLine = (letter: string): boolean => letter === 'F' || letter === 'f';
 
 /** A system worked so many generations on from its axiom. @throws Problem where there would be too many symbols */
-export async function expanded(
+export async function rewrite(
   system: System,
   { generations, seed, most, length, growing }: Expansion,
   breathe: () => Promise<void> = () => Promise.resolve(),

@@ -3,12 +3,12 @@ import type { Problem } from '../../problem';
 import { NO_PARENT, type Paths } from '../../geometry/paths';
 import { at, distance } from '../../geometry/vec';
 import { treeFlaws } from '../../geometry/tree';
-import { contextsOf, expanded, type Symbols } from './expand';
+import { contextsOf, rewrite, type Symbols } from './expand';
 import { readRules } from './parse';
 import { type Drawn, drawn, type Drawing } from './turtle';
 
-const grow = (axiom: string, rules: string, generations: number, more: Partial<Parameters<typeof expanded>[1]> = {}) =>
-  expanded(readRules(axiom, rules), {
+const grow = (axiom: string, rules: string, generations: number, more: Partial<Parameters<typeof rewrite>[1]> = {}) =>
+  rewrite(readRules(axiom, rules), {
     generations,
     seed: 5,
     most: 300_000,

@@ -4,21 +4,21 @@ import { tipsOf } from '../tips';
 import type { ParamValue } from '../../scene/schema';
 import { sceneOf, testEvaluator } from '../../testing';
 import { form } from '../../../test/paths';
-import { readLinks, readMoved, withLink, withMoved } from './byHand';
+import { readLinks, parseMovedNodes, withLink, moveNodes } from './byHand';
 
 test('links and moves are read, written and read again', () => {
   expect(readLinks('3 17\n\n 9, 2 \n17 3\n4 4')).toEqual([
     [2, 16],
     [1, 8],
   ]);
-  expect(readMoved('3 0.1 0 -0.2\n1 1e-2 0 0')).toEqual([
+  expect(parseMovedNodes('3 0.1 0 -0.2\n1 1e-2 0 0')).toEqual([
     [2, [0.1, 0, -0.2]],
     [0, [0.01, 0, 0]],
   ]);
   expect(withLink('3 17', 0, 4)).toBe('3 17\n1 5');
   expect(withLink('3 17\n1 5', 16, 2)).toBe('1 5');
-  expect(withMoved('', 2, [0.1, 0, 0])).toBe('3 0.1 0 0');
-  expect(withMoved('3 0.1 0 0\n4 1 1 1', 2, [0.05, 0.2, -1 / 3])).toBe('3 0.15 0.2 -0.3333\n4 1 1 1');
+  expect(moveNodes('', 2, [0.1, 0, 0])).toBe('3 0.1 0 0');
+  expect(moveNodes('3 0.1 0 0\n4 1 1 1', 2, [0.05, 0.2, -1 / 3])).toBe('3 0.15 0.2 -0.3333\n4 1 1 1');
 });
 
 test.each([

@@ -35,7 +35,7 @@ export function readLinks(text: string): Links {
 }
 
 /** Nodes that are moved, a row each: number counted from 1, and by how many metres along each axis: `3 0.1 0 -0.2`. */
-export const readMoved = (text: string): Moved[] =>
+export const parseMovedNodes = (text: string): Moved[] =>
   rowsOf(text, 'moved', 4, '3 0.1 0 -0.2').map(([node, x, y, z]) => [node - 1, [x, y, z]]);
 
 const figures = (values: readonly number[]): string => values.map((value) => Number(value.toFixed(4))).join(' ');
@@ -50,8 +50,8 @@ export function withLink(text: string, a: number, b: number): string {
 }
 
 /** The rows of moved nodes with one moved by so much more. */
-export function withMoved(text: string, node: number, by: Vec3): string {
-  const moved = new Map(readMoved(text));
+export function moveNodes(text: string, node: number, by: Vec3): string {
+  const moved = new Map(parseMovedNodes(text));
   moved.set(node, add(moved.get(node) ?? [0, 0, 0], by));
   return [...moved].map(([k, way]) => figures([k + 1, ...way])).join('\n');
 }

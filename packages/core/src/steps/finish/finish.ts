@@ -187,7 +187,7 @@ export const finish = defineStep({
 async function apartFor(mesh: Mesh, attribute: string, context: StepContext): Promise<Mesh> {
   if (mesh.named[attribute]?.domain !== 'face') return mesh;
   context.claim('points', mesh.indices.length, 'the number of faces of the skin');
-  const { facesApart } = await import('../../geometry/faceAttributes');
+  const { facesApart } = await import('../../geometry/topology/faceAttributes');
   return facesApart(mesh);
 }
 

@@ -1,6 +1,6 @@
 import type { Anchor } from '../../geometry/vec';
 import { type AttributeParam, defineStep, is, numberField, type ParamSpecs, type ParamsOf } from '../declare';
-import { counted, metres } from '../format';
+import { formatCount, metres } from '../format';
 
 const along = is('way', 'along');
 const length = numberField({ unit: 'm', min: 0, max: 10000 });
@@ -131,7 +131,7 @@ export const front = defineStep({
   moves: true,
   writes: () => ['front', 'distance', 'tip'],
   summary: (p) =>
-    `${metres(p.reach)} ${p.way === 'along' ? 'along the surface' : 'straight'}${p.from === 'clicked' ? `, from ${counted(p.places.length, 'place')}` : ''}`,
+    `${metres(p.reach)} ${p.way === 'along' ? 'along the surface' : 'straight'}${p.from === 'clicked' ? `, from ${formatCount(p.places.length, 'place')}` : ''}`,
   async run(form, p, context) {
     const { runFrontOnMesh, runFrontOnPaths } = await import('./runFront');
     if (form.mesh) return { ...form, mesh: await runFrontOnMesh(form.mesh, p, context) };

@@ -12,7 +12,7 @@ import type { StepContext } from '../declare';
 import type { GrowParams } from './grow';
 import { drawnLevels, noiseLevels, soundLevels } from './levels';
 import { ranksOf } from './order';
-import { softened } from './soft';
+import { softenTips } from './soft';
 
 /** The part of each path that is there. */
 export async function runGrow(form: Form, p: GrowParams, context: StepContext): Promise<Form> {
@@ -67,7 +67,7 @@ export async function runGrow(form: Form, p: GrowParams, context: StepContext): 
     cut = { ...cut, age: agesBehind(front, cut.s.length, most, context.fps) };
   }
   const extent = form.extent ?? extentOf(paths);
-  return { ...form, extent, paths: p.soft > 0 ? softened(cut, p.soft, p.begins) : cut };
+  return { ...form, extent, paths: p.soft > 0 ? softenTips(cut, p.soft, p.begins) : cut };
 }
 
 /** The share of a path's length at which the last whole piece before a share ends. */

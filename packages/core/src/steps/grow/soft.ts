@@ -3,7 +3,7 @@ import { visibleLength } from '../../curves/pathFrames';
 import { type Paths, pathCount } from '../../geometry/paths';
 
 /** Thickness eased to nothing (smoothstep) over a length behind each growing end. */
-export function softened(paths: Paths, soft: number, begins: string): Paths {
+export function softenTips(paths: Paths, soft: number, begins: string): Paths {
   const size = new Float32Array(paths.size);
   const { positions, offsets } = paths;
   for (let path = 0; path < pathCount(paths); path++) {

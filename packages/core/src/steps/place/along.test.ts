@@ -7,7 +7,7 @@ import { add, at, cross, distance, dot, sub, unit, type Vec3 } from '../../geome
 import { newStep } from '../../scene/make';
 import { newGuide } from '../../scene/owners';
 import type { ParamValue } from '../../scene/schema';
-import { box } from '../../surfaces/solids';
+import { box } from '../../surfaces/make/solids';
 import { sceneOf, testEvaluator } from '../../testing';
 import { turnOf, item, link, placed, line } from '../../../test/placing';
 

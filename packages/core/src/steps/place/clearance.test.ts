@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { emptyForm } from '../../geometry/form';
 import { roomOf } from '../../geometry/measures';
-import { boxesMeet, orientedBox } from '../../geometry/meshPairs';
+import { boxesMeet, orientedBox } from '../../geometry/search/meshPairs';
 import { SeatList, type Seats } from '../../geometry/seats';
 import { about, type Turn, turnAt } from '../../geometry/turns';
 import { at, unit, type Vec3 } from '../../geometry/vec';
-import { box } from '../../surfaces/solids';
+import { box } from '../../surfaces/make/solids';
 import type { StepContext } from '../declare';
 import { runClearance } from './runClearance';
 

@@ -8,7 +8,7 @@ import {
   type Reaches,
 } from '../../curves/linkSlots';
 import { withFrames } from '../../curves/pathFrames';
-import { type Sample, sampled } from '../../curves/sampling';
+import { type Sample, sampleCurve } from '../../curves/sampling';
 import type { SlotRule, Slots } from '../../curves/slots';
 import type { FramedPaths, Paths } from '../../geometry/paths';
 import { about, turnedBy } from '../../geometry/turns';
@@ -38,12 +38,12 @@ export function courseOf(paths: FramedPaths, path: number): Course {
   // Moved since it was cut: of what is not there nobody knows how it lies.
   if (paths.uncut === null) {
     const from = paths.cutFrom[path];
-    const on = (s: number): Sample => sampled(framed, a, b, arcs, s - from);
+    const on = (s: number): Sample => sampleCurve(framed, a, b, arcs, s - from);
     return { source, path, on, length: paths.whole[path], known: [from, from + there], closed: false };
   }
   const on = closed
-    ? (s: number): Sample => sampled(framed, a, b, arcs, modulo(s, there))
-    : (s: number): Sample => sampled(framed, a, b, arcs, s);
+    ? (s: number): Sample => sampleCurve(framed, a, b, arcs, modulo(s, there))
+    : (s: number): Sample => sampleCurve(framed, a, b, arcs, s);
   return { source, path, on, length: there, known: [0, there], closed };
 }
 

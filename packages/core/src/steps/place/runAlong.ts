@@ -2,7 +2,7 @@ import { mapped } from '../../geometry/filled';
 import { arcLengths, fraction, locate, totalLength } from '../../curves/arclength';
 import { chordSlots, type Hang, slotsAlong, type Slots } from '../../curves/slots';
 import { hash, random } from '../../fields/random';
-import { Carrier, picked } from '../../geometry/carrier';
+import { Carrier, pickColumns } from '../../geometry/carrier';
 import type { Domain, Named } from '../../geometry/attributes';
 import { type FramedPaths, NO_POINT, pathCount, PATHS, restLengthOf } from '../../geometry/paths';
 import { profileTable, readTable } from '../../geometry/profile';
@@ -116,7 +116,7 @@ export async function seatsAlong(
 function inherited(paths: FramedPaths, { path, from, to, way }: Stands): Named {
   const rows = new Carrier(PATHS, paths, 'point', path.length);
   for (let k = 0; k < path.length; k++) rows.mix(from[k], to[k], way[k], k);
-  const own = { ...rows.result().named, ...onlyOf('path', picked(PATHS, paths, 'path', path).named) };
+  const own = { ...rows.result().named, ...onlyOf('path', pickColumns(PATHS, paths, 'path', path).named) };
   return Object.fromEntries(Object.entries(own).map(([name, values]) => [name, { ...values, domain: 'copy' }]));
 }
 

@@ -1,5 +1,5 @@
 import { mapped } from '../../geometry/filled';
-import { boxesMeet, type OrientedBox, standingBox } from '../../geometry/meshPairs';
+import { boxesMeet, type OrientedBox, standingBox } from '../../geometry/search/meshPairs';
 import { keptSeats, type Seats } from '../../geometry/seats';
 import { turnAt } from '../../geometry/turns';
 import { at, type Corners, norm, sub } from '../../geometry/vec';

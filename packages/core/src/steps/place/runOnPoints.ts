@@ -1,6 +1,6 @@
 import { hash, random } from '../../fields/random';
 import { columnNamed } from '../../geometry/attributes';
-import { picked } from '../../geometry/carrier';
+import { pickColumns } from '../../geometry/carrier';
 import { type Form, POINTS } from '../../geometry/form';
 import { unwritten } from '../../geometry/meshAttributes';
 import { profileTable, readTable } from '../../geometry/profile';
@@ -57,7 +57,7 @@ export async function seatsOnPoints(form: Form, items: Items, p: OnPointsParams,
     });
   }
   // Copies know what their points do.
-  const { named } = picked(POINTS, points, 'point', kept);
+  const { named } = pickColumns(POINTS, points, 'point', kept);
   const placed = {
     ...seats.done(),
     named: Object.fromEntries(

@@ -2,17 +2,17 @@ import { random } from '../../fields/random';
 import { Carrier } from '../../geometry/carrier';
 import { emptyColumns } from '../../geometry/attributes';
 import { type Points, POINTS } from '../../geometry/form';
-import { facesAs, facesAtVertices } from '../../geometry/faceAttributes';
+import { facesAs, facesAtVertices } from '../../geometry/topology/faceAttributes';
 import { areaAndVolume, faceCount, MESH, type Mesh } from '../../geometry/mesh';
 import { unwritten, vertexValues } from '../../geometry/meshAttributes';
 import { profileTable, readTable } from '../../geometry/profile';
-import { pinned, type PinnedPlaces } from '../../geometry/pinned';
-import type { SurfacePlaces } from '../../geometry/surfacePlaces';
+import { pinPlaces, type PinnedPlaces } from '../../geometry/topology/surfacePins';
+import type { SurfacePlaces } from '../../geometry/topology/surfacePlaces';
 import { fromAxes } from '../../geometry/turns';
 import { at, dot, perpendicular, scale, sub, unit, type Vec3 } from '../../geometry/vec';
-import type { Density } from '../../surfaces/darts';
-import { BlueNoise, scatteredAtRandom } from '../../surfaces/scatter';
-import { onCorners, onEdges, onFaces } from '../../surfaces/meshPlaces';
+import type { Density } from '../../surfaces/scatter/darts';
+import { BlueNoise, scatteredAtRandom } from '../../surfaces/scatter/scatterMesh';
+import { onCorners, onEdges, onFaces } from '../../surfaces/scatter/meshPlaces';
 import type { StepContext } from '../declare';
 import type { ScatterParams } from './scatter';
 import { smoothstep } from '../../fields/smoothstep';
@@ -23,11 +23,11 @@ export async function runScatter(mesh: Mesh, p: ScatterParams, context: StepCont
   const whole = (await context.inputAtLast()).mesh ?? mesh;
   const rest = faceCount(whole) > 0 ? whole : mesh;
   const places = await laidOut(rest, p, context);
-  const now = pinned(places, rest, mesh);
+  const now = pinPlaces(places, rest, mesh);
   if (now) return pointsAt(now, places.faces.length, mesh, p, context);
   // On a skin that is another one at each frame there is nothing to ride on: it is laid out anew.
   const anew = await laidOut(mesh, p, context);
-  return pointsAt(pinned(anew, mesh, mesh)!, anew.faces.length, mesh, p, context);
+  return pointsAt(pinPlaces(anew, mesh, mesh)!, anew.faces.length, mesh, p, context);
 }
 
 /** What spreading places looks at: where it is the same, so are they, however else the mesh is dressed. */

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import type { Form } from '../../geometry/form';
 import { flaws } from '../../geometry/invariants';
 import { areaAndVolume } from '../../geometry/mesh';
-import { topologyCounts } from '../../geometry/topology';
+import { topologyCounts } from '../../geometry/topology/topology';
 import { at, cross, distance, dot, sub, unit } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
 import type { ParamValue, Step } from '../../scene/schema';

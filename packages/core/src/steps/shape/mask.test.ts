@@ -1,4 +1,4 @@
-import type { BrushStroke, Stroke } from '../../geometry/stroke';
+import type { BrushStroke, Stroke } from '../../geometry/maskStroke';
 import type { Mesh } from '../../geometry/mesh';
 import { at, distance, type Vec3 } from '../../geometry/vec';
 import { newStep } from '../../scene/make';

@@ -1,6 +1,6 @@
-import type { Stroke } from '../../geometry/stroke';
+import type { Stroke } from '../../geometry/maskStroke';
 import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
-import { counted } from '../format';
+import { formatCount } from '../format';
 
 const params = {
   strokes: {
@@ -57,7 +57,7 @@ export const mask = defineStep({
   params,
   moves: true,
   writes: (p) => [maskedAs(p)],
-  summary: (p) => `${counted(p.strokes.length, 'stroke')}${p.name.trim() ? ` as ${p.name.trim()}` : ''}`,
+  summary: (p) => `${formatCount(p.strokes.length, 'stroke')}${p.name.trim() ? ` as ${p.name.trim()}` : ''}`,
   async run(form, p, context) {
     const { runMask } = await import('./runMask');
     return { ...form, mesh: await runMask(form.mesh!, p, context) };

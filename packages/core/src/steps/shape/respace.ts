@@ -1,5 +1,5 @@
 import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
-import { counted, figure, metres } from '../format';
+import { formatCount, figure, metres } from '../format';
 
 const params = {
   by: {
@@ -74,7 +74,7 @@ export const respace = defineStep({
   params,
   summary: (p) =>
     ({
-      count: counted(p.count, 'point'),
+      count: formatCount(p.count, 'point'),
       spacing: `every ${metres(p.spacing)}`,
       density: `${figure(p.density)} a metre`,
     })[p.by],

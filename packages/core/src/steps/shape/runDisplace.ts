@@ -2,7 +2,7 @@ import { placeIn } from '../../curves/elements';
 import { noise3 } from '../../fields/noise';
 import { faceCount, MESH, type Mesh, vertexCount } from '../../geometry/mesh';
 import { at } from '../../geometry/vec';
-import { followedNormals, weldedNormals } from '../../surfaces/followedNormals';
+import { followedNormals, weldedNormals } from '../../surfaces/edit/updateNormals';
 import type { StepContext } from '../declare';
 import type { DisplaceParams } from './displace';
 import { progressOf } from './motion';

@@ -1,13 +1,13 @@
 import { filled } from '../../geometry/filled';
 import { oneNumber } from '../../geometry/attributes';
-import { treeInTime } from '../../geometry/meshTree';
-import { nearestPlace } from '../../geometry/nearest';
+import { treeInTime } from '../../geometry/search/meshTree';
+import { nearestPlace } from '../../geometry/search/nearest';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';
-import { pinned } from '../../geometry/pinned';
-import { type BrushStroke, isBrushed } from '../../geometry/stroke';
-import type { SurfacePlaces } from '../../geometry/surfacePlaces';
+import { pinPlaces } from '../../geometry/topology/surfacePins';
+import { type BrushStroke, isBrushed } from '../../geometry/maskStroke';
+import type { SurfacePlaces } from '../../geometry/topology/surfacePlaces';
 import { at, cross, sub, unit } from '../../geometry/vec';
-import { type Dab, Painter } from '../../surfaces/painter';
+import { type Dab, Painter } from '../../surfaces/edit/maskPainter';
 import type { StepContext } from '../declare';
 import { maskedAs, type MaskParams } from './mask';
 
@@ -23,7 +23,7 @@ async function valuesOn(mesh: Mesh, p: MaskParams, context: StepContext): Promis
   const rest = last && faceCount(last) > 0 ? last : mesh;
   const values = await painted(rest, p, context);
   if (rest === mesh || sameFaces(rest, mesh)) return values;
-  const found = pinned(placesOfVertices(mesh), mesh, rest);
+  const found = pinPlaces(placesOfVertices(mesh), mesh, rest);
   // On a form that is another one at each frame there is nothing to go by: it is painted anew.
   if (!found || found.places.length < vertexCount(mesh)) return painted(mesh, p, context);
   return filled(Float32Array, vertexCount(mesh), (i) => {
@@ -87,7 +87,7 @@ async function painted(rest: Mesh, p: MaskParams, context: StepContext): Promise
 async function courseOn(rest: Mesh, { frame, points }: BrushStroke, context: StepContext): Promise<Dab[]> {
   const there = (await context.inputAt(frame)).mesh;
   const on = there && faceCount(there) > 0 ? there : rest;
-  const found = on === rest ? null : pinned(await nearestPlaces(on, points, context), on, rest);
+  const found = on === rest ? null : pinPlaces(await nearestPlaces(on, points, context), on, rest);
   if (!found) return dabs(rest, await nearestPlaces(rest, points, context), points);
   return Array.from(found.places, (k, i): Dab => {
     const place = [0, 0, 0];

@@ -2,7 +2,7 @@ import { filled } from '../../geometry/filled';
 import { arcLengths, fraction, locate, totalLength } from '../../curves/arclength';
 import { cutPaths } from '../../curves/cut';
 import { unwritten } from '../../geometry/meshAttributes';
-import { insideOf } from '../../geometry/nearest';
+import { insideOf } from '../../geometry/search/nearest';
 import { pointValues } from '../../geometry/pathAttributes';
 import { type Paths, pathCount, uncut } from '../../geometry/paths';
 import { pathTreeOf } from '../../geometry/tree';

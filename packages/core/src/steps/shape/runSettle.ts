@@ -1,6 +1,6 @@
 import type { Mesh } from '../../geometry/mesh';
-import { nearestPlace, rayHit } from '../../geometry/nearest';
-import { readPlaces } from '../../geometry/surfacePlaces';
+import { nearestPlace, rayHit } from '../../geometry/search/nearest';
+import { readPlaces } from '../../geometry/topology/surfacePlaces';
 import { add, at, scale, sub, type Vec3 } from '../../geometry/vec';
 
 const WAYS: Record<string, Vec3> = { down: [0, -1, 0], front: [0, 0, -1], side: [-1, 0, 0] };

@@ -1,6 +1,6 @@
 import { movedPaths, withFrames } from '../../curves/pathFrames';
 import { random } from '../../fields/random';
-import { joined } from '../../geometry/joined';
+import { joinColumns } from '../../geometry/joinColumns';
 import { NO_PARENT, PATHS, type Paths, pathCount, pointCount, uncut } from '../../geometry/paths';
 import { jointOn, pathTreeOf } from '../../geometry/tree';
 import { add, at, cross, partWay, scale, sub, type Vec3 } from '../../geometry/vec';
@@ -15,8 +15,8 @@ export async function runStrands(single: Paths, p: StrandsParams, context: StepC
   const old = withFrames(single);
   const [n, m] = [pointCount(old), pathCount(old)];
   context.claim('points', n * p.count, 'Count');
-  const points = joined(PATHS, 'point', Array(p.count).fill({ of: old, count: n }));
-  const each = joined(PATHS, 'path', Array(p.count).fill({ of: old, count: m }));
+  const points = joinColumns(PATHS, 'point', Array(p.count).fill({ of: old, count: n }));
+  const each = joinColumns(PATHS, 'path', Array(p.count).fill({ of: old, count: m }));
   const paths: Paths = {
     ...uncut(old),
     ...points,

@@ -1,5 +1,5 @@
 import { areaAndVolume } from '../../geometry/mesh';
-import { topologyCounts } from '../../geometry/topology';
+import { topologyCounts } from '../../geometry/topology/topology';
 import { at, norm } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
 import type { ParamValue } from '../../scene/schema';

@@ -69,7 +69,7 @@ export const settle = defineStep({
       import('./eachPoint'),
       import('./runSettle'),
       import('../../geometry/copies'),
-      import('../../geometry/meshTree'),
+      import('../../geometry/search/meshTree'),
     ]);
     const mesh = wholeMesh(await context.other('growth'));
     if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');

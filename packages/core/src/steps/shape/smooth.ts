@@ -1,5 +1,5 @@
 import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
-import { counted } from '../format';
+import { formatCount } from '../format';
 
 const params = {
   rounds: {
@@ -26,7 +26,7 @@ export const smooth = defineStep({
   takes: ['paths'],
   gives: ['paths'],
   params,
-  summary: (p) => counted(p.rounds, 'round'),
+  summary: (p) => formatCount(p.rounds, 'round'),
   async run(form, p, context) {
     const { runSmooth } = await import('./runSmooth');
     return { ...form, paths: await runSmooth(form.paths!, p, context) };

@@ -1,5 +1,5 @@
 import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
-import { counted } from '../format';
+import { formatCount } from '../format';
 
 const params = {
   as: {
@@ -90,7 +90,7 @@ export const strands = defineStep({
   takes: ['paths'],
   gives: ['paths'],
   params,
-  summary: (p) => `${counted(p.count, 'strand')}, ${p.as}`,
+  summary: (p) => `${formatCount(p.count, 'strand')}, ${p.as}`,
   async run(form, p, context) {
     const { runStrands } = await import('./runStrands');
     // What there will be in all is no longer known.

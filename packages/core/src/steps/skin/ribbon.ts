@@ -76,8 +76,8 @@ export const ribbon = defineStep({
   summary: (p) => `${metres(2 * p.radius)} wide, ${p.lean === 'path' ? 'along the path' : p.lean}, ${p.end} end`,
   async run(form, p, context) {
     const { leaning } = await import('./leaning');
-    const { squareProfile } = await import('../../surfaces/profile');
-    const { sweepProfile } = await import('../../surfaces/tube');
+    const { squareProfile } = await import('../../surfaces/sweep/sweepProfile');
+    const { sweepProfile } = await import('../../surfaces/sweep/sweepTubes');
     const leant = await leaning(form.paths!, p.lean, () => context.breathe());
     const paths = await variedPaths(leant, p.radius, context, { roll: true, twist: true });
     const mesh = await sweepProfile(

@@ -2,7 +2,7 @@ import type { Mesh } from '../../geometry/mesh';
 import { type Paths, pathCount } from '../../geometry/paths';
 import { at, cross, dot, perpendicular, sub, unit, type Vec3, ringNormal } from '../../geometry/vec';
 import { regionsOf } from '../../outline/region';
-import { plateOf } from '../../surfaces/plate';
+import { plateOf } from '../../surfaces/sweep/extrudePlate';
 
 /** All closed paths filled in the plane of the largest of them. */
 export function runPlate(paths: Paths, depth: number, hard: boolean): Mesh | null {

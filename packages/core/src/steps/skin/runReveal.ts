@@ -1,6 +1,6 @@
 import { cutPaths } from '../../curves/cut';
 import { noise3 } from '../../fields/noise';
-import { picked } from '../../geometry/carrier';
+import { pickColumns } from '../../geometry/carrier';
 import { extentOf } from '../../geometry/extent';
 import type { Form } from '../../geometry/form';
 import { linearRgb } from '../../geometry/gradient';
@@ -9,8 +9,8 @@ import { unwritten, vertexValues } from '../../geometry/meshAttributes';
 import { pointValues } from '../../geometry/pathAttributes';
 import { FAR, NEAR, PATHS, type Paths, pathCount } from '../../geometry/paths';
 import { Problem } from '../../problem';
-import { cutMesh } from '../../surfaces/cutMesh';
-import { Refining } from '../../surfaces/refine';
+import { cutMesh } from '../../surfaces/edit/cutMesh';
+import { Refining } from '../../surfaces/edit/refineMesh';
 import { arcLengths } from '../../curves/arclength';
 import type { StepContext } from '../declare';
 import type { RevealParams } from './reveal';
@@ -251,8 +251,13 @@ function repeated(paths: Paths, sources: readonly number[]): Paths {
     for (let i = paths.offsets[path]; i < paths.offsets[path + 1]; i++) points.push(i);
     offsets[k + 1] = points.length;
   });
-  const onPoints = picked(PATHS, paths, 'point', points);
-  const made: Paths = { ...paths, ...onPoints, ...picked(PATHS, { ...paths, ...onPoints }, 'path', sources), offsets };
+  const onPoints = pickColumns(PATHS, paths, 'point', points);
+  const made: Paths = {
+    ...paths,
+    ...onPoints,
+    ...pickColumns(PATHS, { ...paths, ...onPoints }, 'path', sources),
+    offsets,
+  };
   let next = paths.ids.reduce((top, id) => Math.max(top, id), 0) + 1;
   sources.forEach((path, k) => {
     if (k > 0 && sources[k - 1] === path) made.ids[k] = next++;

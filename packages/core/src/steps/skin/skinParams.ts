@@ -2,8 +2,8 @@ import { eachElement } from '../../curves/elements';
 import type { Paths } from '../../geometry/paths';
 import type { Element } from '../../scene/vary';
 import { profileTable, readTable } from '../../geometry/profile';
-import type { Cap, TubeShape } from '../../surfaces/rings';
-import type { SweepHooks } from '../../surfaces/tube';
+import type { Cap, TubeShape } from '../../surfaces/sweep/rings';
+import type { SweepHooks } from '../../surfaces/sweep/sweepTubes';
 import type { ChoiceParam, ParamSpecs, ParamsOf, StepContext } from '../declare';
 
 const cap = (label: string, value: Cap) =>

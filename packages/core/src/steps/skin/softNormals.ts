@@ -22,7 +22,7 @@ export const softNormals = defineStep({
   },
   summary: (p) => `up to ${figure(p.angle, 1)}°`,
   async run(form, p, context) {
-    const { withSoftNormals } = await import('../../surfaces/softNormals');
+    const { withSoftNormals } = await import('../../surfaces/edit/smoothNormals');
     return { ...form, mesh: await withSoftNormals(form.mesh!, (p.angle * Math.PI) / 180, context.breathe) };
   },
 });

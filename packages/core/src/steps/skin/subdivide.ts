@@ -1,6 +1,6 @@
 import { faceCount } from '../../geometry/mesh';
 import { defineStep } from '../declare';
-import { counted } from '../format';
+import { formatCount } from '../format';
 
 export const subdivide = defineStep({
   kind: 'subdivide',
@@ -32,10 +32,10 @@ export const subdivide = defineStep({
       max: 180,
     },
   },
-  summary: (p) => counted(p.levels, 'time'),
+  summary: (p) => formatCount(p.levels, 'time'),
   async run(form, p, context) {
     context.claim('faces', faceCount(form.mesh!) * 4 ** p.levels, 'Levels');
-    const { subdivideMesh } = await import('../../surfaces/subdivide');
+    const { subdivideMesh } = await import('../../surfaces/edit/subdivideMesh');
     const mesh = await subdivideMesh(form.mesh!, p.levels, (p.crease * Math.PI) / 180, context.breathe);
     return { ...form, mesh };
   },

@@ -1,5 +1,5 @@
-import { SHIPPED_FONT } from '../../outline/shipped';
-import type { SweepProfile } from '../../surfaces/profile';
+import { SHIPPED_FONT } from '../../outline/shippedFont';
+import type { SweepProfile } from '../../surfaces/sweep/sweepProfile';
 import { defineStep } from '../declare';
 import { figure, metres } from '../format';
 import { shapeOf, skinParams, sweepHooks, variedPaths } from './skinParams';
@@ -186,8 +186,8 @@ export const sweep = defineStep({
     `${p.profile === 'letter' ? `letter ${p.letter}` : p.profile}, ${metres(p.radius)}${p.twist !== 0 ? `, ${figure(p.twist)} turns` : ''}`,
   async run(form, p, context) {
     const { regionsOfChoice } = await import('./sweepProfiles');
-    const { regionProfile } = await import('../../surfaces/profile');
-    const { sweepProfile } = await import('../../surfaces/tube');
+    const { regionProfile } = await import('../../surfaces/sweep/sweepProfile');
+    const { sweepProfile } = await import('../../surfaces/sweep/sweepTubes');
     const profile = moved(regionProfile(await regionsOfChoice(p, context), p.hard), p.offsetX, p.offsetY);
     const mesh = await sweepProfile(
       await variedPaths(form.paths!, p.radius, context, { roll: true, twist: true }),

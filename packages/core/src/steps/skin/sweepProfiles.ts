@@ -10,11 +10,11 @@ import {
   archCorners,
   bandCorners,
   crossCorners,
-  fitted,
+  fitProfile,
   polygonCorners,
   roundCornersOf,
   starCorners,
-} from '../../surfaces/profile';
+} from '../../surfaces/sweep/sweepProfile';
 import type { StepContext } from '../declare';
 
 /** What a profile is made from; see the sweep's parameters. */
@@ -40,12 +40,12 @@ export async function regionsOfChoice(p: ProfileChoice, context: StepContext): P
       if (p.font === null)
         throw new Problem('No font is chosen.', 'Load a font, or take the one that comes with Uvrex.');
       const contours = textContours(await readFont(await context.file(p.font)), p.letter, 0);
-      return fitted(regionsOf(contours.map(({ points }) => points)));
+      return fitProfile(regionsOf(contours.map(({ points }) => points)));
     }
     case 'svg': {
       if (p.drawing === null) throw new Problem('No SVG file is chosen.', 'Load one.');
       const closed = (await svgContours(await context.file(p.drawing))).filter((contour) => contour.closed);
-      return fitted(
+      return fitProfile(
         someRegions(
           closed.map(({ points }) => points),
           'The SVG file has no closed path.',
@@ -54,7 +54,7 @@ export async function regionsOfChoice(p: ProfileChoice, context: StepContext): P
     }
     case 'growth': {
       if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose one with a closed path.');
-      return fitted(
+      return fitProfile(
         someRegions(planeContours((await context.other('growth')).paths), 'The chosen growth has no closed path.'),
       );
     }

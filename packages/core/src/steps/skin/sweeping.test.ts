@@ -1,6 +1,6 @@
 import { putFile } from '../../testing';
 import { areaAndVolume } from '../../geometry/mesh';
-import { topologyCounts } from '../../geometry/topology';
+import { topologyCounts } from '../../geometry/topology/topology';
 import { at, dot, type Vec3 } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';
 import type { ParamValue, Scene } from '../../scene/schema';

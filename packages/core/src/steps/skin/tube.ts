@@ -63,10 +63,10 @@ export const tube = defineStep({
     const paths = await variedPaths(form.paths!, p.radius, context);
     const [shape, hooks] = [shapeOf(p, p.sides), sweepHooks(context, 'Sides, or Points of the path')];
     if (p.joints === 'grown') {
-      const { treeSkin } = await import('../../surfaces/treeSkin');
+      const { treeSkin } = await import('../../surfaces/tree/treeSkin');
       return withSkin(form, await treeSkin(paths, shape, p.collar, hooks));
     }
-    const { sweepTubes } = await import('../../surfaces/tube');
+    const { sweepTubes } = await import('../../surfaces/sweep/sweepTubes');
     return withSkin(form, await sweepTubes(paths, shape, hooks));
   },
 });

@@ -25,7 +25,7 @@ export const wire = defineStep({
   },
   summary: (p) => `${metres(2 * p.radius)} thick`,
   async run(form, p, context) {
-    const { sweepTubes } = await import('../../surfaces/tube');
+    const { sweepTubes } = await import('../../surfaces/sweep/sweepTubes');
     const mesh = await sweepTubes(
       form.paths!,
       { radius: p.radius, along: () => 1, follows: 'whole', swell: 0, sides: 3, start: 'open', end: 'open' },

@@ -1,7 +1,7 @@
 import { pathsFrom } from '../../geometry/paths';
 import { defineStep, place, pointsParam } from '../declare';
 import { figure, metres } from '../format';
-import { lies, liesParam } from './lies';
+import { lies, liesParam } from './planeParam';
 import { startWith } from './startWith';
 
 export const arc = defineStep({

@@ -95,7 +95,7 @@ export const blade = defineStep({
   summary: (p) => `${metres(p.length)} long, ${metres(p.width)} wide`,
   async run(form, p) {
     const { withRiders } = await import('../../geometry/joinMeshes');
-    const { blade: bladeMesh } = await import('../../surfaces/blade');
+    const { blade: bladeMesh } = await import('../../surfaces/make/bladeMesh');
     const mesh = bladeMesh({
       length: p.length,
       width: p.width,

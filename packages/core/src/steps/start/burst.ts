@@ -1,7 +1,7 @@
 import { unit } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { defineStep, numberField, type NumberParam, type ParamSpecs, place } from '../declare';
-import { counted } from '../format';
+import { formatCount } from '../format';
 import { beginParams } from './beginParams';
 
 const share = numberField({ unit: 'share', min: 0, max: 1 });
@@ -73,7 +73,7 @@ export const burst = defineStep({
   params,
   branches: true,
   writes: () => ['generation'],
-  summary: (p) => `${counted(p.count, 'member')}, ${counted(p.generations, 'burst')}`,
+  summary: (p) => `${formatCount(p.count, 'member')}, ${formatCount(p.generations, 'burst')}`,
   async run(form, p, context) {
     const [curves, { beginningsOf }, { startWith }] = await Promise.all([
       import('../../curves/burst'),

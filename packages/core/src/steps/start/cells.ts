@@ -41,7 +41,7 @@ export const cells = defineStep({
   async run(form, p, context) {
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth whose form to fill.');
     const [{ cellCount, cellWire, MOST_CELLS }, { wholeMesh }] = await Promise.all([
-      import('../../surfaces/cells'),
+      import('../../surfaces/make/cellEdges'),
       import('../../geometry/copies'),
     ]);
     const mesh = wholeMesh(await context.other('growth'));

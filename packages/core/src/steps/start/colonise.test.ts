@@ -1,6 +1,6 @@
-import { colonised } from '../../curves/colonise';
+import { coloniseSpace } from '../../curves/colonise';
 import { nodePaths } from '../../curves/nodePaths';
-import { insideOf, nearestPlace } from '../../geometry/nearest';
+import { insideOf, nearestPlace } from '../../geometry/search/nearest';
 import { NO_PARENT, pathCount, type Paths } from '../../geometry/paths';
 import { visibleLength } from '../../curves/pathFrames';
 import { pathTreeOf } from '../../geometry/tree';
@@ -8,7 +8,7 @@ import { at, byAxis, distance, type Vec3 } from '../../geometry/vec';
 import { random } from '../../fields/random';
 import { newGrowth, newStep } from '../../scene/make';
 import type { ParamValue, Step } from '../../scene/schema';
-import { ball, torus } from '../../surfaces/solids';
+import { ball, torus } from '../../surfaces/make/solids';
 import { form } from '../../../test/paths';
 
 const cloud = (count: number, size = 2): Float32Array =>
@@ -33,7 +33,7 @@ const branches = async (params: Record<string, ParamValue> = {}, ball = false): 
 // What the method promises (Runions, Lane, Prusinkiewicz 2007): it ends, and no place is left that it could still have reached.
 test('it comes to within the distance of every place, or cannot come nearer, step by step from its root', async () => {
   const attractors = cloud(500);
-  const { positions, parents, births } = await colonised({ ...settings, attractors });
+  const { positions, parents, births } = await coloniseSpace({ ...settings, attractors });
   let missed = 0;
   for (let k = 0; k < 500; k++) {
     let least = Infinity;
@@ -52,7 +52,7 @@ test('it comes to within the distance of every place, or cannot come nearer, ste
 
 test('of two roots each takes what is nearer to it; a root with nothing to go to is no path', async () => {
   const attractors = Float32Array.of(-1, 1, 0, 1, 1, 0);
-  const tree = await colonised({
+  const tree = await coloniseSpace({
     ...settings,
     attractors,
     roots: [

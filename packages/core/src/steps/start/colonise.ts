@@ -1,5 +1,5 @@
 import { defineStep, is, shownFor, numberField, type ParamSpecs, type ParamsOf, place } from '../declare';
-import { counted } from '../format';
+import { formatCount } from '../format';
 
 const inSpace = is('where', 'ball', 'box', 'cone');
 const length = numberField({ unit: 'm', min: 0.0001, max: 1000 });
@@ -137,7 +137,7 @@ export const colonise = defineStep({
   },
   branches: true,
   params,
-  summary: (p) => (p.where === 'points' ? 'to the points of a growth' : `to ${counted(p.count, 'place')}`),
+  summary: (p) => (p.where === 'points' ? 'to the points of a growth' : `to ${formatCount(p.count, 'place')}`),
   async run(form, p, context) {
     const [{ runColonise }, { startWith }] = await Promise.all([import('./runColonise'), import('./startWith')]);
     return startWith(form, await runColonise(p, context));

@@ -49,7 +49,7 @@ export const contours = defineStep({
     if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
     const [{ vertexValues }, { contoursOf }] = await Promise.all([
       import('../../geometry/meshAttributes'),
-      import('../../surfaces/contours'),
+      import('../../surfaces/edit/contourLines'),
     ]);
     const field = vertexValues(mesh, p.attribute);
     if (!field)

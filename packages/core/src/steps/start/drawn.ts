@@ -7,7 +7,7 @@ import type { Anchor } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { smoothstep } from '../../fields/smoothstep';
 import { defineStep, pointsParam, type StepContext } from '../declare';
-import { counted, metres } from '../format';
+import { formatCount, metres } from '../format';
 import { startWith } from './startWith';
 
 const FINE = 24;
@@ -74,10 +74,10 @@ export const drawn = defineStep({
     points: pointsParam(180),
   },
   summary(p) {
-    if (p.anchors.length < 2) return counted(p.anchors.length, 'anchor');
+    if (p.anchors.length < 2) return formatCount(p.anchors.length, 'anchor');
     const course = courseThrough(p.anchors, p.closed);
     const closed = p.closed && p.anchors.length > 2;
-    return `${counted(p.anchors.length, 'anchor')}, ${metres(totalLength(arcLengths(course, 0, course.length / 3, closed)))}`;
+    return `${formatCount(p.anchors.length, 'anchor')}, ${metres(totalLength(arcLengths(course, 0, course.length / 3, closed)))}`;
   },
   async run(form, p, context) {
     if (p.anchors.length < 2) {
@@ -121,10 +121,10 @@ async function courseOnSkin(anchors: readonly Anchor[], closed: boolean, context
       'The growth that it is to follow has no skin at this frame.',
       'Choose another, or add a skin to it.',
     );
-  const { nearestPlace } = await import('../../geometry/nearest');
-  const { treeInTime } = await import('../../geometry/meshTree');
+  const { nearestPlace } = await import('../../geometry/search/nearest');
+  const { treeInTime } = await import('../../geometry/search/meshTree');
   await treeInTime(mesh, () => context.breathe());
-  const { shortestWay } = await import('../../surfaces/shortestWay');
+  const { shortestWay } = await import('../../surfaces/fronts/shortestWay');
   const ends = anchors.map(([x, y, z]) => nearestPlace(mesh, [x, y, z])!);
   const positions: number[] = [...ends[0].position];
   const behind: number[] = [0];

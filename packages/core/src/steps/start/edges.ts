@@ -1,4 +1,4 @@
-import type { EdgeRun } from '../../geometry/edges';
+import type { EdgeRun } from '../../geometry/topology/featureEdges';
 import { pathsFrom } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
@@ -39,9 +39,9 @@ export const edges = defineStep({
     const { mesh } = await context.other('growth');
     if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
     const [{ chainEdges, featureEdges }, { topologyOf }, { pointAttributes }] = await Promise.all([
-      import('../../geometry/edges'),
-      import('../../geometry/topology'),
-      import('../../surfaces/contours'),
+      import('../../geometry/topology/featureEdges'),
+      import('../../geometry/topology/topology'),
+      import('../../surfaces/edit/contourLines'),
     ]);
     const { places, ends } = await featureEdges(mesh, (p.angle * Math.PI) / 180, () => context.breathe());
     context.claim('points', ends.length / 2, 'the number of faces of that growth, or raise Angle');

@@ -96,8 +96,8 @@ export const form = defineStep({
   async run(form, p, context) {
     if (p.file === null) throw new Problem('No file is chosen.', 'Load an OBJ, PLY, STL, glTF or GLB file.');
     const [{ formOfFile }, { extentOf, taken }, { startWithMesh }] = await Promise.all([
-      import('../../forms/known'),
-      import('../../forms/mended'),
+      import('../../forms/formCache'),
+      import('../../forms/repairForm'),
       import('./startWithMesh'),
     ]);
     const breathe = (): Promise<void> => context.breathe();
@@ -113,10 +113,10 @@ export const form = defineStep({
         'Colours of its materials and vertices are: give it others with Finish.',
       );
     if (p.reduce > 0) {
-      const { reduced } = await import('../../forms/reduce');
-      mesh = await reduced(mesh, p.reduce, breathe);
+      const { reduceMesh } = await import('../../forms/reduce');
+      mesh = await reduceMesh(mesh, p.reduce, breathe);
     }
-    const { opennessOf } = await import('../../surfaces/openness');
+    const { opennessOf } = await import('../../surfaces/edit/openness');
     const told = opennessOf(mesh);
     if (told)
       context.tell(

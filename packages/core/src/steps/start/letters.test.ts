@@ -1,7 +1,7 @@
 import { boundsOf } from '../../geometry/form';
 import { flaws } from '../../geometry/invariants';
 import { areaAndVolume } from '../../geometry/mesh';
-import { topologyCounts } from '../../geometry/topology';
+import { topologyCounts } from '../../geometry/topology/topology';
 import { newStep } from '../../scene/make';
 import { formOf, sceneOf, testEvaluator } from '../../testing';
 import { withShipped } from '../../../test/paths';

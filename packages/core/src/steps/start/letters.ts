@@ -1,4 +1,4 @@
-import { SHIPPED_FONT } from '../../outline/shipped';
+import { SHIPPED_FONT } from '../../outline/shippedFont';
 import { Problem } from '../../problem';
 import type { ParamSpecs, StepContext } from '../declare';
 

@@ -1,6 +1,6 @@
 import { wholeMesh } from '../../geometry/copies';
 import type { Mesh } from '../../geometry/mesh';
-import { treeInTime } from '../../geometry/meshTree';
+import { treeInTime } from '../../geometry/search/meshTree';
 import type { Paths } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import type { StepContext } from '../declare';

@@ -1,7 +1,7 @@
 import { type Paths, pathsFrom } from '../../geometry/paths';
 import type { DrawnContour } from '../../outline/svg';
 import type { StepContext } from '../declare';
-import { lies } from './lies';
+import { lies } from './planeParam';
 
 /** Contours in a plane as paths in space. */
 export function outlinePaths(

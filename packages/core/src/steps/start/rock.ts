@@ -62,7 +62,7 @@ export const rock = defineStep({
   summary: (p) => `${metres(p.width)} × ${metres(p.depth)}, ${metres(p.height)} high`,
   async run(form, p, context) {
     const [{ rock: made }, { withRiders }] = await Promise.all([
-      import('../../surfaces/rock'),
+      import('../../surfaces/make/rockMesh'),
       import('../../geometry/joinMeshes'),
     ]);
     context.claim('faces', 12 * p.pieces * p.pieces, 'Pieces');

@@ -1,4 +1,4 @@
-import { nearestPlace } from '../../geometry/nearest';
+import { nearestPlace } from '../../geometry/search/nearest';
 import { wholeMesh } from '../../geometry/copies';
 import { at, distance } from '../../geometry/vec';
 import { newGrowth, newStep } from '../../scene/make';

@@ -1,6 +1,6 @@
 import { defineStep, is, numberField, type ParamSpecs, type ParamsOf, place, shownFor } from '../declare';
 import { factor, percent } from '../format';
-import { liesParam } from './lies';
+import { liesParam } from './planeParam';
 
 const length = numberField({ unit: 'm', min: 0.0001, max: 1000 });
 const shareField = numberField({ unit: 'share', min: 0, max: 1 });

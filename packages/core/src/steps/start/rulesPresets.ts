@@ -1,4 +1,4 @@
-import { expanded } from '../../curves/rules/expand';
+import { rewrite } from '../../curves/rules/expand';
 import { readRules } from '../../curves/rules/parse';
 import { drawn } from '../../curves/rules/turtle';
 import type { StepPreset } from '../declare';
@@ -111,7 +111,7 @@ async function pictureOf(p: Required<Omit<Ready, 'label'>>): Promise<string> {
   const generations = Math.min(p.generations, p.axiom === 'A(0.16)' ? 13 : 9);
   const order = { generations, seed: 11, most: 20_000, length, growing: p.growing };
   const grown = { ...p, generations: generations + p.growing };
-  const { paths } = drawn(await expanded(readRules(p.axiom, p.rules), order), drawingOf(grown, length, 11));
+  const { paths } = drawn(await rewrite(readRules(p.axiom, p.rules), order), drawingOf(grown, length, 11));
   if (!paths) return '';
   const { positions, offsets } = paths;
   let [left, right, low, high] = [Infinity, -Infinity, Infinity, -Infinity];

@@ -1,17 +1,17 @@
-import { colonised } from '../../curves/colonise';
+import { coloniseSpace } from '../../curves/colonise';
 import { nodePaths } from '../../curves/nodePaths';
 import { random } from '../../fields/random';
-import { spreadOut } from '../../fields/spreadOut';
+import { spreadOut } from '../../fields/blueNoise';
 import { boundsOf, emptyForm } from '../../geometry/form';
 import type { Mesh } from '../../geometry/mesh';
-import { insideOf, nearestPlace } from '../../geometry/nearest';
+import { insideOf, nearestPlace } from '../../geometry/search/nearest';
 import { type Paths, pathCount } from '../../geometry/paths';
-import { readPlaces } from '../../geometry/surfacePlaces';
+import { readPlaces } from '../../geometry/topology/surfacePlaces';
 import { byAxis, add, at, cross, dot, perpendicular, ringNormal, sub, unit, type Vec3 } from '../../geometry/vec';
 import { pointsOf } from '../../checks/distance';
 import { Problem } from '../../problem';
 import { inside } from '../../outline/region';
-import { scatteredAtRandom } from '../../surfaces/scatter';
+import { scatteredAtRandom } from '../../surfaces/scatter/scatterMesh';
 import type { StepContext } from '../declare';
 import type { ColoniseParams } from './colonise';
 import { pathsIn, skinIn } from './others';
@@ -26,7 +26,7 @@ export async function runColonise(p: ColoniseParams, context: StepContext): Prom
   const roots = p.roots === null ? [[p.rootX, p.rootY, p.rootZ] as const] : await context.places('roots');
   const around =
     p.around !== null && p.where !== 'skin' && p.where !== 'form' ? await skinIn(context, 'around', p.around) : null;
-  const nodes = await colonised(
+  const nodes = await coloniseSpace(
     {
       attractors,
       // What grows on a skin begins on it.

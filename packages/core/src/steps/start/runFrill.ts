@@ -1,8 +1,8 @@
 import { arcLengths, totalLength } from '../../curves/arclength';
 import { resample } from '../../curves/resample';
-import { digest } from '../../keys/digest';
+import { digest } from '../../digests/digest';
 import { type Frill, type Frilling, frilling } from '../../growing/frill';
-import { Histories } from '../../growing/history';
+import { Histories } from '../../growing/simulationHistory';
 import { oneNumber } from '../../geometry/attributes';
 import { withRiders } from '../../geometry/joinMeshes';
 import { type Mesh, meshWith } from '../../geometry/mesh';

@@ -1,17 +1,17 @@
 import { mapped } from '../../geometry/filled';
-import { digest, meshHash } from '../../keys/digest';
+import { digest, meshHash } from '../../digests/digest';
 import { arcLengths, totalLength } from '../../curves/arclength';
-import { Histories } from '../../growing/history';
+import { Histories } from '../../growing/simulationHistory';
 import { type Ruffled, type Ruffling, ruffling } from '../../growing/ruffle';
 import { Within } from '../../growing/within';
 import { oneNumber } from '../../geometry/attributes';
 import type { Mesh } from '../../geometry/mesh';
-import { nearestPlace } from '../../geometry/nearest';
+import { nearestPlace } from '../../geometry/search/nearest';
 import { type Paths, pathsFrom } from '../../geometry/paths';
 import { add, at, distance, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import type { StepContext } from '../declare';
-import { lies } from './lies';
+import { lies } from './planeParam';
 import { pathsIn, skinIn } from './others';
 import type { RuffleParams } from './ruffle';
 

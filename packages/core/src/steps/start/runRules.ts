@@ -1,10 +1,10 @@
-import { expanded, type Symbols } from '../../curves/rules/expand';
+import { rewrite, type Symbols } from '../../curves/rules/expand';
 import { readRules } from '../../curves/rules/parse';
 import { drawn } from '../../curves/rules/turtle';
 import type { Form } from '../../geometry/form';
 import { allocatePaths } from '../../geometry/paths';
 import type { StepContext } from '../declare';
-import { counted } from '../format';
+import { formatCount } from '../format';
 import type { RulesParams } from './rules';
 import { drawingOf } from './rulesDrawing';
 import { startWith } from './startWith';
@@ -26,12 +26,12 @@ export async function runRules(form: Form, p: RulesParams, context: StepContext)
   if (!symbols) {
     const system = readRules(p.axiom, p.rules);
     const order = { generations, seed, most: MOST, length, growing: p.growing };
-    symbols = await expanded(system, order, () => context.breathe());
+    symbols = await rewrite(system, order, () => context.breathe());
     if (known.size >= KEPT) known.clear();
     known.set(key, symbols);
   }
   const lines = symbols.letters.reduce((sum, letter) => sum + (letter === 'F' ? 1 : 0), 0);
-  context.tell(`${counted(symbols.letters.length, 'symbol')}, ${counted(lines, 'line')}.`, '');
+  context.tell(`${formatCount(symbols.letters.length, 'symbol')}, ${formatCount(lines, 'line')}.`, '');
   context.claim('points', 2 * lines, 'Generations');
   await context.breathe();
   const made = drawn(symbols, drawingOf(p, length, seed));

@@ -1,8 +1,8 @@
 import { random } from '../../fields/random';
-import { nearestPlace } from '../../geometry/nearest';
+import { nearestPlace } from '../../geometry/search/nearest';
 import { type Paths, pathsFrom } from '../../geometry/paths';
 import { add, byAxis, scale, unit, type Vec3 } from '../../geometry/vec';
-import { wandered } from '../../growing/wander';
+import { wanderPaths } from '../../growing/wander';
 import { Problem } from '../../problem';
 import type { StepContext } from '../declare';
 import { beginningsOf } from './beginnings';
@@ -29,7 +29,7 @@ export async function runWander(p: WanderParams, context: StepContext): Promise<
   });
   const skin = p.stays === 'skin' ? await skinIn(context, 'skin', p.skin) : null;
   const drawn = p.toward === null ? [] : await context.places('toward');
-  const tendrils = await wandered(
+  const tendrils = await wanderPaths(
     {
       beginnings,
       length: p.length,

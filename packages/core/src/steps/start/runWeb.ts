@@ -11,7 +11,7 @@ import {
   uniqueLinks,
 } from '../../curves/web/links';
 import { tipsOf } from '../../curves/tips';
-import { readLinks, readMoved } from '../../curves/web/byHand';
+import { readLinks, parseMovedNodes } from '../../curves/web/byHand';
 import { noise3 } from '../../fields/noise';
 import { hash, random } from '../../fields/random';
 import { smoothstep } from '../../fields/smoothstep';
@@ -48,7 +48,7 @@ export async function runWeb(form: Form, p: WebParams, context: StepContext): Pr
   const own = readLinks(p.own).filter(([, b]) => b < laid.length);
   // Nodes that are moved by hand keep the links that they have where they are laid.
   const rest = [...laid];
-  for (const [node, by] of readMoved(p.moved)) if (node < rest.length) rest[node] = add(rest[node], by);
+  for (const [node, by] of parseMovedNodes(p.moved)) if (node < rest.length) rest[node] = add(rest[node], by);
   const { links, away } = await planOf(laid, rest, own, p, context);
   const turned = p.turning === 0 ? rest : wentRound(rest, p, context);
   const nodes = p.drift > 0 ? drifted(turned, p, context) : turned;

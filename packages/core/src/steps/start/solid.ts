@@ -1,5 +1,5 @@
 import type { Mesh } from '../../geometry/mesh';
-import { CHAINS, sizesOf } from '../../surfaces/chains';
+import { CHAINS, sizesOf } from '../../surfaces/make/chainStandards';
 import { defineStep, type NumberParam, place, type Resolved, type StepContext, numberField } from '../declare';
 import { metres } from '../format';
 import { letterParams, letters } from './letters';
@@ -127,7 +127,7 @@ export const solid = defineStep({
   async run(form, p, context) {
     const { withRiders } = await import('../../geometry/joinMeshes');
     context.claim('points', p.sides * p.sides, 'Sides');
-    const { ball, box, crystal, cylinder, link, platonic, sheet, torus } = await import('../../surfaces/solids');
+    const { ball, box, crystal, cylinder, link, platonic, sheet, torus } = await import('../../surfaces/make/solids');
     const chain = { ...p, ...sizesOf(p.standard, p.wire) };
     const make: Record<typeof p.which, () => Mesh | Promise<Mesh>> = {
       ball: () => ball(p.radius, p.sides),
@@ -158,7 +158,7 @@ async function solidLetters(
 ): Promise<Mesh> {
   const [{ regionsOf }, { plateOf }] = await Promise.all([
     import('../../outline/region'),
-    import('../../surfaces/plate'),
+    import('../../surfaces/sweep/extrudePlate'),
   ]);
   const flat = (await letters(p, context)).map(({ points }) => points.map((x) => x * p.height));
   let [left, right, low] = [Infinity, -Infinity, Infinity];

@@ -105,7 +105,7 @@ export const terrain = defineStep({
   summary: (p) => `${metres(p.width)} × ${metres(p.depth)}, ${metres(p.relief)} high`,
   async run(form, p, context) {
     const [{ terrain: made }, { startWithMesh }] = await Promise.all([
-      import('../../surfaces/terrain'),
+      import('../../surfaces/make/terrainMesh'),
       import('./startWithMesh'),
     ]);
     context.claim(

@@ -1,7 +1,7 @@
 import { defineStep } from '../declare';
 import { metres } from '../format';
 import { letterParams, letters } from './letters';
-import { liesParam } from './lies';
+import { liesParam } from './planeParam';
 import { outlinePaths } from './outlinePaths';
 import { startWith } from './startWith';
 

@@ -1,7 +1,7 @@
 import { pathsFrom, pathCount } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { defineStep, numberField, type NumberParam } from '../declare';
-import { counted, metres } from '../format';
+import { formatCount, metres } from '../format';
 import { startWith } from './startWith';
 
 const share = numberField({ unit: 'share', min: 0, max: 1 });
@@ -85,16 +85,16 @@ export const twine = defineStep({
       whole: true,
     },
   },
-  summary: (p) => `${counted(p.count, 'tendril')}, once in ${metres(p.pitch)}`,
+  summary: (p) => `${formatCount(p.count, 'tendril')}, once in ${metres(p.pitch)}`,
   async run(form, p, context) {
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth that they wind round.');
     const host = await context.other('growth');
     if (!host.paths || pathCount(host.paths) === 0)
       throw new Problem('The chosen growth has no paths.', 'Choose one that begins with a path.');
-    const { twined } = await import('../../curves/twine');
+    const { twineAround } = await import('../../curves/twine');
     const { wholeMesh } = await import('../../geometry/copies');
     const { hash } = await import('../../fields/random');
-    const { treeInTime } = await import('../../geometry/meshTree');
+    const { treeInTime } = await import('../../geometry/search/meshTree');
     const mesh = wholeMesh(host);
     if (mesh) await treeInTime(mesh, () => context.breathe());
     const pitch = context.varied('pitch');
@@ -105,7 +105,7 @@ export const twine = defineStep({
         await context.breathe();
         const id = path * p.count + k;
         const own = { id, index: id, count: p.count * pathCount(host.paths), u: 0, read: () => null };
-        const made = twined(host.paths, path, mesh && mesh.indices.length > 0 ? mesh : null, {
+        const made = twineAround(host.paths, path, mesh && mesh.indices.length > 0 ? mesh : null, {
           clearance: p.clearance,
           pitch: Math.max(0.001, pitch(own)),
           hand: p.hand === 'left' || (p.hand === 'both' && k % 2 === 1) ? -1 : 1,

@@ -1,7 +1,7 @@
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
 import { metres } from '../format';
-import { liesParam } from './lies';
+import { liesParam } from './planeParam';
 import { outlinePaths } from './outlinePaths';
 import { startWith } from './startWith';
 

@@ -1,5 +1,5 @@
 import { defineStep, is, numberField, type ParamSpecs, type ParamsOf, place } from '../declare';
-import { counted, metres } from '../format';
+import { formatCount, metres } from '../format';
 import { beginParams } from './beginParams';
 
 const lengthField = numberField({ unit: 'm', min: 0.0005, max: 1000 });
@@ -89,7 +89,7 @@ export const wander = defineStep({
   },
   params,
   many: true,
-  summary: (p) => `${counted(p.count, 'tendril')}, ${metres(p.length)}`,
+  summary: (p) => `${formatCount(p.count, 'tendril')}, ${metres(p.length)}`,
   async run(form, p, context) {
     const [{ runWander }, { startWith }] = await Promise.all([import('./runWander'), import('./startWith')]);
     return startWith(form, await runWander(p, context));

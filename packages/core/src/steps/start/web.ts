@@ -8,7 +8,7 @@ import {
   type Resolved,
   shownFor,
 } from '../declare';
-import { counted, percent } from '../format';
+import { formatCount, percent } from '../format';
 
 const length = numberField({ unit: 'm', min: 0, max: 1000 });
 const inSpace = is('where', 'ball', 'box');
@@ -220,7 +220,7 @@ export const web = defineStep({
   many: true,
   paced: 'grown',
   writes: (p) => (p.pulses > 0 ? ['hub', 'pulse'] : ['hub']),
-  summary: (p) => `${counted(p.count, 'node')}, ${percent(p.grown)} grown`,
+  summary: (p) => `${formatCount(p.count, 'node')}, ${percent(p.grown)} grown`,
   async run(form, p, context) {
     const { runWeb } = await import('./runWeb');
     return runWeb(form, p, context);

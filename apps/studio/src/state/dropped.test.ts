@@ -1,9 +1,0 @@
-import { startFor } from './dropped';
-
-test('files begin growths by the endings of their names, whatever their case', () => {
-  const starts = ['Rock.OBJ', 'hull.ply', 'hull.stl', 'a.b.glb', 'a.gltf', 'bell.svg'].map(
-    (name) => startFor(name)?.start,
-  );
-  expect(starts).toEqual(['form', 'form', 'form', 'form', 'form', 'vector']);
-  expect(['scene.json', 'obj', 'tone.wav'].map(startFor)).toEqual([undefined, undefined, undefined]);
-});
