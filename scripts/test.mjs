@@ -5,6 +5,7 @@ import { findChromium, freePort, installPackages, root, run } from './lib.mjs';
 
 let passed = 0;
 let failed = 0;
+let skipped = 0;
 
 /** Runs one stage; a stage that fails without tests of its own counts as one failure. */
 async function stage(name, command, args, extra) {
@@ -15,6 +16,10 @@ async function stage(name, command, args, extra) {
 }
 
 function end() {
+  if (skipped > 0)
+    console.log(
+      `\n${skipped} skipped: lessons that are played among the unit tests; LESSONS=all npm run e2e plays them by hand`,
+    );
   console.log(`\n${passed} passed, ${failed} failed`);
   process.exit(failed > 0 || passed === 0 ? 1 : 0);
 }
@@ -67,6 +72,7 @@ const unit = await stage('Unit tests', 'npx', [
 ]);
 const jest = read('unit.json');
 passed += jest?.numPassedTests ?? 0;
+skipped += jest?.numPendingTests ?? 0;
 failed += (jest?.numFailedTests ?? 0) + (jest?.numRuntimeErrorTestSuites ?? 0);
 if (!unit && !(jest?.numFailedTests || jest?.numRuntimeErrorTestSuites)) failed++;
 
@@ -83,6 +89,7 @@ if (!chromium) {
   });
   const stats = read('e2e.json')?.stats;
   passed += stats?.expected ?? 0;
+  skipped += stats?.skipped ?? 0;
   // What passes only when it is tried again has failed.
   const wrong = (stats?.unexpected ?? 0) + (stats?.flaky ?? 0);
   failed += wrong;

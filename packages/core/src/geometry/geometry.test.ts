@@ -87,6 +87,16 @@ describe('the invariant checker', () => {
     ],
     ['arrays of different lengths', (form) => (form.mesh!.uvs = new Float32Array(2)), /mesh: uvs has 2 entries/],
     ['an index past the vertices', (form) => (form.mesh!.indices[0] = 1e6), /past the last/],
+    [
+      'a mesh that was mirrored and left inside out',
+      ({ mesh }) => {
+        for (let i = 0; i < mesh!.positions.length; i += 3) {
+          mesh!.positions[i] *= -1;
+          mesh!.normals[i] *= -1;
+        }
+      },
+      /100 % of its area faces away from its normals/,
+    ],
     ['half a triangle', (form) => (form.mesh!.indices = form.mesh!.indices.slice(0, 4)), /whole number of triangles/],
     ['glow of infinite strength', (form) => (form.mesh!.glow![0] = Infinity), /glow\[0\]/],
   ])('finds %s', async (_, damage, reason) => {

@@ -4,7 +4,7 @@ import { MESH, type Mesh } from './mesh';
 import { PATHS, type Paths } from './paths';
 import { SEATS, type Seats } from './seats';
 import { treeFlaws } from './tree';
-import { at, dot } from './vec';
+import { add, at, cross, dot, norm, sub } from './vec';
 
 /**
  * Checks what every form must satisfy, and says what does not hold: lengths that agree, finite numbers, unit vectors,
@@ -73,6 +73,23 @@ function pathFlaws(paths: Paths): string[] {
   return [...found, ...treeFlaws(paths)];
 }
 
+/** Share of the area that may face away from its normals: narrow faces of soft skins in tight bends do. */
+const MOST_AGAINST = 0.1;
+
+/** Share of a mesh's area whose winding and normals disagree. */
+function areaAgainstNormals({ positions, normals, indices }: Mesh): number {
+  let [whole, against] = [0, 0];
+  for (let i = 0; i < indices.length; i += 3) {
+    const [a, b, c] = [0, 1, 2].map((k) => at(positions, indices[i + k]));
+    const across = cross(sub(b, a), sub(c, a));
+    const area = norm(across);
+    const mean = [0, 1, 2].map((k) => at(normals, indices[i + k])).reduce(add);
+    whole += area;
+    if (dot(across, mean) < 0) against += area;
+  }
+  return whole > 0 ? against / whole : 0;
+}
+
 function meshFlaws(mesh: Mesh): string[] {
   const n = mesh.positions.length / 3;
   const parts = (mesh.parts?.length ?? 0) / 2;
@@ -87,6 +104,8 @@ function meshFlaws(mesh: Mesh): string[] {
   if (mesh.indices.length % 3) found.push('indices are no whole number of triangles');
   const wild = mesh.indices.findIndex((index) => index >= n);
   if (wild >= 0) found.push(`indices[${wild}] is ${mesh.indices[wild]}, past the last of ${n} vertices`);
+  const against = found.length === 0 ? areaAgainstNormals(mesh) : 0;
+  if (against > MOST_AGAINST) found.push(`${Math.round(100 * against)} % of its area faces away from its normals`);
   return found;
 }
 
