@@ -95,7 +95,7 @@ describe('the invariant checker', () => {
           mesh!.normals[i] *= -1;
         }
       },
-      /100 % of its area faces away from its normals/,
+      /of its area faces away from its normals/,
     ],
     ['half a triangle', (form) => (form.mesh!.indices = form.mesh!.indices.slice(0, 4)), /whole number of triangles/],
     ['glow of infinite strength', (form) => (form.mesh!.glow![0] = Infinity), /glow\[0\]/],
