@@ -96,7 +96,7 @@ alike('sea-lily', async ({ page }) => {
   await hands.set('Phyllotaxis', {
     Surface: 'Dome',
     Count: '60',
-    'New ones': 'Endless, from the centre',
+    'New ones': 'Endless',
     Radius: '0.17',
   });
   await hands.set('Phyllotaxis', { Height: '0.16', Swell: '18', Fade: '9' });

@@ -102,7 +102,7 @@ test('what is locked cannot be changed until it is unlocked; alone, all others a
   await goTo(page, 144);
   await row(page, 'Helix').click();
   await canvas(page).page().keyboard.press('a');
-  await expect(page.getByRole('button', { name: 'Alone', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('button', { name: 'Isolate', exact: true })).toHaveAttribute('aria-pressed', 'true');
   const alone = await picture(page);
   await row(page, 'Line').click();
   await expect.poll(async () => (await picture(page)).equals(alone)).toBe(false);

@@ -142,7 +142,7 @@ export const COPIES: readonly Lesson[] = [
         ],
       },
       {
-        text: 'New growth: **phyllotaxis**: Surface _Dome_, Count 60, New ones _Endless, from the centre_, Radius 0.17, Height 0.16, Swell 18, Fade 9.',
+        text: 'New growth: **phyllotaxis**: Surface _Dome_, Count 60, New ones _Endless_, Radius 0.17, Height 0.16, Swell 18, Fade 9.',
         moves: [
           { begin: 'phyllotaxis' },
           {

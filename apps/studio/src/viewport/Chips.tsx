@@ -62,7 +62,7 @@ export const Chips = memo(function Chips() {
             />
           )}
           <Choice
-            label="Alone"
+            label="Isolate"
             help="Draws all but the chosen growths faintly (A)"
             on={alone}
             pick={() => runCommand('alone')}

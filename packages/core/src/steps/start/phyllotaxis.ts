@@ -56,11 +56,11 @@ const params = {
   born: {
     type: 'choice',
     label: 'New ones',
-    help: 'Where they are born. Endless births push outwards for ever and close with the range.',
+    help: 'Where they are born: at the centre they push the others out. Endless births come up at the centre, push outwards for ever and close with the range.',
     options: [
-      { value: 'centre', label: 'At the centre, pushing out' },
+      { value: 'centre', label: 'At the centre' },
       { value: 'rim', label: 'At the rim' },
-      { value: 'endless', label: 'Endless, from the centre' },
+      { value: 'endless', label: 'Endless' },
     ],
     default: 'centre',
   },
