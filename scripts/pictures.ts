@@ -1,9 +1,9 @@
 // Makes the pictures in docs/screenshots and the starters' own, from the built application and the demo data; with `docs`
 // behind it only those in docs/screenshots, with names of starters only theirs.
 import { spawn } from 'node:child_process';
-import { writeFile } from 'node:fs/promises';
 import { chromium, type Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
+import sharp from 'sharp';
 import { STARTER_FRAMES } from '../examples/frames';
 
 const { findChromium, freePort, root } = (await import('./lib.mjs' as string)) as {
@@ -32,8 +32,38 @@ const still = async (page: Page, frame: number): Promise<void> => {
 const shot = async (page: Page, name: string): Promise<void> => {
   await page.mouse.move(700, 20);
   await page.waitForTimeout(700);
-  await page.screenshot({ path: `${root}/docs/screenshots/${name}.png` });
+  await screenshot(page, name);
 };
+/** A picture of the page in a palette of 256 colours: a third of the bytes. */
+const screenshot = async (page: Page, name: string): Promise<void> => {
+  const png = await page.screenshot();
+  await sharp(png).png({ palette: true, effort: 10 }).toFile(`${root}/docs/screenshots/${name}.png`);
+};
+
+/** The frames of a starter's shot as anyone would export them, in order. */
+async function exportFrames(
+  page: Page,
+  size: readonly [number, number],
+  range: readonly [number, number],
+): Promise<Uint8Array[]> {
+  await page.getByRole('button', { name: 'Export', exact: true }).click();
+  await page.getByRole('radio', { name: /Picture sequence/ }).click();
+  for (const [label, value] of [
+    ['Width', size[0]],
+    ['Height', size[1]],
+    ['First frame', range[0]],
+    ['Last frame', range[1]],
+  ] as const) {
+    await page.getByRole('dialog').getByLabel(label).fill(String(value));
+  }
+  const [download] = await Promise.all([
+    page.waitForEvent('download', { timeout: 600_000 }),
+    page.getByRole('button', { name: 'Make the file' }).click(),
+  ]);
+  const chunks: Buffer[] = [];
+  for await (const chunk of await download.createReadStream()) chunks.push(chunk as Buffer);
+  return Object.values(unzipSync(new Uint8Array(Buffer.concat(chunks))));
+}
 
 try {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
@@ -53,29 +83,18 @@ try {
     await page.goto(`http://localhost:${port}/`);
     await page.getByRole('button', { name: `Open the starter ${name}`, exact: true }).click();
     await page.locator('canvas[data-drawn]').waitFor({ timeout: 60_000 });
-    // The starter's own picture is a frame of its shot, as anyone would export it.
-    await page.getByRole('button', { name: 'Export', exact: true }).click();
-    await page.getByRole('radio', { name: /Picture sequence/ }).click();
-    for (const [label, value] of [
-      ['Width', 640],
-      ['Height', 400],
-      ['First frame', frame],
-      ['Last frame', frame],
-    ] as const) {
-      await page.getByRole('dialog').getByLabel(label).fill(String(value));
-    }
-    const [download] = await Promise.all([
-      page.waitForEvent('download'),
-      page.getByRole('button', { name: 'Make the file' }).click(),
-    ]);
-    const chunks: Buffer[] = [];
-    for await (const chunk of await download.createReadStream()) chunks.push(chunk as Buffer);
-    const [png] = Object.values(unzipSync(new Uint8Array(Buffer.concat(chunks))));
-    await writeFile(`${root}/examples/pictures/${starter}.png`, png);
+    const [png] = await exportFrames(page, [640, 400], [frame, frame]);
+    await sharp(png).webp({ quality: 84, effort: 6 }).toFile(`${root}/examples/pictures/${starter}.webp`);
   }
 
   await page.goto(`http://localhost:${port}/`);
   await page.getByRole('button', { name: 'Open the starter Kelp frond', exact: true }).click();
+  await page.locator('canvas[data-drawn]').waitFor({ timeout: 60_000 });
+  // README's moving picture: every sixth frame, as the browser that shows it waits.
+  const frames = (await exportFrames(page, [480, 300], [2, 144])).filter((_, k) => k % 6 === 0);
+  await sharp(frames.map(Buffer.from), { join: { animated: true } })
+    .webp({ quality: 40, effort: 6, loop: 0, delay: frames.map((_, k) => (k === frames.length - 1 ? 1500 : 160)) })
+    .toFile(`${root}/docs/screenshots/growth.webp`);
   await page.getByText('All frames ready').waitFor({ timeout: 120_000 });
   await page.getByRole('group', { name: 'Grow', exact: true }).locator('[aria-expanded]').click();
   await still(page, 92);
@@ -153,7 +172,7 @@ try {
   await page.keyboard.press('Shift+N');
   await page.getByRole('option', { name: 'Bars that follow sound', exact: true }).hover();
   await page.waitForTimeout(1500);
-  await page.screenshot({ path: `${root}/docs/screenshots/begin.png` });
+  await screenshot(page, 'begin');
   await page.getByRole('option', { name: 'Stem with leaves', exact: true }).click();
   await page.locator('canvas[data-drawn="fine"]').waitFor({ timeout: 60_000 });
   await page.getByRole('group', { name: 'Helix', exact: true }).locator('[aria-expanded]').first().click();
@@ -161,7 +180,7 @@ try {
   await shot(page, 'handles');
   await page.getByRole('button', { name: 'Add a step' }).click();
   await page.waitForTimeout(1500);
-  await page.screenshot({ path: `${root}/docs/screenshots/planting.png` });
+  await screenshot(page, 'planting');
   await page.keyboard.press('Escape');
 
   await page.goto(`http://localhost:${port}/`);
@@ -184,7 +203,7 @@ try {
   await page.getByRole('button', { name: 'Wipe', exact: true }).click();
   await page.locator('[role=dialog] canvas[data-frame="99"]').nth(1).waitFor({ timeout: 60_000 });
   await page.waitForTimeout(1000);
-  await page.screenshot({ path: `${root}/docs/screenshots/versions.png` });
+  await screenshot(page, 'versions');
   await page.getByRole('button', { name: 'Close', exact: true }).click();
 
   await page.getByRole('button', { name: 'Lessons', exact: true }).click();

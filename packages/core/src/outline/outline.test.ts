@@ -185,6 +185,13 @@ describe('SVG files', () => {
     await expect(svgContours(new TextEncoder().encode(text))).rejects.toThrow(Problem);
   });
 
+  test('what is no well-formed XML is told in our words, with its line', async () => {
+    const text = '<svg>\n<path d="M0 0H5"/>\n</g></svg>';
+    await expect(svgContours(new TextEncoder().encode(text))).rejects.toThrow(
+      /^This is no sound SVG file: its XML is damaged in line 3\.$/,
+    );
+  });
+
   test('any damage is refused or drawn with finite numbers', async () => {
     const sound = svg(
       '<g transform="rotate(10)"><path d="M10 80 C40 10, 65 10, 95 80 A30 50 0 0 1 162 162 z"/><rect width="9" height="4" rx="1"/></g>',

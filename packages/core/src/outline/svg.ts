@@ -109,7 +109,7 @@ async function parse(text: string): Promise<Node> {
   const valid = XMLValidator.validate(text, { allowBooleanAttributes: true });
   if (valid !== true)
     throw new Problem(
-      `This is no sound SVG file: ${valid.err.msg} (line ${valid.err.line}).`,
+      `This is no sound SVG file: its XML is damaged in line ${valid.err.line}.`,
       'Save the drawing again as SVG.',
     );
   const parser = new XMLParser({
