@@ -14,7 +14,7 @@ export interface FitPair {
 }
 
 /** Lets other work in, and throws when the check is no longer wanted. */
-export type Breathe = (share: number) => void | Promise<void>;
+export type ShareBreathe = (share: number) => void | Promise<void>;
 
 const between = (copies: Copies, a: number, b: number): Vec3 => {
   const [p, q] = [at(copies.positions, a), at(copies.positions, b)];
@@ -22,7 +22,7 @@ const between = (copies: Copies, a: number, b: number): Vec3 => {
 };
 
 /** How neighbours along each path go together, in the order of the paths. Copies that are in no row have none. */
-export async function fitOf(copies: Copies, breathe: Breathe = () => {}): Promise<FitPair[]> {
+export async function fitOf(copies: Copies, breathe: ShareBreathe = () => {}): Promise<FitPair[]> {
   const { rows } = copies;
   const pairs: FitPair[] = [];
   const n = copies.ids.length;
@@ -57,7 +57,7 @@ export interface Clash {
  */
 export async function clashesOf(
   copies: Copies,
-  breathe: Breathe = () => {},
+  breathe: ShareBreathe = () => {},
   most = 10_000,
 ): Promise<{ pairs: Clash[]; complete: boolean }> {
   const n = copies.ids.length;

@@ -1,8 +1,7 @@
+import type { Breathe } from '../breathe';
 import { filled } from '../geometry/filled';
 import { byAxis, type Vec3 } from '../geometry/vec';
 import { boxAround, sidesOf } from '../geometry/box';
-
-type Breathe = () => Promise<void>;
 
 /** What a tree grows by. */
 export interface Colonising {

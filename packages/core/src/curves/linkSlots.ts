@@ -91,7 +91,7 @@ export interface Links {
 export type Reaches = Map<number, { s: number; reach: number }>;
 
 /** Lets other work in; throws when this is no longer wanted. */
-export type Breathe = () => void | Promise<void>;
+export type MaybeBreathe = () => void | Promise<void>;
 
 /** Links laid between two breaths: some milliseconds. */
 const CHUNK = 128;
@@ -124,7 +124,7 @@ export class LinkTrain {
   /** @param reaches what links that have been laid span to either side, by their numbers; gathered here */
   constructor(
     private readonly links: Links,
-    private readonly breathe: Breathe = () => {},
+    private readonly breathe: MaybeBreathe = () => {},
     private readonly reaches: Reaches = new Map(),
   ) {}
 

@@ -1,3 +1,4 @@
+import type { Breathe } from '../breathe';
 import { type Paths, pathCount } from '../geometry/paths';
 import { jointOn, pathTreeOf } from '../geometry/tree';
 import { at, distance } from '../geometry/vec';
@@ -17,8 +18,6 @@ export interface PathGraph {
   ends: Uint32Array;
   lengths: Float64Array;
 }
-
-type Breathe = () => Promise<void>;
 
 /** Rest coordinate up to which a path is there from its base. */
 const BEGUN = 1e-6;

@@ -1,4 +1,5 @@
-import type { Breathe, RawForm } from './rawForm';
+import type { Breathe } from '../breathe';
+import type { RawForm } from './rawForm';
 import { readForm } from './readForm';
 
 /** Forms that have been read, by the id of their file, which is the hash of its bytes; the longest unused goes first. */

@@ -1,7 +1,8 @@
+import type { Breathe } from '../breathe';
 import { mapped } from '../geometry/filled';
 import { Problem } from '../problem';
 import { checkGltf, glbJson, type GltfJson } from './gltfCheck';
-import { type Breathe, damagedFile, floats, FORM_LIMITS, integers, type RawForm, within } from './rawForm';
+import { damagedFile, floats, FORM_LIMITS, integers, type RawForm, within } from './rawForm';
 
 type Matrix = ArrayLike<number>;
 /** How the corners of a primitive make triangles (glTF 2.0, section 3.7.2.1). */

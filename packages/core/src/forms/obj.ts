@@ -1,6 +1,6 @@
+import type { Breathe } from '../breathe';
 import { polygonFaces } from './polygon';
 import {
-  type Breathe,
   CHUNK,
   cornersWithin,
   damagedFile,

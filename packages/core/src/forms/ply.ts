@@ -1,14 +1,6 @@
+import type { Breathe } from '../breathe';
 import { polygonFaces } from './polygon';
-import {
-  type Breathe,
-  CHUNK,
-  cornersWithin,
-  damagedFile,
-  integers,
-  PolygonPace,
-  type RawForm,
-  within,
-} from './rawForm';
+import { CHUNK, cornersWithin, damagedFile, integers, PolygonPace, type RawForm, within } from './rawForm';
 import { TextReader } from './text';
 import { linearOf } from '../fields/srgb';
 

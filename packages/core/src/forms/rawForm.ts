@@ -20,9 +20,6 @@ export interface RawForm {
   leftOut?: string;
 }
 
-/** To be awaited in long work: lets messages in, and throws when the work is no longer wanted. */
-export type Breathe = () => Promise<void>;
-
 /** What a file may hold. */
 export const FORM_LIMITS = {
   bytes: 256e6,

@@ -1,5 +1,6 @@
+import type { Breathe } from '../breathe';
 import { Problem } from '../problem';
-import { type Breathe, damagedFile, FORM_LIMITS, type RawForm } from './rawForm';
+import { damagedFile, FORM_LIMITS, type RawForm } from './rawForm';
 
 /**
  * Reads a form of any kind that is known, told by what the file holds: PLY and GLB begin with their names, glTF is JSON, OBJ has

@@ -1,3 +1,4 @@
+import type { Breathe } from '../breathe';
 import { filled, mapped } from '../geometry/filled';
 import { pickColumns } from '../geometry/carrier';
 import { faceMiddles, facesFrom, knowsFaces } from '../geometry/topology/faceAttributes';
@@ -6,7 +7,7 @@ import { nearestPlace } from '../geometry/search/nearest';
 import { topologyOf } from '../geometry/topology/topology';
 import { at, byAxis, distance, type Vec3 } from '../geometry/vec';
 import { withoutFins } from './fins';
-import { type Breathe, CHUNK } from './rawForm';
+import { CHUNK } from './rawForm';
 
 /** Shares of the bound that are given to the simplifier in turn: its own estimate falls short of the true distance. */
 const TRIES = [1, 0.7, 0.5, 0.35, 0.25, 0.15, 0.08, 0.04];

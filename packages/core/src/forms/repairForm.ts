@@ -1,9 +1,10 @@
+import type { Breathe } from '../breathe';
 import { filled, mapped } from '../geometry/filled';
 import { type Attribute, NO_NAMED } from '../geometry/attributes';
 import { type Mesh, meshWith } from '../geometry/mesh';
 import { keepTopology, topologyInTime, topologyOf } from '../geometry/topology/topology';
 import { withSoftNormals } from '../surfaces/edit/smoothNormals';
-import type { Breathe, RawForm } from './rawForm';
+import type { RawForm } from './rawForm';
 import { boxAround, middleOf, sidesOf } from '../geometry/box';
 
 /** How a form from a file is taken. */

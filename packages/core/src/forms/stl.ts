@@ -1,5 +1,6 @@
+import type { Breathe } from '../breathe';
 import { filled } from '../geometry/filled';
-import { type Breathe, CHUNK, damagedFile, floats, type RawForm, within } from './rawForm';
+import { CHUNK, damagedFile, floats, type RawForm, within } from './rawForm';
 import { TextReader } from './text';
 
 /** Bytes before the triangles of a binary file, and of each of them. */

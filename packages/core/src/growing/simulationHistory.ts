@@ -1,5 +1,4 @@
-type Breathe = () => Promise<void>;
-
+import type { Breathe } from '../breathe';
 /** How something goes on from one state to the next. */
 export interface Course<S> {
   first: S;

@@ -1,8 +1,7 @@
+import type { Breathe } from '../../breathe';
 import Delaunator from 'delaunator';
 import { insphere, orient3d } from 'robust-predicates';
 import { cross, distance, dot, perpendicular, sub, unit, type Vec3 } from '../../geometry/vec';
-
-type Breathe = () => Promise<void>;
 
 /** Points between two breaths. */
 const CHUNK = 64;

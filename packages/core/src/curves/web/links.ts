@@ -1,3 +1,4 @@
+import type { Breathe } from '../../breathe';
 import { mapped } from '../../geometry/filled';
 import { Neighbours } from '../../geometry/search/spatialHash';
 import { PointTree } from '../../geometry/search/pointTree';
@@ -7,8 +8,6 @@ import { delaunayPairs } from './delaunay';
 
 /** Links between nodes, in pairs of their numbers, the smaller first. */
 export type Links = readonly (readonly [number, number])[];
-
-type Breathe = () => Promise<void>;
 
 /** Nodes between two breaths. */
 const CHUNK = 64;

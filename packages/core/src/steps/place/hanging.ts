@@ -1,6 +1,6 @@
 import { arcLengths, totalLength } from '../../curves/arclength';
 import {
-  type Breathe,
+  type MaybeBreathe,
   type LinkPlace,
   type LinkShape,
   type LinkSize,
@@ -101,7 +101,7 @@ export async function hanging(
   turns: TurnPattern,
   rule: SlotRule,
   lasts: boolean,
-  breathe: Breathe,
+  breathe: MaybeBreathe,
 ): Promise<Slots & { hanging: Hanging; loose: number }> {
   const period = leastCommon(turns.length, kinds);
   const { closed, length } = course;

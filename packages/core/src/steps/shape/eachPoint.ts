@@ -1,3 +1,4 @@
+import type { Breathe } from '../../breathe';
 import { movedPaths } from '../../curves/pathFrames';
 import { placeIn } from '../../curves/elements';
 import type { Attributed, Table } from '../../geometry/attributes';
@@ -76,8 +77,6 @@ export async function eachPoint(form: Form, context: StepContext, move: Move, sl
   const seats = old && (await copiesMoved(SEATS, old, (k) => old.share[k], move, breathe, old.dice));
   return { ...moved, mesh, points, copies, seats };
 }
-
-type Breathe = () => Promise<void>;
 
 async function meshMoved(
   mesh: Mesh,

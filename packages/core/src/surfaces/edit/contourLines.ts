@@ -1,3 +1,4 @@
+import type { Breathe } from '../../breathe';
 import { mapped } from '../../geometry/filled';
 import { type Attribute, columnsOf } from '../../geometry/attributes';
 import { chainEdges } from '../../geometry/topology/featureEdges';
@@ -6,7 +7,7 @@ import { MESH, type Mesh } from '../../geometry/mesh';
 import { type Paths, pathsFrom, type PathSource } from '../../geometry/paths';
 import { topologyInTime } from '../../geometry/topology/topology';
 import { EdgeTable } from '../../geometry/topology/weld';
-import { type Breathe, CHUNK } from './smoothNormals';
+import { CHUNK } from './smoothNormals';
 
 /**
  * Lines on a mesh along which a field has the same value, closed where they close: the field runs straight over each face.

@@ -1,7 +1,7 @@
+import type { Breathe } from '../../breathe';
 import { mapped } from '../../geometry/filled';
 import type { Mesh } from '../../geometry/mesh';
 import { topologyInTime } from '../../geometry/topology/topology';
-import type { Breathe } from './smoothNormals';
 
 const { sqrt } = Math;
 

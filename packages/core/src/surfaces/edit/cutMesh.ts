@@ -1,3 +1,4 @@
+import type { Breathe } from '../../breathe';
 import earcut from 'earcut';
 import { chainEdges } from '../../geometry/topology/featureEdges';
 import { Carrier } from '../../geometry/carrier';
@@ -7,7 +8,7 @@ import { facesFrom } from '../../geometry/topology/faceAttributes';
 import { faceCount, MESH, type Mesh, vertexCount } from '../../geometry/mesh';
 import { add, at, cross, dot, perpendicular, sub, unit, type Vec3 } from '../../geometry/vec';
 import { EdgeTable, weld } from '../../geometry/topology/weld';
-import { type Breathe, CHUNK } from './smoothNormals';
+import { CHUNK } from './smoothNormals';
 
 /**
  * The part of a mesh where a field is not below 0, cut exactly along the line on which it is 0: new vertices stand on the

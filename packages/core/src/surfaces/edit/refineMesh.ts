@@ -1,8 +1,9 @@
+import type { Breathe } from '../../breathe';
 import { Carrier } from '../../geometry/carrier';
 import { facesFrom, knowsFaces } from '../../geometry/topology/faceAttributes';
 import { faceCount, MESH, type Mesh, vertexCount } from '../../geometry/mesh';
 import { EdgeTable } from '../../geometry/topology/weld';
-import { type Breathe, CHUNK } from './smoothNormals';
+import { CHUNK } from './smoothNormals';
 
 /**
  * A mesh some of whose edges are halved, round by round. All that is new comes behind what is there, in arrays that grow: a round

@@ -1,3 +1,4 @@
+import type { Breathe } from '../../breathe';
 import { pickColumns, pickedInTime } from '../../geometry/carrier';
 import { faceCorners } from '../../geometry/topology/faceNormal';
 import { MESH, type Mesh } from '../../geometry/mesh';
@@ -6,8 +7,6 @@ import { type Topology, topologyInTime } from '../../geometry/topology/topology'
 
 const { fround, round, sqrt } = Math;
 
-/** To be awaited now and then in long work: lets messages in, and throws when the work is no longer wanted. */
-export type Breathe = () => Promise<void>;
 const NEVER: Breathe = () => Promise.resolve();
 /** Faces between two breaths: a few milliseconds. */
 export const CHUNK = 8192;

@@ -1,3 +1,4 @@
+import type { Breathe } from '../../breathe';
 import { filled, mapped } from '../../geometry/filled';
 import type { Attributed } from '../../geometry/attributes';
 import { Carrier } from '../../geometry/carrier';
@@ -6,7 +7,7 @@ import { MESH, type Mesh } from '../../geometry/mesh';
 import { at, unit } from '../../geometry/vec';
 import { topologyInTime } from '../../geometry/topology/topology';
 import { EdgeTable } from '../../geometry/topology/weld';
-import { angleBetween, type Breathe, CHUNK, pickedMesh, withSoftNormals } from './smoothNormals';
+import { angleBetween, CHUNK, pickedMesh, withSoftNormals } from './smoothNormals';
 
 /** Places, what they carry, and faces of any number of corners, in flat arrays. */
 interface Polygons {

@@ -1,3 +1,4 @@
+import type { Breathe } from '../../breathe';
 import { faceCorners } from '../../geometry/topology/faceNormal';
 import { facesFrom } from '../../geometry/topology/faceAttributes';
 import { filled, mapped } from '../../geometry/filled';
@@ -5,7 +6,7 @@ import { pickedInTime } from '../../geometry/carrier';
 import { MESH, type Mesh } from '../../geometry/mesh';
 import { Topology, topologyInTime } from '../../geometry/topology/topology';
 import { normalsOfGroups, softGroups } from './updateNormals';
-import { type Breathe, CHUNK, softVertices, type SoftVertices } from './smoothNormals';
+import { CHUNK, softVertices, type SoftVertices } from './smoothNormals';
 
 /**
  * A mesh made thick: both its faces, moved apart along the normals, and rims where it is open. Closed meshes become

@@ -1,8 +1,9 @@
+import type { Breathe } from '../../breathe';
 import { faceCorners } from '../../geometry/topology/faceNormal';
 import { mapped } from '../../geometry/filled';
 import type { Mesh } from '../../geometry/mesh';
 import { topologyInTime } from '../../geometry/topology/topology';
-import { type Breathe, CHUNK } from './smoothNormals';
+import { CHUNK } from './smoothNormals';
 
 const { sqrt } = Math;
 

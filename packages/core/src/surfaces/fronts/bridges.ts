@@ -1,3 +1,4 @@
+import type { Breathe } from '../../breathe';
 import { filled } from '../../geometry/filled';
 import { type Mesh, meshWith } from '../../geometry/mesh';
 import { nearestPlace } from '../../geometry/search/nearest';
@@ -30,8 +31,6 @@ const WIDEST = 8;
 /** Cosine of the widest angle between the way across a hole and the directions in which its rim looks: 40°, so that the sides of a square
  * corner are not joined. */
 const ACROSS = Math.cos((40 * Math.PI) / 180);
-
-type Breathe = () => Promise<void>;
 
 /**
  * Ways over gaps, no longer than `gap`: from each place to the nearest point of each other part's faces, and from each place at a

@@ -1,10 +1,9 @@
+import type { Breathe } from '../../breathe';
 import type { Mesh } from '../../geometry/mesh';
 import type { SurfacePlaces } from '../../geometry/topology/surfacePlaces';
 import { type Topology, topologyInTime } from '../../geometry/topology/topology';
 import { type Bridges, bridgesOf } from './bridges';
 import { Wave } from './dijkstra';
-
-type Breathe = () => Promise<void>;
 
 /** Work between two breaths: a few milliseconds. */
 const CHUNK = 8192;

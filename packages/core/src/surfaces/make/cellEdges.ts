@@ -1,3 +1,4 @@
+import type { Breathe } from '../../breathe';
 import { chainEdges } from '../../geometry/topology/featureEdges';
 import type { Mesh } from '../../geometry/mesh';
 import { treeInTime } from '../../geometry/search/meshTree';
@@ -6,7 +7,6 @@ import { pathsFrom, type Paths } from '../../geometry/paths';
 import { readPlaces } from '../../geometry/topology/surfacePlaces';
 import { at, byAxis, distance, type Vec3 } from '../../geometry/vec';
 import { pointAttributes } from '../edit/contourLines';
-import type { Breathe } from '../edit/smoothNormals';
 import { boxAround } from '../../geometry/box';
 
 const { ceil, floor, max, min } = Math;

@@ -1,9 +1,9 @@
+import type { Breathe } from '../../breathe';
 import { noise3 } from '../../fields/noise';
 import { random } from '../../fields/random';
 import { type Mesh, meshWith } from '../../geometry/mesh';
 import { dot, unit, type Vec3 } from '../../geometry/vec';
 import { followedNormals } from '../edit/updateNormals';
-import type { Breathe } from '../edit/smoothNormals';
 import { boxAround } from '../../geometry/box';
 
 /** What a boulder is like. */

@@ -1,8 +1,8 @@
+import type { Breathe } from '../../breathe';
 import { filled } from '../../geometry/filled';
 import { noise3 } from '../../fields/noise';
 import { type Mesh, meshWith } from '../../geometry/mesh';
 import { followedNormals } from '../edit/updateNormals';
-import type { Breathe } from '../edit/smoothNormals';
 import { smoothstep } from '../../fields/smoothstep';
 
 /** What ground is like. */

@@ -1,9 +1,10 @@
+import type { Breathe } from '../../breathe';
 import { faceNormal } from '../../geometry/topology/faceNormal';
 import type { Mesh } from '../../geometry/mesh';
 import type { SurfacePlaces } from '../../geometry/topology/surfacePlaces';
 import { topologyInTime } from '../../geometry/topology/topology';
 import { EdgeTable } from '../../geometry/topology/weld';
-import { type Breathe, CHUNK } from '../edit/smoothNormals';
+import { CHUNK } from '../edit/smoothNormals';
 
 /** Faces that lean no more than so against each other are one: the edge between them is none of the form's. */
 const FLAT = Math.cos((0.5 * Math.PI) / 180);

@@ -1,11 +1,10 @@
+import type { Breathe } from '../../breathe';
 import { hash } from '../../fields/random';
 import type { Mesh } from '../../geometry/mesh';
 import type { SurfacePlaces } from '../../geometry/topology/surfacePlaces';
 import { type Density, Faces, fraction, Places } from './darts';
 import { Gaps, roomAt } from './fillGaps';
 import { PlacesGrid } from './placesGrid';
-
-type Breathe = () => Promise<void>;
 
 /** Work between two breaths: a few milliseconds. */
 const CHUNK = 4096;

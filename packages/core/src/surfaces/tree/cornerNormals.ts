@@ -1,4 +1,5 @@
-import { type Breathe, CHUNK } from '../edit/smoothNormals';
+import type { Breathe } from '../../breathe';
+import { CHUNK } from '../edit/smoothNormals';
 
 const { sqrt } = Math;
 
