@@ -93,7 +93,7 @@ try {
   // README's moving picture: every sixth frame, as the browser that shows it waits.
   const frames = (await exportFrames(page, [480, 300], [2, 144])).filter((_, k) => k % 6 === 0);
   await sharp(frames.map(Buffer.from), { join: { animated: true } })
-    .webp({ quality: 40, effort: 6, loop: 0, delay: frames.map((_, k) => (k === frames.length - 1 ? 1500 : 160)) })
+    .webp({ quality: 72, effort: 6, loop: 0, delay: frames.map((_, k) => (k === frames.length - 1 ? 1500 : 160)) })
     .toFile(`${root}/docs/screenshots/growth.webp`);
   await page.getByText('All frames ready').waitFor({ timeout: 120_000 });
   await page.getByRole('group', { name: 'Grow', exact: true }).locator('[aria-expanded]').click();
