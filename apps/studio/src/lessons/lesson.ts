@@ -16,6 +16,7 @@ export type Move =
   /** Looked at by the guide itself: whether it has played. */
   | { play: true };
 
+/** What a step of a lesson says, and the moves that do it. */
 export interface LessonStep {
   /** In the few signs of Markdown that docs/lessons.md uses: bold, italic, code. */
   text: string;
@@ -23,6 +24,7 @@ export interface LessonStep {
   moves: readonly Move[];
 }
 
+/** A lesson: its steps, in order. */
 export interface Lesson {
   id: string;
   title: string;

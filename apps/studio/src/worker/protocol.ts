@@ -63,6 +63,7 @@ export interface Bounds {
   max: [number, number, number];
 }
 
+/** A growth of a frame as it crosses to the page. */
 export interface GrowthPayload {
   id: string;
   key: string;
@@ -86,6 +87,7 @@ export interface GrowthPayload {
   shown: Shown | null;
 }
 
+/** A frame as it crosses to the page. */
 export interface FramePayload {
   frame: number;
   milliseconds: number;
@@ -99,6 +101,7 @@ export type SentFrame = Omit<FramePayload, 'items' | 'growths'> & {
   items: { key: string; shown: Crossing<Shown> }[];
   growths: SentGrowth[];
 };
+/** A growth of a frame, its arrays under keys. */
 export type SentGrowth = Omit<GrowthPayload, 'shown'> & { shown: Crossing<Shown> | null };
 
 /** The engine in its worker. Tickets rise; cancelling one gives up that evaluation. */

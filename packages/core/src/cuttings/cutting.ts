@@ -44,6 +44,7 @@ type Params = Record<string, ParamValue>;
 /** Rounded as a person would type it. */
 export const round = (value: number): number => Number(value.toPrecision(2));
 
+/** Stops of these colours, evenly spaced. */
 export const gradient = (...colors: readonly string[]): ParamValue =>
   colors.map((color, i) => ({ at: i / (colors.length - 1), color }));
 
@@ -71,6 +72,7 @@ export const item = (bed: Bed, name: string, ...steps: Step[]): Growth => ({
 export const growth = ({ scene }: Bed, name: string, ...steps: Step[]): Growth =>
   newGrowth(unusedName(name, new Set(scene.growths.map((other) => other.name))), scene.growths.length, steps);
 
+/** A Finish in these colours. */
 export const finish = (roughness: number, colors: readonly string[], more: Params = {}): Step =>
   newStep('finish', { glow: 0, roughness, gradient: gradient(...colors), ...more });
 
@@ -92,7 +94,11 @@ export const LEAF_ROWS = 8;
 
 /** Colours of what ships, from the Lantern Reef. */
 export const GREENS = ['#2f5d3a', '#8fb84a', '#e3f29a'] as const;
+/** Petals. */
 export const ROSES = ['#7d1f4f', '#e0567f', '#ffd0c2'] as const;
+/** Metal. */
 export const STEELS = ['#8d9a9c', '#cfd8d6', '#ffffff'] as const;
+/** Lanterns. */
 export const AMBERS = ['#c4622d', '#f2b45c', '#fff0c9'] as const;
+/** Shell and bone. */
 export const BONES = ['#5c5348', '#b9a98a', '#f3e8cf'] as const;

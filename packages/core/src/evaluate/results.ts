@@ -22,6 +22,7 @@ export interface StepCost {
   kept: boolean;
 }
 
+/** What a growth comes to at a frame: its form under a key, how much has grown, what there is to say, and what each step cost. */
 export interface GrowthResult {
   id: string;
   /** Names the result: the same key is the same geometry, to the bit. */
@@ -34,6 +35,7 @@ export interface GrowthResult {
   costs: StepCost[];
 }
 
+/** What a scene comes to at a frame. */
 export interface FrameResult {
   frame: number;
   growths: GrowthResult[];

@@ -14,10 +14,15 @@ export type Anchor =
 /** A flat array of xyz triples. Float64 serves the tests of convergence order, Float32 everything else. */
 export type Flat = Float32Array | Float64Array;
 
+/** a − b. */
 export const sub = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+/** a + b. */
 export const add = (a: Vec3, b: Vec3): Vec3 => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+/** a times a number. */
 export const scale = (a: Vec3, k: number): Vec3 => [a[0] * k, a[1] * k, a[2] * k];
+/** Scalar product. */
 export const dot = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+/** Vector product. */
 export const cross = (a: Vec3, b: Vec3): Vec3 => [
   a[1] * b[2] - a[2] * b[1],
   a[2] * b[0] - a[0] * b[2],
@@ -25,6 +30,7 @@ export const cross = (a: Vec3, b: Vec3): Vec3 => [
 ];
 /** Length of a vector. `Math.hypot` guards against overflow, which metres never come near, and costs ten times as much. */
 export const norm = (x: number, y: number, z: number): number => Math.sqrt(x * x + y * y + z * z);
+/** Length of a − b. */
 export const distance = (a: Vec3, b: Vec3): number => norm(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
 /** The unit vector along `a`; `fallback` where `a` has no length. */

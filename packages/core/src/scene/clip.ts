@@ -7,10 +7,12 @@ import type { Track } from '../time/track';
 import { ownersOf, placeOwner, SCENE_ID, SCENE_PARTS, sceneOwners } from './owners';
 import { baseOf, type Growth, isTrack, type Params, type ParamValue, type Scene, type Step } from './schema';
 
+/** What `format` says in every clip. */
 export const CLIP_FORMAT = 'uvrex-clip';
 
 /** What is copied: a whole growth with those it needs, steps, the tracks of steps, or some keys of them. */
 export const CLIPS = ['growths', 'steps', 'tracks', 'keys'] as const;
+/** What a clip holds. */
 export type ClipOf = (typeof CLIPS)[number];
 
 /** Parts of a scene on their way to another place: in the growths of a small scene of their own, with its files. */
@@ -46,6 +48,7 @@ export function growthsClip(scene: Scene, growths: readonly Growth[]): Clip {
   return { ...clipOf('growths', scene, taken), own: growths.length };
 }
 
+/** A clip of one step of a growth, with the growths that it refers to. */
 export const stepClip = (scene: Scene, growth: Growth, steps: Step[]): Clip =>
   clipOf('steps', scene, [{ ...growth, steps }]);
 
@@ -104,6 +107,7 @@ export function tracksOfClip({ scene }: Clip): { owner: Step; param: string; tra
   );
 }
 
+/** A clip as text. */
 export const writeClip = (clip: Clip): string =>
   JSON.stringify({ format: CLIP_FORMAT, of: clip.of, own: clip.own, scene: clip.scene });
 

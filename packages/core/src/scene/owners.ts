@@ -30,6 +30,7 @@ const degrees = (label: string, help: string, value: number, more: Partial<Numbe
 });
 const color = (label: string, help: string, value: string) => ({ type: 'color', label, help, default: value }) as const;
 
+/** The numbers of the main light. */
 export const LIGHT = {
   kind: 'light',
   label: 'Light',
@@ -42,6 +43,7 @@ export const LIGHT = {
   },
 } satisfies OwnerDeclaration;
 
+/** The numbers of the water all round. */
 export const BACKDROP = {
   kind: 'backdrop',
   label: 'Backdrop',
@@ -55,6 +57,7 @@ export const BACKDROP = {
   },
 } satisfies OwnerDeclaration;
 
+/** The numbers of the picture: exposure and field of view. */
 export const LENS = {
   kind: 'lens',
   label: 'Picture',
@@ -69,6 +72,7 @@ export const LENS = {
   },
 } satisfies OwnerDeclaration;
 
+/** The numbers of the camera, metres. */
 export const CAMERA = {
   kind: 'camera',
   label: 'Camera',
@@ -107,6 +111,7 @@ const length = (label: string, help: string, value: number, group?: string): Num
   ...(group && { group }),
 });
 
+/** The fields of a guide. */
 export const GUIDE = {
   kind: 'guide',
   label: 'Guide',
@@ -158,6 +163,7 @@ export const runnableOf = (kind: string): StepDeclaration | undefined =>
 
 /** The parts of a scene that own numbers, under the names that they stand under in it. */
 export const SCENE_PARTS = ['light', 'backdrop', 'lens', 'camera'] as const;
+/** A part of a scene that owns numbers. */
 export type ScenePart = (typeof SCENE_PARTS)[number];
 
 /** A growth's place as an owner. What is written into its `params` is written into the growth. */

@@ -12,7 +12,9 @@ import { VARIATIONS, type VariationKind } from './vary';
 // Compiling validators at run time needs eval, which the studio's content security policy forbids.
 z.config({ jitless: true, ...en() });
 
+/** What `format` says in every scene file. */
 export const SCENE_FORMAT = 'uvrex-scene';
+/** The version that is written; older ones are migrated by `read.ts`. */
 export const SCENE_VERSION = 7;
 
 const finite = z.number();
@@ -41,6 +43,7 @@ const keySchema = z.strictObject({ frame: between(LIMITS.keyFrame), value: finit
 
 const cycle = z.enum(CYCLES as unknown as [string, ...string[]]);
 
+/** Keys at rising frames, and what holds before the first and after the last. */
 export const trackSchema = z.strictObject({
   keys: list(
     keySchema,
@@ -58,7 +61,9 @@ export const trackSchema = z.strictObject({
   after: cycle,
 });
 
+/** A stop of a gradient: share 0..1, sRGB colour #rrggbb. */
 export const stopSchema = z.strictObject({ at: within(0, 1), color });
+/** A point of a profile: share 0..1, its value, and how it goes on to the next. */
 export const profilePointSchema = z.strictObject({
   at: within(0, 1),
   value: finite,
@@ -92,6 +97,7 @@ export const variedSchema = z.strictObject({ base: drivenSchema, vary: variation
 /** Values by the names of fields. */
 const paramsSchema = z.record(z.string(), z.unknown());
 
+/** One operation of a growth. */
 export const stepSchema = z.strictObject({
   id,
   kind: text(1, 40),
@@ -129,6 +135,7 @@ export const groupSchema = z.strictObject({
   shift: between(LIMITS.frame),
 });
 
+/** A point, plane, ball or box that steps refer to. */
 export const guideSchema = z.strictObject({
   id,
   name,
@@ -172,16 +179,21 @@ export const sceneSchema = z.strictObject({
 
 type Schema = z.infer<typeof sceneSchema>;
 
+/** A file that the scene uses, by the hash of its bytes. */
 export type SceneFile = Schema['files'][number];
+/** Growths that stand together in the list, hidden and delayed together. */
 export type GrowthGroup = Schema['groups'][number];
+/** A guide with its values. */
 export interface SceneGuide extends Omit<Schema['guides'][number], 'params'> {
   params: Params;
 }
 
+/** A number computed at every frame; the names it may use are those of `values.ts`. */
 export interface Formula {
   formula: string;
 }
 
+/** How a number differs from element to element: by chance, noise, index, along a path, or by an attribute. */
 export interface Variation {
   by: VariationKind;
   amount: number;
@@ -194,6 +206,7 @@ export interface Variation {
 /** A number in the document: constant, track or formula. */
 export type Driven = number | Track | Formula;
 
+/** A number with a variation: a base at each frame, and what each element adds. */
 export interface Varied {
   base: Driven;
   vary: Variation;
@@ -213,15 +226,24 @@ export interface Owner {
   params: Params;
 }
 
+/** One operation of a growth: its kind (see `steps/index.ts`), whether it is on, and its values. */
 export interface Step extends Omit<z.infer<typeof stepSchema>, 'params'>, Owner {
   params: Params;
 }
 
+/**
+ * A list of steps that makes geometry over time. `shift` delays all of it, frames; `place` moves, turns and scales it; `group`
+ * is the id of its group, or null.
+ */
 export interface Growth extends Omit<z.infer<typeof growthSchema>, 'place'> {
   place: Params;
   steps: Step[];
 }
 
+/**
+ * The whole document. Frames are whole and counted from any first one; `fps` is frames per second; lengths are metres, angles
+ * degrees. Growths refer to each other, to guides and to files by id.
+ */
 export interface Scene extends Omit<Schema, 'guides' | 'light' | 'backdrop' | 'lens' | 'camera'> {
   growths: Growth[];
   guides: SceneGuide[];

@@ -18,6 +18,10 @@ interface Common {
   shown?: (params: Resolved) => boolean;
 }
 
+/**
+ * A number: its unit, its limits (inclusive, in that unit) and the range of its slider. `whole` rounds it; `varies` says over
+ * which elements it may differ.
+ */
 export interface NumberParam extends Common {
   type: 'number';
   unit: Unit;
@@ -37,6 +41,7 @@ export interface NumberParam extends Common {
   varies?: 'path' | 'along';
 }
 
+/** A text, of a number of characters at most. */
 export interface TextParam extends Common {
   type: 'text';
   default: string;
@@ -45,6 +50,7 @@ export interface TextParam extends Common {
   rows?: string;
 }
 
+/** A file of a kind, by the hash of its bytes or `shipped:NAME`; null for none. */
 export interface FileParam extends Common {
   type: 'file';
   kind: SceneFile['kind'];
@@ -59,27 +65,32 @@ export interface GuideParam extends Common {
   default: null;
 }
 
+/** One of several options, by their values. */
 export interface ChoiceParam extends Common {
   type: 'choice';
   options: readonly { value: string; label: string }[];
   default: string;
 }
 
+/** On or off. */
 export interface ToggleParam extends Common {
   type: 'toggle';
   default: boolean;
 }
 
+/** A colour, sRGB #rrggbb. */
 export interface ColorParam extends Common {
   type: 'color';
   default: string;
 }
 
+/** Colours along 0..1. */
 export interface GradientParam extends Common {
   type: 'gradient';
   default: readonly Stop[];
 }
 
+/** Values along 0..1. */
 export interface ProfileParam extends Common {
   type: 'profile';
   default: readonly ProfilePoint[];
@@ -88,6 +99,7 @@ export interface ProfileParam extends Common {
   max: number;
 }
 
+/** Points of a drawn path, metres. */
 export interface AnchorsParam extends Common {
   type: 'anchors';
   default: readonly Anchor[];
@@ -107,6 +119,7 @@ export interface AttributeParam extends Common {
   default: string;
 }
 
+/** Another growth, by id; null for none. `fits` says which kinds of geometry it must have, `item` that it is copied. */
 export interface GrowthParam extends Common {
   type: 'growth';
   default: null;
@@ -120,6 +133,7 @@ export interface GrowthParam extends Common {
   fits?: readonly FormKind[];
 }
 
+/** A field of a step, by its type. */
 export type ParamSpec =
   | NumberParam
   | ChoiceParam
@@ -135,11 +149,13 @@ export type ParamSpec =
   | AttributeParam
   | StrokesParam;
 
+/** The fields of a step by their names. */
 export type ParamSpecs = Record<string, ParamSpec>;
 
 /** The value that a parameter has at one frame. */
 export type ParamConstant =
   number | string | boolean | null | readonly Stop[] | readonly ProfilePoint[] | readonly Anchor[] | readonly Stroke[];
+/** Values of all fields at a frame. */
 export type Resolved = Record<string, ParamConstant>;
 
 type Plain<T> = T extends NumberParam
@@ -165,6 +181,7 @@ export type ParamsOf<S extends ParamSpecs> = { [K in keyof S]: Plain<S[K]> };
 
 /** What steps leave behind only when a later one wants it: how long ago the front passed each point. */
 export type Want = 'age';
+/** What a later step needs that costs work to leave behind. */
 export type Wants = ReadonlySet<Want>;
 
 /**
@@ -232,6 +249,7 @@ export const USES = [
   'From another growth',
 ] as const;
 
+/** Where a step stands among the others in lists. */
 export type Family = 'start' | 'shape' | 'grow' | 'skin' | 'place' | 'finish';
 
 /** Values of a step to begin from. */
@@ -242,6 +260,10 @@ export interface StepPreset {
   picture: string;
 }
 
+/**
+ * What a step is: its words, its fields, which geometry it takes and gives, and what it computes. Everything outside of the
+ * engine reads it: panel, palette, help, validation, files.
+ */
 export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   kind: string;
   family: Family;

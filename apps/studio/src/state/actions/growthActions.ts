@@ -26,6 +26,7 @@ import { SCENE_ENTRY, setView, useView } from '../document/view';
 /** The selected growth, or undefined when the scene itself or nothing is selected. */
 export const selectedGrowth = (): Growth | undefined => growthIn(sceneNow(), useView.getState().growth);
 
+/** Adds a growth and selects it. */
 export function addGrowth(growth: Growth): void {
   if (edit(`Add ${growth.name}`, (draft) => void draft.growths.push(growth)))
     setView({ growth: growth.id, openSteps: [] });
@@ -55,6 +56,7 @@ export function addStartedGrowth(kind: string, params: Record<string, ParamValue
   if (valueAt(to, frame) < SEEN * last.value) setView({ frame: last.frame });
 }
 
+/** Puts a copy of a growth behind it, under a free name, and selects it. */
 export function duplicateGrowth(id: string): void {
   const original = growthIn(sceneNow(), id);
   if (!original) return;
@@ -79,6 +81,7 @@ function referredBy(growth: Growth): readonly string[] {
 export const usersOf = ({ growths }: Scene, id: string): Growth[] =>
   growths.filter((other) => other.id !== id && referredBy(other).includes(id));
 
+/** Deletes a growth; who used it is told. */
 export function deleteGrowth(id: string): void {
   const { growths } = sceneNow();
   const index = growths.findIndex((growth) => growth.id === id);
@@ -106,6 +109,7 @@ export function deleteGrowth(id: string): void {
   setView({ growth: next?.id ?? SCENE_ENTRY, keys: [] });
 }
 
+/** Changes what a growth is besides its steps. */
 export function changeGrowth(
   id: string,
   label: string,

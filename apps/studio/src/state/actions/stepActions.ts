@@ -14,6 +14,7 @@ import { growthOf, itemFor, itemParamsOf, referenceFor, referencesOf, suit } fro
 import { useResults } from '../director/results';
 import { setView } from '../document/view';
 
+/** Adds a step where it belongs, or at an index; its required references are filled. */
 export function addStep(growthId: string, kind: string, index?: number): void {
   const beforehand = growthIn(sceneNow(), growthId)?.steps ?? [];
   const other = placesCopies(beforehand) ? undefined : stepOf(kind)?.withoutCopies;
@@ -56,6 +57,7 @@ export function makeItem(growthId: string, stepId: string, param: string, itemId
   });
 }
 
+/** Puts a copy of a step behind it. */
 export function duplicateStep(growthId: string, stepId: string): void {
   const original = stepIn(sceneNow(), growthId, stepId);
   if (!original) return;
@@ -66,6 +68,7 @@ export function duplicateStep(growthId: string, stepId: string): void {
   });
 }
 
+/** Deletes a step. */
 export function deleteStep(growthId: string, stepId: string): void {
   const step = stepIn(sceneNow(), growthId, stepId);
   if (!step) return;
@@ -76,6 +79,7 @@ export function deleteStep(growthId: string, stepId: string): void {
   setView(({ keys }) => ({ keys: keys.filter((key) => key.step !== stepId) }));
 }
 
+/** Switches a step on or off. */
 export function toggleStep(growthId: string, stepId: string): void {
   const step = stepIn(sceneNow(), growthId, stepId);
   if (!step) return;
@@ -85,6 +89,7 @@ export function toggleStep(growthId: string, stepId: string): void {
   });
 }
 
+/** Gives a step a name of its own; an empty one takes it off. */
 export function renameStep(growthId: string, stepId: string, name: string): void {
   edit('Rename step', (draft) => {
     const step = stepIn(draft, growthId, stepId);
@@ -92,6 +97,7 @@ export function renameStep(growthId: string, stepId: string, name: string): void
   });
 }
 
+/** Moves a step among those of its growth. */
 export function moveStep(growthId: string, from: number, to: number): void {
   edit('Reorder steps', (draft) => moveWithin(growthIn(draft, growthId)?.steps ?? [], from, to));
 }

@@ -14,11 +14,13 @@ interface Entry {
   from?: object;
 }
 
+/** Entries of undo and redo, the latest last and first. */
 export interface History {
   past: readonly Entry[];
   future: readonly Entry[];
 }
 
+/** A history without entries. */
 export const emptyHistory: History = { past: [], future: [] };
 
 const KEPT = 300;

@@ -2,8 +2,11 @@ import { create } from 'zustand';
 import { type Brush, SCENE_ID, type Trail, type Vec3 } from '@uvrex/core';
 import type { Shade } from '../director/inspection';
 
+/** What is drawn of growths. */
 export type Look = 'finished' | 'paths' | 'points';
+/** How finely pictures are drawn; `auto` goes by what they cost. */
 export const QUALITIES = ['auto', 'draft', 'standard', 'fine'] as const;
+/** One of them. */
 export type Quality = (typeof QUALITIES)[number];
 
 /** A camera in space. */
@@ -87,6 +90,7 @@ interface ViewState extends SavedView {
   pointed: { growth: string; at: number } | null;
 }
 
+/** The view of a scene that has none yet. */
 export const firstView: SavedView = {
   frame: 1,
   growth: null,
@@ -111,6 +115,7 @@ export function chosenQuality(): Quality {
   }
 }
 
+/** Sets how finely pictures are drawn; kept on this device. */
 export function chooseQuality(quality: Quality): void {
   setView({ quality });
   try {
@@ -131,6 +136,7 @@ function chosenAhead(): boolean {
   }
 }
 
+/** Sets whether all frames are computed ahead; kept on this device. */
 export function chooseAhead(ahead: boolean): void {
   setView({ ahead });
   try {
@@ -183,6 +189,7 @@ export const setView: typeof useView.setState = (partial) =>
 /** The growth entry that stands for the scene itself in the list. */
 export const SCENE_ENTRY = SCENE_ID;
 
+/** What of the view is kept with a scene. */
 export const savedView = ({
   frame,
   growth,

@@ -42,6 +42,7 @@ const PICTURE_DELAY = 1500;
 /** After a failure it is tried again so often, milliseconds. */
 const AGAIN = 4000;
 
+/** Saves a scene while it is edited. */
 export interface Autosave {
   /** Keeps now what is not kept yet. */
   flush: () => Promise<void>;

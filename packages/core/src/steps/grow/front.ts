@@ -112,6 +112,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type FrontParams = ParamsOf<typeof params>;
 
 export const front = defineStep({

@@ -192,6 +192,7 @@ const params = {
   ...soundParams,
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type GrowParams = ParamsOf<typeof params>;
 
 export const grow = defineStep({

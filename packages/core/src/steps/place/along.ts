@@ -311,4 +311,5 @@ export const along = defineStep({
   },
 });
 
+/** The values of its fields at a frame. */
 export type AlongParams = ParamsOf<typeof along.params>;

@@ -254,4 +254,5 @@ export const falloff = defineStep({
   },
 });
 
+/** The values of its fields at a frame. */
 export type FalloffParams = ParamsOf<typeof params>;

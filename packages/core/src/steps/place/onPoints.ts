@@ -57,6 +57,7 @@ const params = {
   varyLean: degrees('Vary lean', 'Tilts each copy by up to so much more or less, at random.', 0, [0, 90]),
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type OnPointsParams = ParamsOf<typeof params>;
 
 export const onPoints = defineStep({

@@ -108,6 +108,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type ScatterParams = ParamsOf<typeof params>;
 
 export const scatter = defineStep({

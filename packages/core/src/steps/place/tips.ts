@@ -81,6 +81,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type TipsParams = ParamsOf<typeof params>;
 
 export const tips = defineStep({

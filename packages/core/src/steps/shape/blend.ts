@@ -21,6 +21,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type BlendParams = ParamsOf<typeof params>;
 
 export const blend = defineStep({

@@ -41,6 +41,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type MaskParams = ParamsOf<typeof params>;
 
 /** The name under which a mask is kept. */

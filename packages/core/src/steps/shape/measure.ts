@@ -123,6 +123,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type MeasureParams = ParamsOf<typeof params>;
 
 /** The name under which it is kept. */

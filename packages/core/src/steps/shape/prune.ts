@@ -84,6 +84,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type PruneParams = ParamsOf<typeof params>;
 
 export const prune = defineStep({

@@ -61,6 +61,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type RespaceParams = ParamsOf<typeof params>;
 
 export const respace = defineStep({

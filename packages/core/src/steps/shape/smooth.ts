@@ -15,6 +15,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type SmoothParams = ParamsOf<typeof params>;
 
 export const smooth = defineStep({

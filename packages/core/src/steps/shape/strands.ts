@@ -79,6 +79,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type StrandsParams = ParamsOf<typeof params>;
 
 export const strands = defineStep({

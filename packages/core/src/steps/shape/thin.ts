@@ -14,6 +14,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type ThinParams = ParamsOf<typeof params>;
 
 export const thin = defineStep({

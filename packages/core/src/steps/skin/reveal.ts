@@ -89,6 +89,7 @@ const params = {
   color: { type: 'color', label: 'Glow colour', help: 'Colour of that light.', default: '#ff8a5b', shown: glows },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type RevealParams = ParamsOf<typeof params>;
 
 export const reveal = defineStep({

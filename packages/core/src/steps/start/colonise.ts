@@ -119,6 +119,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type ColoniseParams = ParamsOf<typeof params>;
 
 export const colonise = defineStep({

@@ -100,6 +100,7 @@ const params = {
   ),
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type FrillParams = ParamsOf<typeof params>;
 
 export const frill = defineStep({

@@ -105,6 +105,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type RuffleParams = ParamsOf<typeof params>;
 
 export const ruffle = defineStep({

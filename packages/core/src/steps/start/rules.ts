@@ -93,6 +93,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type RulesParams = ParamsOf<typeof params>;
 
 export const rules = defineStep({

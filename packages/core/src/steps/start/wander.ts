@@ -71,6 +71,7 @@ const params = {
   piece: lengthField('Segment length', 'From point to point.', 0.03, { min: 0.001, slider: [0.005, 0.2] }),
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type WanderParams = ParamsOf<typeof params>;
 
 export const wander = defineStep({

@@ -196,6 +196,7 @@ const params = {
   },
 } as const satisfies ParamSpecs;
 
+/** The values of its fields at a frame. */
 export type WebParams = ParamsOf<typeof params>;
 
 export const web = defineStep({
