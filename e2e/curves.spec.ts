@@ -105,7 +105,7 @@ test.describe('anchors', () => {
     await expect(drawn.getByText(/4 anchors, 3\.2/)).toBeVisible();
     await drawn.getByRole('button', { name: 'Add an anchor' }).click();
     await expect(cell(5, 'Y')).toHaveValue('4.8');
-    await drawn.getByRole('button', { name: 'Take out anchor 1' }).click();
+    await drawn.getByRole('button', { name: 'Remove anchor 1' }).click();
     await expect(drawn.getByText(/4 anchors/).first()).toBeVisible();
     await expect(cell(1, 'Size')).toHaveValue('250');
 

@@ -165,3 +165,37 @@ test('scenes with a form of 2 MB and more are exported and imported again, alone
   await take(both);
   await expect(page.getByText('2 scenes are among yours now.')).toBeVisible();
 });
+
+test('a cutting with a form of 2 MB and more goes out as a zip, comes in again, and begins a scene with its form', async ({
+  page,
+}) => {
+  const form = largeForm();
+  await openEmpty(page);
+  await drop(page, 'boulder.obj', form.toString());
+  await expect(page.getByTestId('statistics')).toContainText('faces');
+  const faces = (await page.getByTestId('statistics').textContent())!.split(' faces')[0];
+  await page
+    .getByRole('button', { name: /^More for boulder/i })
+    .first()
+    .click();
+  await page.getByRole('menuitem', { name: 'Keep as a cutting' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText(/is kept among your cuttings/)).toBeVisible();
+  await page.goto('/');
+  const shelf = page.getByRole('region', { name: 'Your cuttings' });
+  const more = async (what: string): Promise<void> => {
+    await shelf.getByRole('button', { name: /^More for/ }).click();
+    await page.getByRole('menuitem', { name: what }).click();
+  };
+  const cutting = await downloaded(page, () => more('Export'));
+  expect(cutting.name).toMatch(/\.cutting\.zip$/);
+  const entries = Object.values(unzipSync(new Uint8Array(cutting.bytes)));
+  expect(entries.some((entry) => form.equals(entry))).toBe(true);
+  await more('Delete');
+  await expect(shelf).toHaveCount(0);
+  await page
+    .getByTestId('import')
+    .setInputFiles({ name: cutting.name, mimeType: 'application/zip', buffer: cutting.bytes });
+  await shelf.getByRole('button', { name: /^New scene with/ }).click();
+  await expect(page.getByTestId('statistics')).toContainText(`${faces} faces`);
+});

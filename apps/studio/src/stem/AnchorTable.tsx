@@ -86,7 +86,7 @@ export function AnchorTable({ anchors, onChange }: Props) {
               ))}
               <td>
                 <ButtonBase
-                  aria-label={`Take out anchor ${row + 1}`}
+                  aria-label={`Remove anchor ${row + 1}`}
                   disabled={anchors.length <= 2}
                   onClick={() => onChange(anchors.filter((_, i) => i !== row))}
                   sx={{ width: 18, height: 18, borderRadius: 1, color: 'text.secondary', fontSize: 13 }}

@@ -124,7 +124,7 @@ export const GrowthRow = memo(function GrowthRow({ growth: id, inGroup, shown, c
           { label: 'Keep as a cutting', run: () => askToKeep({ growths: [id] }) },
           { label: 'Copy tracks', run: () => withClips(({ copyTracks }) => copyTracks(growthNow(id))) },
           inGroup
-            ? { label: 'Take out of the group', run: () => takeOutOfGroup(id) }
+            ? { label: 'Remove from the group', run: () => takeOutOfGroup(id) }
             : { label: 'Put into a new group', run: () => groupGrowths([id]) },
           locked
             ? { label: 'Unlock', run: () => changeGrowth(id, 'Unlock growth', { locked: false }) }

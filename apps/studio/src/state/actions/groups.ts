@@ -68,7 +68,7 @@ export function ungroup(id: string): void {
 
 /** Takes a growth out of its group; it comes to stand after it, as late as it was. */
 export function takeOutOfGroup(growthId: string): void {
-  edit('Take out of the group', (draft) => {
+  edit('Remove from the group', (draft) => {
     const growth = growthIn(draft, growthId);
     if (!growth || growth.group === null) return;
     const { group: from } = growth;

@@ -13,7 +13,7 @@ export const clearance = defineStep({
     room: {
       type: 'number',
       unit: 'm',
-      label: 'Smallest gap',
+      label: 'Smallest gap between copies',
       help: 'That is kept free between any two.',
       default: 0,
       min: 0,
