@@ -29,7 +29,7 @@ export function FolderDialog({ count, folders, now, done }: Props) {
       others={
         now !== '' && (
           <Button color="inherit" onClick={() => done('')}>
-            Take out of “{now}”
+            Remove from “{now}”
           </Button>
         )
       }

@@ -47,7 +47,7 @@ export function AnchorTable({ anchors, onChange }: Props) {
                 {column} {SIGNS[c]}
               </Box>
             ))}
-            <Box component="th" aria-label="Take out" sx={{ width: 18 }} />
+            <Box component="th" aria-label="Remove" sx={{ width: 18 }} />
           </tr>
         </thead>
         <tbody>
