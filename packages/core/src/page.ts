@@ -1,6 +1,6 @@
 // What the page computes itself, where it is asked for: kept apart so that it is loaded then.
 export { falseColours, putFalseColour, VALUE_SCALE } from './geometry/falseColours';
-export { retimeScene as retimed } from './scene/retimeScene';
+export { retimeScene } from './scene/retimeScene';
 export { meshWith } from './geometry/mesh';
 export { rayHit } from './geometry/search/nearest';
 export { treeOf } from './geometry/search/meshTree';

@@ -1,4 +1,3 @@
-import type { Scene } from '@uvrex/core';
 import { say, sayProblem } from '../../ui/Toasts';
 import { edit, endEdit, useDocument } from '../document/document';
 
@@ -7,28 +6,30 @@ import { edit, endEdit, useDocument } from '../document/document';
  * @param live whether it is still being dragged
  */
 export function changeFrameRate(next: number, live = false): void {
-  before ??= useDocument.getState().scene;
-  edit('Change frames per second', (scene) => void (scene.fps = next), 'scene:fps');
+  before ??= useDocument.getState().scene.fps;
+  const done = edit('Change frames per second', (scene) => void (scene.fps = next), 'scene:fps');
   if (live) return;
   endEdit();
   const then = before;
   before = null;
-  if (then.fps === next) return;
+  // What the scene took may be another number than what was asked for.
+  const { fps } = useDocument.getState().scene;
+  if (!done || then === fps) return;
   say({
     tone: 'info',
-    text: `${then.fps} to ${next} frames per second: all keys keep their frames, so that motion is ${next > then.fps ? 'faster' : 'slower'}.`,
-    action: { label: 'Keep the seconds', run: () => void keepSeconds(then, next) },
+    text: `${then} to ${fps} frames per second: all keys keep their frames, so that motion is ${fps > then ? 'faster' : 'slower'}.`,
+    action: { label: 'Keep the seconds', run: () => void keepSeconds(then, fps) },
   });
 }
 
-/** The scene before the change that is under way. */
-let before: Scene | null = null;
+/** Frames per second before the drag that is under way. */
+let before: number | null = null;
 
-async function keepSeconds(then: Scene, fps: number): Promise<void> {
+async function keepSeconds(then: number, fps: number): Promise<void> {
   try {
-    const { retimed } = await import('@uvrex/core/page');
+    const { retimeScene } = await import('@uvrex/core/page');
     const now = useDocument.getState().scene;
-    const anew = retimed({ ...now, fps: then.fps }, fps);
+    const anew = retimeScene({ ...now, fps: then }, fps);
     edit('Keep the seconds of all keys', (scene) => void Object.assign(scene, anew));
     endEdit();
   } catch (error) {

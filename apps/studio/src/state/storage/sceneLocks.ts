@@ -5,6 +5,8 @@ export type TabNews =
 const CHANNEL = 'uvrex-scenes';
 /** How long a tab that is asked for a scene may take to keep it and let go, milliseconds. */
 const PATIENCE = 4000;
+/** How long a tab that has the scene, and says so, is waited for all the same: it may be closing it, milliseconds. */
+const CLOSING = 700;
 /** How long a page that is being unloaded may take to release its lock, milliseconds. A tab that stays answers before. */
 const UNLOAD = 6000;
 
@@ -52,7 +54,7 @@ export async function holdScene(id: string, holding: Holding, force = false): Pr
   // A tab that has the scene says so; a page that is on its way out does not, and its lock is worth waiting for.
   const held = new AbortController();
   const stop = hearTabs((news) => {
-    if (news.news === 'held' && news.id === id) held.abort();
+    if (news.news === 'held' && news.id === id) setTimeout(() => held.abort(), CLOSING);
   });
   const asked = request(id, holding, { signal: AbortSignal.any([held.signal, AbortSignal.timeout(UNLOAD)]) });
   tellTabs({ news: 'ask', id });

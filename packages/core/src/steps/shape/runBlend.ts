@@ -1,6 +1,6 @@
 import { arcLengths, totalLength } from '../../curves/arclength';
 import { placeIn } from '../../curves/elements';
-import { movedPaths } from '../../curves/pathFrames';
+import { movedPaths, visibleLength } from '../../curves/pathFrames';
 import { sampleAt } from '../../curves/resample';
 import { filled } from '../../geometry/filled';
 import { pathCount, PATHS, type Paths } from '../../geometry/paths';
@@ -13,7 +13,7 @@ import type { BlendParams } from './blend';
 export async function runBlend(paths: Paths, p: BlendParams, context: StepContext): Promise<Paths> {
   if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth whose path to move to.');
   const there = (await context.other('growth')).paths;
-  if (there?.uncut === null)
+  if (there?.uncut === null && there.whole.some((whole, path) => visibleLength(there, path) < whole * (1 - 1e-6)))
     context.tell(
       'The other growth is shaped after it was cut, so that only the part of it that is there is known.',
       'Put its Grow after the steps that shape it.',
