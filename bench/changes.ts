@@ -4,7 +4,7 @@
 // studio, since a module that is loaded later costs milliseconds each time where it is translated on the way.
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { coarsened, Evaluator, readScene, type Scene, settled, stepOf } from '@uvrex/core';
+import { draftScene, Evaluator, readScene, type Scene, shareStructure, stepOf } from '@uvrex/core';
 import { STARTER_FRAMES } from '../examples/frames';
 
 const folder = join(process.cwd(), 'examples');
@@ -28,14 +28,14 @@ const nudged = (scene: Scene, g: number, s: number, name: string, by: number): S
           },
     ),
   };
-  return settled(next, scene);
+  return shareStructure(next, scene);
 };
 
 const rows: Record<string, unknown>[] = [];
 for (const file of readdirSync(folder).filter((name) => name.endsWith('.json') && name !== 'package.json')) {
   const id = file.replace('.json', '');
   if (wanted.length > 0 && !wanted.includes(id)) continue;
-  const scene = settled(readScene(readFileSync(join(folder, file), 'utf8')));
+  const scene = shareStructure(readScene(readFileSync(join(folder, file), 'utf8')));
   const frame = (STARTER_FRAMES as Record<string, { frame: number }>)[id]?.frame ?? scene.range[1];
   const evaluator = new Evaluator({
     now: () => performance.now(),
@@ -60,8 +60,8 @@ for (const file of readdirSync(folder).filter((name) => name.endsWith('.json') &
       };
       const took = await timed(nudged(scene, g, s, spec[0], 1.01));
       // The next change of the same drag.
-      const coarse = took > COARSE.after && coarsened(nudged(scene, g, s, spec[0], 1.02), scene, slow);
-      const shown = coarse ? await timed(settled(coarse, scene)) : took;
+      const coarse = took > COARSE.after && draftScene(nudged(scene, g, s, spec[0], 1.02), scene, slow);
+      const shown = coarse ? await timed(shareStructure(coarse, scene)) : took;
       times.push({ took, shown, what: `${growth.name}: ${step.kind}.${spec[0]}` });
     }
   times.sort((a, b) => a.took - b.took);

@@ -65,7 +65,7 @@ export {
   type Variation,
   withBase,
 } from './scene/schema';
-export { shareStructure as settled } from './scene/structuralSharing';
+export { shareStructure } from './scene/structuralSharing';
 export { type Clock, formulaNames, GrowthValues, shownFactor } from './scene/values';
 export { attributeOf, DRIVABLE, type VariationKind } from './scene/vary';
 
@@ -85,12 +85,12 @@ export {
   type Unit,
   USES,
 } from './steps/declare';
-export { formatCount as counted, figure } from './steps/format';
+export { formatCount, figure } from './steps/format';
 export { stepOf, STEPS } from './steps/index';
 export { growthPlace } from './steps/shape/growthPlace';
 
 // From a scene and a frame to forms
-export { draftScene as coarsened } from './evaluate/draftScene';
+export { draftScene } from './evaluate/draftScene';
 export { Evaluator } from './evaluate/evaluator';
 export { references } from './evaluate/plan';
 export type { FrameResult, GrowthResult, Notice, StepCost, Wanted } from './evaluate/results';

@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useRouter } from 'next/navigation';
 import { useMemo } from 'react';
-import { counted, mendScene, presentScene, type Problem } from '@uvrex/core';
+import { formatCount, mendScene, presentScene, type Problem } from '@uvrex/core';
 import { unpackScene } from '@uvrex/core/files';
 import { save } from '@/export/save';
 import { keepMended } from '@/library/scenes';
@@ -46,7 +46,7 @@ export function Rescue({ stored, problem }: { stored: StoredScene; problem: Prob
       what={`“${name}” does not read as it is`}
       advice={
         rescue
-          ? `${counted(rescue.mended.length, 'place')} in it cannot be as they are. A mended copy can be opened; the scene itself stays as it is.`
+          ? `${formatCount(rescue.mended.length, 'place')} in it cannot be as they are. A mended copy can be opened; the scene itself stays as it is.`
           : `${problem.message} It cannot be mended here, but its file can be saved.`
       }
     >

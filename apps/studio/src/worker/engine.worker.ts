@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import {
   boundsOf,
   pathsAhead,
-  settled,
+  shareStructure,
   wholeBoundsOf,
   Cancelled,
   clashesOf,
@@ -104,7 +104,7 @@ const sender = new Sender();
 const api: EngineApi = {
   load(next) {
     // What has not changed is what it was, though every message brings a copy.
-    scene = settled(next, scene ?? undefined);
+    scene = shareStructure(next, scene ?? undefined);
   },
   async evaluate(ticket, frame, limit) {
     const result = await evaluated(ticket, frame, limit);

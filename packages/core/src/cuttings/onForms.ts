@@ -1,5 +1,6 @@
 import { newStep } from '../scene/make';
-import { type Growth, isTrack, type Step } from '../scene/schema';
+import { Problem } from '../problem';
+import { type Growth, isTrack, type Scene, type Step } from '../scene/schema';
 import {
   type Bed,
   BONES,
@@ -149,7 +150,11 @@ export const ON_FORMS: readonly Cutting[] = [
         }),
         newStep('reveal', { glow: 1.6, width: round(0.02 * bed.size) }),
       ];
-      const wires = bed.scene.growths.filter((one) => isWireOf(one, bed.host!.id));
+      const host = bed.host!;
+      const solid = solidOf(bed.scene, host.id);
+      if (solid)
+        throw new Problem(`${host.name} appears behind its front already.`, `Change Reveal in “${solid.name}”.`);
+      const wires = bed.scene.growths.filter((one) => isWireOf(one, host.id));
       return wires.length > 0 ? wireThenSolid(bed, steps, wires, []) : { growths: [], steps };
     },
   },
@@ -172,10 +177,11 @@ export const ON_FORMS: readonly Cutting[] = [
         newStep('wire', { radius: round(0.0022 * bed.size) }),
         finish(0.4, ['#1f8f8a', '#66d3c8', '#d8fff4'], { glow: 0 }),
       );
-      const { steps } = bed.host!;
-      const appears = steps.some(({ kind, on }) => kind === 'front' && on) && steps.filter(revealsByFront);
-      if (appears && appears.length > 0) return wireThenSolid(bed, appears, [], [wire]);
-      return { growths: [wire], steps: [] };
+      const { id, steps } = bed.host!;
+      // The form that appears goes by its front already: one more wire joins in.
+      if (solidOf(bed.scene, id)) return { growths: [onFrontOfHost(wire, bed)], steps: [] };
+      const appears = steps.some(({ kind, on }) => kind === 'front' && on) ? steps.filter(revealsByFront) : [];
+      return appears.length > 0 ? wireThenSolid(bed, appears, [], [wire]) : { growths: [wire], steps: [] };
     },
   },
   {
@@ -250,6 +256,28 @@ const revealsByFront = ({ kind, on, params }: Step): boolean =>
 const isWireOf = (growth: Growth, host: string): boolean =>
   growth.steps.some(({ kind, on, params }) => kind === 'cells' && on && params.growth === host);
 
+/** The growth that shows a form as it appears, where a wire runs ahead of it. */
+const solidOf = ({ growths }: Scene, host: string): Growth | undefined =>
+  growths.find(
+    ({ steps }) =>
+      steps.some(({ kind, on, params }) => kind === 'skin-of' && on && params.growth === host) &&
+      steps.some(revealsByFront),
+  );
+
+/** How far the wire runs ahead of the form, metres. */
+const leadOf = ({ size }: Bed): number => round(0.12 * size);
+
+/** A wire that goes by the front of the form that it runs over, and is gone again behind it. */
+function onFrontOfHost(wire: Growth, bed: Bed): Growth {
+  const lead = leadOf(bed);
+  const steps = wire.steps
+    .filter(({ kind }) => kind !== 'front')
+    .map((step) =>
+      step.kind === 'reveal' ? { ...step, params: { ...step.params, band: 2 * lead, soft: round(lead / 4) } } : step,
+    );
+  return { ...wire, steps };
+}
+
 /**
  * One front for both: the wire runs ahead, and is gone where the form has come. Both go by the form as a whole, which stands by
  * hidden.
@@ -263,15 +291,8 @@ function wireThenSolid(
   planted: readonly Growth[],
 ): Planting {
   const host = bed.host!;
-  const lead = round(0.12 * bed.size);
-  const led = (wire: Growth): Growth => ({
-    ...wire,
-    steps: wire.steps
-      .filter(({ kind }) => kind !== 'front')
-      .map((step) =>
-        step.kind === 'reveal' ? { ...step, params: { ...step.params, band: 2 * lead, soft: round(lead / 4) } } : step,
-      ),
-  });
+  const lead = leadOf(bed);
+  const led = (wire: Growth): Growth => onFrontOfHost(wire, bed);
   const reveals = steps
     .filter(({ kind }) => kind === 'reveal')
     .map((step) => newStep('reveal', { ...step.params, behind: lead }));
@@ -279,7 +300,7 @@ function wireThenSolid(
   return {
     growths: [solid, ...planted.map(led)],
     // The front has so much further to go as the form comes behind it, and the wire is gone after it.
-    steps: steps.filter(({ kind }) => kind === 'front').map((step) => lengthened(step, 3 * lead)),
+    steps: steps.filter(({ kind }) => kind === 'front').map((step) => extendFront(step, 3 * lead)),
     changed: [
       ...wires.map(led),
       {
@@ -287,14 +308,14 @@ function wireThenSolid(
         visible: false,
         steps: host.steps
           .filter((step) => !revealsByFront(step))
-          .map((step) => (step.kind === 'front' && step.on ? lengthened(step, 3 * lead) : step)),
+          .map((step) => (step.kind === 'front' && step.on ? extendFront(step, 3 * lead) : step)),
       },
     ],
   };
 }
 
 /** A front that goes so much further. */
-function lengthened(front: Step, by: number): Step {
+function extendFront(front: Step, by: number): Step {
   const { reach } = front.params;
   if (!isTrack(reach)) return front;
   const most = Math.max(...reach.keys.map(({ value }) => value));

@@ -170,3 +170,30 @@ test('a wire and a form that appears go by one front: the wire runs ahead of the
     expect(end.solid!.indices.length).toBeGreaterThanOrEqual(whole);
   }
 });
+
+test('a second wire joins the front that is there; what appears already is not made to appear again', async () => {
+  const scene = plant(rock(), 'wire-cells', 'appear', 'wire-cells');
+  expect(scene.growths.flatMap(({ steps }) => steps.filter(({ kind }) => kind === 'front'))).toHaveLength(1);
+  const { growths } = await testEvaluator().evaluate(scene, 101);
+  const wires = scene.growths.filter(({ steps }) => steps[0].kind === 'cells').map(({ id }) => id);
+  expect(wires).toHaveLength(2);
+  for (const { id, notices, form } of growths) {
+    expect(notices.filter(({ level }) => level !== 'note')).toEqual([]);
+    if (wires.includes(id)) expect(form?.mesh?.indices.length ?? 0).toBe(0);
+  }
+  const before = structuredClone(scene);
+  expect(() => plant(scene, 'appear')).toThrow('appears behind its front already');
+  expect(scene).toEqual(before);
+});
+
+test('what stands on a form comes and stays with it where a wire runs ahead', async () => {
+  const scene = plant(rock(), 'barnacles', 'wire-cells', 'appear');
+  const solid = scene.growths.find(({ steps }) => steps[0].kind === 'skin-of')!;
+  const at = async (frame: number) =>
+    (await testEvaluator().evaluate(scene, frame)).growths.find(({ id }) => id === solid.id)!;
+  const [first, last] = [await at(1), await at(101)];
+  for (const { notices } of [first, last]) expect(notices.filter(({ level }) => level !== 'note')).toEqual([]);
+  const whole = await formAt(plant(rock(), 'barnacles'), 101);
+  expect(first.form?.mesh?.indices.length ?? 0).toBe(0);
+  expect(last.form!.mesh!.indices.length).toBeGreaterThanOrEqual(wholeMesh(whole)!.indices.length * 0.99);
+});

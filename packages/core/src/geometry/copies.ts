@@ -159,8 +159,8 @@ export function joinCopies(a: Copies | null, b: Copies | null): Copies | null {
 }
 
 /**
- * A form's mesh with all copies made real, with all that vertices and faces know: for files, measures and steps that know no
- * copies.
+ * A form's mesh with all copies made real: for files, measures and steps that know no copies. Vertices and faces keep their
+ * attributes; those of a copy, a front that has come to it among them, go to all its vertices.
  */
 export function wholeMesh({ mesh, copies }: Pick<Form, 'mesh' | 'copies'>): Mesh | null {
   if (!copies || copies.ids.length === 0) return mesh;
@@ -186,6 +186,22 @@ export function wholeMesh({ mesh, copies }: Pick<Form, 'mesh' | 'copies'>): Mesh
     normals: new Float32Array(3 * total),
     indices: new Uint32Array(meshes.reduce((sum, of) => sum + of.indices.length, 0)),
   });
+  const first = mesh ? vertexCount(mesh) : 0;
+  for (const [name, { values, ...type }] of Object.entries(copies.named)) {
+    const { width, missing } = type;
+    // How far behind a front's edge things are is a column of meshes.
+    const own = name === 'tip' ? whole.tip : whole.named[name]?.values;
+    if (name !== 'tip' && own && (whole.named[name].domain !== 'vertex' || whole.named[name].width !== width)) continue;
+    const spread = own ?? new Float32Array(width * total).fill(missing);
+    let from = width * first;
+    for (let k = 0; k < copies.ids.length; k++) {
+      const end = from + width * vertexCount(copies.items[copies.item[k]].mesh);
+      for (let i = from; i < end; i++) spread[i] = values[width * k + ((i - from) % width)];
+      from = end;
+    }
+    if (name === 'tip') whole.tip = spread;
+    else whole.named = { ...whole.named, [name]: { ...type, domain: 'vertex', values: spread } };
+  }
   if (copies.tints) whole.colors ??= new Float32Array(3 * total).fill(1);
   let [vertex, index] = [0, 0];
   const put = (part: Mesh, position: Vec3, turn: Turn, size: Vec3, tint: Vec3): void => {

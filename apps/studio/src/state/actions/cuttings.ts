@@ -1,6 +1,6 @@
 import { type Clip, growthClip, isShown, growthsClip, newId, type Scene, stepClip, writeClip } from '@uvrex/core';
 import { aside, type Cutting, plantIn } from '@uvrex/core/cuttings';
-import { say } from '@/ui/Toasts';
+import { say, sayProblem } from '@/ui/Toasts';
 import { sizeOf, titleOf } from './stepActions';
 import { pasteText } from './clips';
 import { freeCuttingName } from '../storage/cuttingShelf';
@@ -17,7 +17,12 @@ const USUAL = 2;
 export function plant(cutting: Cutting): void {
   const { scene } = useDocument.getState();
   const host = cutting.on ? growthIn(scene, useView.getState().growth) : undefined;
-  const made = cutting.plant({ scene, host: host ?? null, size: (host && sizeOf(host.id)) ?? USUAL });
+  let made: ReturnType<Cutting['plant']>;
+  try {
+    made = cutting.plant({ scene, host: host ?? null, size: (host && sizeOf(host.id)) ?? USUAL });
+  } catch (error) {
+    return sayProblem(error);
+  }
   const planting = host ? made : aside(made, freeSide(scene));
   const done = edit(`Plant ${cutting.name.toLowerCase()}`, (draft) => plantIn(draft, host?.id ?? null, planting));
   if (!done) return;

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { coarsened, isShown, type Notice, type Scene, type Vec3 } from '@uvrex/core';
+import { draftScene, isShown, type Notice, type Scene, type Vec3 } from '@uvrex/core';
 import { Engine, EngineLost, type Stage } from '@/worker/engine';
 import type { Bounds, FramePayload, GrowthPayload, Shown } from '@/worker/protocol';
 import { growthIn, useDocument } from '../document/document';
@@ -315,7 +315,7 @@ class Director {
   /** The scene with the slow ones of its changed steps made coarse; null where none are, or where it has been shown so. */
   #coarser(scene: Scene): Scene | null {
     if (!this.#whole || this.#coarseOf === scene || useView.getState().playing) return null;
-    return coarsened(scene, this.#whole, (step) => (this.#costs.get(step) ?? Infinity) > COARSE.step);
+    return draftScene(scene, this.#whole, (step) => (this.#costs.get(step) ?? Infinity) > COARSE.step);
   }
 
   /**

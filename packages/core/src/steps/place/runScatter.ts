@@ -216,12 +216,13 @@ async function pointsAt(
     await context.breathe();
     rows.weighEach(corners, weights, 4, k, Math.min(n, k + 8192));
   }
-  const { positions, normals, u, age, named } = { ...mesh, ...rows.result() };
+  const { positions, normals, u, age, tip, named } = { ...mesh, ...rows.result() };
   const points: Points = {
     ...emptyColumns(POINTS, 'point', n),
     positions: new Float32Array(positions),
     age,
     named: {
+      ...(tip && { tip: { domain: 'point', width: 1, blend: 'mix', missing: 0, values: tip } }),
       ...Object.fromEntries(
         Object.entries(named).flatMap(([name, attribute]) =>
           attribute.domain === 'vertex' ? [[name, { ...attribute, domain: 'point' as const }]] : [],
