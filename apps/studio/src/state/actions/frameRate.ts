@@ -1,5 +1,6 @@
 import { say, sayProblem } from '../../ui/Toasts';
 import { edit, endEdit, useDocument } from '../document/document';
+import { setView } from '../document/view';
 
 /**
  * Changes the frames per second. Keys keep their frames; one click gives them their seconds back.
@@ -30,8 +31,10 @@ async function keepSeconds(then: number, fps: number): Promise<void> {
     const { retimeScene } = await import('@uvrex/core/page');
     const now = useDocument.getState().scene;
     const anew = retimeScene({ ...now, fps: then }, fps);
-    edit('Keep the seconds of all keys', (scene) => void Object.assign(scene, anew));
-    endEdit();
+    if (!edit('Keep the seconds of all keys', (scene) => void Object.assign(scene, anew))) return;
+    // The playhead stays at its moment too.
+    const [first, last] = anew.range;
+    setView(({ frame }) => ({ frame: Math.min(last, Math.round(first + ((frame - first) * fps) / then)) }));
   } catch (error) {
     sayProblem(error);
   }
