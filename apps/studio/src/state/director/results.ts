@@ -42,8 +42,7 @@ interface ResultsState {
   lost: Notice | null;
 }
 
-/** What the engine made of the scene. */
-export const useResults = create<ResultsState>(() => ({
+const noResults = (): ResultsState => ({
   record: null,
   onScreen: [],
   ready: new Set(),
@@ -51,7 +50,10 @@ export const useResults = create<ResultsState>(() => ({
   lengths: new Map(),
   busy: null,
   lost: null,
-}));
+});
+
+/** What the engine made of the scene. */
+export const useResults = create<ResultsState>(noResults);
 
 /** Milliseconds over which news of frames in the background is gathered. */
 const TELL = 150;
@@ -160,15 +162,7 @@ class Director {
     if (this.#teller) clearTimeout(this.#teller);
     if (this.#rest) clearTimeout(this.#rest);
     this.#engine.dispose();
-    useResults.setState({
-      record: null,
-      onScreen: [],
-      ready: new Set(),
-      shares: new Map(),
-      lengths: new Map(),
-      busy: null,
-      lost: null,
-    });
+    useResults.setState(noResults());
     useInspection.setState({ inspected: null });
   }
 
