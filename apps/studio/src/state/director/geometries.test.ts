@@ -1,25 +1,10 @@
 import type { Shown } from '@/worker/protocol';
 import { Geometries } from './geometries';
+import { shownPath } from './testing';
 
 const MB = 1024 * 1024;
 /** Something to show of about so many megabytes. */
-const shownOf = (megabytes: number): Shown => ({
-  mesh: null,
-  paths: {
-    positions: new Float32Array((megabytes * MB) / 4),
-    offsets: new Uint32Array(2),
-    closed: new Uint8Array(1),
-    fronts: new Uint8Array(1),
-    ids: new Uint32Array(1),
-    u: new Float32Array(2),
-  },
-  copies: [],
-  copiesBall: null,
-  tips: null,
-  dots: null,
-  dotIds: null,
-  surface: null,
-});
+const shownOf = (megabytes: number) => shownPath((megabytes * MB) / 4);
 
 test('past the budget the longest unused are dropped and named, but never what is on screen', () => {
   const geometries = new Geometries();

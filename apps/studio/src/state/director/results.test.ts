@@ -1,9 +1,10 @@
 import { newGrowth, newScene, newStep, type Scene } from '@uvrex/core';
 import { EngineLost } from '@/worker/engine';
-import type { FramePayload, GrowthPayload, Shown } from '@/worker/protocol';
+import type { FramePayload, GrowthPayload } from '@/worker/protocol';
 import { edit, openScene } from '../document/document';
 import { isCurrent, startDirector, useResults } from './results';
 import { setView } from '../document/view';
+import { shownPath } from './testing';
 
 /** An engine that answers when the test says so. */
 class FakeEngine {
@@ -86,23 +87,7 @@ jest.mock('@/worker/engine', () => ({
   },
 }));
 
-const something = (): Shown => ({
-  mesh: null,
-  paths: {
-    positions: new Float32Array(6),
-    offsets: Uint32Array.of(0, 2),
-    closed: new Uint8Array(1),
-    fronts: new Uint8Array(1),
-    ids: new Uint32Array(1),
-    u: new Float32Array(2),
-  },
-  copies: [],
-  copiesBall: null,
-  tips: null,
-  dots: null,
-  dotIds: null,
-  surface: null,
-});
+const something = () => shownPath(6);
 
 /** Lets promises and the short timers of the background run. */
 const settle = async (milliseconds = 200): Promise<void> => {
