@@ -8,6 +8,8 @@ declare global {
     programs: number;
     /** Pictures that have been drawn. */
     drawings: number;
+    /** Contexts of the graphics that have been made and not been collected. */
+    contexts: number;
   }
 }
 
@@ -85,4 +87,36 @@ test('lost graphics are told, and the picture comes back with them', async ({ pa
       return now.length / before.length;
     })
     .toBeGreaterThan(0.8);
+});
+
+test('a scene that is closed leaves nothing of its graphics', async ({ page, context }) => {
+  await page.addInitScript(`
+    window.contexts = 0;
+    const gone = new FinalizationRegistry(() => window.contexts--);
+    const seen = new WeakSet();
+    const { getContext } = HTMLCanvasElement.prototype;
+    HTMLCanvasElement.prototype.getContext = function (kind, ...rest) {
+      const made = getContext.call(this, kind, ...rest);
+      if (made && kind === 'webgl2' && !seen.has(made)) {
+        seen.add(made);
+        window.contexts++;
+        gone.register(made);
+      }
+      return made;
+    };
+  `);
+  const devtools = await context.newCDPSession(page);
+  const contexts = async (): Promise<number> => {
+    await devtools.send('HeapProfiler.collectGarbage');
+    return page.evaluate(() => window.contexts);
+  };
+  await page.goto('/');
+  for (const starter of ['Turban shell', 'Eel run', 'Turban shell']) {
+    await page.getByRole('button', { name: `Open the starter ${starter}` }).click();
+    await expect(canvas(page)).toHaveAttribute('data-rest', 'true');
+    expect(await contexts()).toBe(1);
+    await page.getByRole('link', { name: 'Uvrex' }).click();
+    await expect(page.getByRole('button', { name: `Open the starter ${starter}` })).toBeVisible();
+    await expect.poll(contexts).toBe(0);
+  }
 });

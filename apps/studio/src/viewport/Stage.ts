@@ -6,11 +6,12 @@ import { useInspection } from '@/state/director/inspection';
 import { isCurrent, pictureOf, useResults, wholeOf } from '@/state/director/results';
 import { sceneLook } from '@/state/actions/sceneLook';
 import { chosenIn, setView, useView } from '@/state/document/view';
+import type { Viewpoint } from './copyDetail';
 import { Cover } from './cover';
 import type { Grid } from './grid';
 import { OutlineMaterial } from './outline';
 import { automatic, type Costs, sharingOf } from './pace';
-import { useProjection } from './projection';
+import { resetProjection, useProjection } from './projection';
 import { drawnBySoftware, pixelRatioOf, prepareRenderer, type Rendering } from './rendering';
 import { aim, type Picture, Rig } from './rig';
 import type { shadeByAttribute } from './shading';
@@ -135,6 +136,7 @@ export class Stage {
     cancelAnimationFrame(this.#asked);
     for (const stop of this.#stops) stop();
     setPictureTaker(null);
+    resetProjection();
     this.#cover.take();
     this.#orbit.dispose();
     this.#edge?.dispose();
@@ -274,7 +276,14 @@ export class Stage {
     const { share, light } = rendering.quality === 'draft' && software ? sharingOf(onScreen) : { share: 1, light: 0 };
     if (share < 1 && rest) rendering.copies = { from: 0, to: share };
     else if (share < 1) rendering.light = light;
+    if (rendering.light === undefined)
+      rendering.viewpoint = this.#viewpoint(pixelRatioOf(rendering, window.devicePixelRatio));
     return { rendering, ratio: pixelRatioOf(rendering, window.devicePixelRatio), share, faces };
+  }
+
+  #viewpoint(ratio: number): Viewpoint {
+    const { x, y, z } = this.#camera.position;
+    return { eye: [x, y, z], pixels: (ratio * this.#size.height) / (2 * Math.tan((this.#camera.fov * Math.PI) / 360)) };
   }
 
   #ask(): void {

@@ -168,3 +168,62 @@ test('hidden, nothing shows; what has no surface is no object', () => {
   copies.dispose();
   expect(copies.group.children).toHaveLength(0);
 });
+
+describe('seen from somewhere', () => {
+  /** A grid of 60 × 60 vertices in the unit square: 10,562 vertices and faces. */
+  const cloth = (): Shown => {
+    const side = 60;
+    const positions = new Float32Array(3 * side * side);
+    const indices: number[] = [];
+    for (let i = 0; i < side * side; i++) {
+      const [x, y] = [i % side, Math.floor(i / side)];
+      positions.set([x / (side - 1), y / (side - 1), 0], 3 * i);
+      if (x < side - 1 && y < side - 1) indices.push(i, i + 1, i + side, i + 1, i + side + 1, i + side);
+    }
+    const normals = new Float32Array(positions.length).map((_, i) => (i % 3 === 2 ? 1 : 0));
+    return {
+      ...item(1),
+      mesh: { positions, normals, indices: Uint32Array.from(indices), colors: null, glow: null },
+    } as unknown as Shown;
+  };
+  const finestFirst = (copies: CopySet): InstancedMesh[] =>
+    visible(copies).sort((a, b) => b.geometry.getIndex()!.count - a.geometry.getIndex()!.count);
+  const view = (y: number): Rendering => ({ quality: 'fine', viewpoint: { eye: [0, y, 3], pixels: 500 } });
+
+  test('what is small is drawn from lighter forms, each copy once and where it stands', async () => {
+    const copies = set();
+    const bed = screen([row('cloth', 400, true)], { cloth: cloth() });
+    copies.show(bed, view(0));
+    // Lighter forms are made by what is loaded when first wanted.
+    await import('@uvrex/core/stand-ins');
+    copies.show(bed, view(0));
+    const objects = finestFirst(copies);
+    expect(objects.length).toBeGreaterThan(1);
+    expect(objects.reduce((sum, { count }) => sum + count, 0)).toBe(400);
+    const ids = objects.flatMap((object) => [...(object.userData.ids as Uint32Array)]);
+    expect(ids.sort((a, b) => a - b)).toEqual(Array.from({ length: 400 }, (_, k) => 100 + k));
+    for (const object of objects)
+      for (let k = 0; k < object.count; k++)
+        expect(heightOf(object, k)).toBe((object.userData.ids as Uint32Array)[k] - 100);
+    // The nearest are the finest.
+    expect(heightOf(objects[0], 0)).toBe(0);
+  });
+
+  test('from another place others are fine; from the same nothing is handed over again', async () => {
+    const copies = set();
+    const bed = screen([row('cloth', 400)], { cloth: cloth() });
+    await import('@uvrex/core/stand-ins');
+    copies.show(bed, view(0));
+    const versions = () => visible(copies).map(({ instanceMatrix }) => instanceMatrix.version);
+    const before = versions();
+    copies.show(bed, view(0));
+    expect(versions()).toEqual(before);
+    copies.show(bed, view(399));
+    const [finest] = finestFirst(copies);
+    const heights = Array.from({ length: finest.count }, (_, k) => heightOf(finest, k));
+    expect(Math.max(...heights)).toBe(399);
+    expect(Math.min(...heights)).toBeGreaterThan(200);
+    copies.show(bed, FINE);
+    expect(visible(copies).map(({ count }) => count)).toEqual([400]);
+  });
+});

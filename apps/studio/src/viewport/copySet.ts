@@ -10,6 +10,7 @@ import {
 import type { Drawable } from '@uvrex/core/stand-ins';
 import type { OnScreen } from '@/state/director/results';
 import type { Shown } from '@/worker/protocol';
+import { ballOf, DETAIL_LEVELS, detailLevels, detailPays, loadAt, loadOf, type Viewpoint } from './copyDetail';
 import { meshGeometry, releaseGeometry } from './geometry';
 import { growthMaterial } from './material';
 import type { Materials } from './materials';
@@ -41,6 +42,26 @@ interface Given {
   ids: Uint32Array;
 }
 
+type Copies = Shown['copies'][number];
+
+/** Copies that are drawn from one mesh. */
+interface Batch {
+  name: string;
+  mesh: Drawable;
+  copies: Omit<Copies, 'item'>;
+  first: number;
+  end: number;
+}
+
+/** An item's copies by how finely they are drawn, and what they were sorted from. */
+interface Sorted {
+  matrices: Float32Array;
+  tints: Float32Array | null;
+  first: number;
+  levels: Uint8Array;
+  batches: Batch[];
+}
+
 /** Discs in the place of copies, and what they were made of besides where those stand. */
 interface Specks {
   points: Points<BufferGeometry, PointsMaterial>;
@@ -59,6 +80,8 @@ export class CopySet {
   readonly #specks = new Map<Float32Array, Specks>();
   readonly #speck = speckMaterial();
   readonly #light = new Map<string, Drawable | null>();
+  readonly #details = new Map<string, Sorted>();
+  readonly #balls = new WeakMap<Float32Array, ReturnType<typeof ballOf>>();
 
   constructor(private readonly materials: Materials) {}
 
@@ -67,42 +90,107 @@ export class CopySet {
     const used = new Set<string>();
     const specks = new Set<Float32Array>();
     const { from, to } = rendering.copies ?? { from: 0, to: 1 };
-    for (const { item, matrices, tints, ids } of shown.copies) {
+    const sorted = new Set<string>();
+    for (const copies of shown.copies) {
+      const { item, matrices } = copies;
       const what = items.get(item);
       if (!what?.mesh || what.mesh.indices.length === 0) continue;
       const all = matrices.length / 16;
       const [first, end] = [Math.ceil(from * all), Math.ceil(to * all)];
       if (end <= first) continue;
-      const mesh = this.#drawable(item, what.mesh, rendering.light);
-      if (!mesh) {
+      if (rendering.viewpoint && detailPays(loadOf(what.mesh), end - first)) sorted.add(item);
+      const batches = sorted.has(item)
+        ? this.#sorted(copies, what.mesh, first, end, rendering.viewpoint!)
+        : this.#whole(copies, what.mesh, first, end, rendering.light);
+      if (!batches) {
         specks.add(matrices);
-        this.#sprinkle(what.mesh, { item, matrices, tints, ids }, hue);
+        this.#sprinkle(what.mesh, copies, hue);
         continue;
       }
-      const name = mesh === what.mesh ? item : `${item} light ${rendering.light}`;
-      used.add(name);
-      const object = this.#object(name, mesh, end - first, tints !== null);
-      object.material = this.#material(what, hue, rendering, tints !== null);
-      object.castShadow = object.receiveShadow = rendering.quality !== 'draft' && !rendering.ghost;
-      object.visible = true;
-      const given = object.userData as Partial<Given>;
-      const part = given.from === first && object.count === end - first;
-      const [placed, tinted] = [part && given.matrices === matrices, part && given.tints === tints];
-      Object.assign(object.userData, { matrices, tints, from: first, ids: ids.subarray(first, end) } satisfies Given);
-      if (!placed) {
-        (object.instanceMatrix.array as Float32Array).set(matrices.subarray(16 * first, 16 * end));
-        object.instanceMatrix.needsUpdate = true;
-        object.count = end - first;
-        // Measured anew when a line of sight asks: copies may have moved.
-        object.boundingSphere = null;
-      }
-      if (tints && !tinted) {
-        (object.instanceColor!.array as Float32Array).set(tints.subarray(3 * first, 3 * end));
-        object.instanceColor!.needsUpdate = true;
+      for (const batch of batches) {
+        used.add(batch.name);
+        this.#place(batch, what, hue, rendering);
       }
     }
+    for (const item of this.#details.keys()) if (!sorted.has(item)) this.#details.delete(item);
     this.#put(used);
     this.#sweep(specks);
+  }
+
+  #place({ name, mesh, copies, first, end }: Batch, what: Shown, hue: string, rendering: Rendering): void {
+    const { matrices, tints, ids } = copies;
+    const object = this.#object(name, mesh, end - first, tints !== null);
+    object.material = this.#material(what, hue, rendering, tints !== null);
+    object.castShadow = object.receiveShadow = rendering.quality !== 'draft' && !rendering.ghost;
+    object.visible = true;
+    const given = object.userData as Partial<Given>;
+    const part = given.from === first && object.count === end - first;
+    const [placed, tinted] = [part && given.matrices === matrices, part && given.tints === tints];
+    Object.assign(object.userData, { matrices, tints, from: first, ids: ids.subarray(first, end) } satisfies Given);
+    if (!placed) {
+      (object.instanceMatrix.array as Float32Array).set(matrices.subarray(16 * first, 16 * end));
+      object.instanceMatrix.needsUpdate = true;
+      object.count = end - first;
+      // Measured anew when a line of sight asks: copies may have moved.
+      object.boundingSphere = null;
+    }
+    if (tints && !tinted) {
+      (object.instanceColor!.array as Float32Array).set(tints.subarray(3 * first, 3 * end));
+      object.instanceColor!.needsUpdate = true;
+    }
+  }
+
+  /** All copies of an item in one batch; null where they are too many for anything but discs. */
+  #whole(copies: Copies, mesh: Drawable, first: number, end: number, light: number | undefined): Batch[] | null {
+    const drawn = this.#drawable(copies.item, mesh, light);
+    if (!drawn) return null;
+    const name = drawn === mesh ? copies.item : `${copies.item} light ${light}`;
+    return [{ name, mesh: drawn, copies, first, end }];
+  }
+
+  /** Copies in batches by how large they are on the screen; the same arrays as last time where nothing has changed. */
+  #sorted(copies: Copies, mesh: Drawable, first: number, end: number, viewpoint: Viewpoint): Batch[] {
+    const { item, matrices, tints, ids } = copies;
+    const load = loadOf(mesh);
+    const levels = detailLevels(this.#ball(mesh.positions), load, matrices, [first, end], viewpoint);
+    // Until stand-ins can be made, all are drawn as they are.
+    if (!lightened) {
+      if (levels.some((level) => level > 0)) void loadStandIns();
+      return [{ name: item, mesh, copies, first, end }];
+    }
+    const known = this.#details.get(item);
+    if (
+      known &&
+      known.matrices === matrices &&
+      known.tints === tints &&
+      known.first === first &&
+      known.levels.length === levels.length &&
+      known.levels.every((level, i) => level === levels[i])
+    )
+      return known.batches;
+    const chosen: number[][] = Array.from({ length: DETAIL_LEVELS }, () => []);
+    levels.forEach((level, i) => chosen[level].push(first + i));
+    const batches = chosen.flatMap((list, level): Batch[] => {
+      if (list.length === 0) return [];
+      const light = loadAt(load, level);
+      return [
+        {
+          name: level === 0 ? item : `${item} light ${light}`,
+          mesh: (level > 0 && this.#drawable(item, mesh, light)) || mesh,
+          copies: list.length === matrices.length / 16 ? { matrices, tints, ids } : pick(copies, list),
+          first: 0,
+          end: list.length,
+        },
+      ];
+    });
+    this.#details.set(item, { matrices, tints, first, levels, batches });
+    return batches;
+  }
+
+  #ball(positions: Float32Array): ReturnType<typeof ballOf> {
+    let ball = this.#balls.get(positions);
+    if (!ball) this.#balls.set(positions, (ball = ballOf(positions)));
+    return ball;
   }
 
   hide(): void {
@@ -122,7 +210,7 @@ export class CopySet {
   }
 
   /** What is drawn for an item; null where it has no stand-in that is light enough. */
-  #drawable(item: string, mesh: NonNullable<Shown['mesh']>, light: number | undefined): Drawable | null {
+  #drawable(item: string, mesh: Drawable, light: number | undefined): Drawable | null {
     if (light === undefined) return mesh;
     // Until then they are discs.
     if (!lightened) {
@@ -138,7 +226,7 @@ export class CopySet {
     return made;
   }
 
-  #sprinkle(mesh: NonNullable<Shown['mesh']>, copies: Shown['copies'][number], hue: string): void {
+  #sprinkle(mesh: NonNullable<Shown['mesh']>, copies: Copies, hue: string): void {
     const { matrices, tints } = copies;
     const of = `${copies.item} ${hue}`;
     const known = this.#specks.get(matrices);
@@ -204,4 +292,19 @@ export class CopySet {
       this.#objects.delete(item);
     }
   }
+}
+
+/** Some of the copies, in arrays of their own. */
+function pick({ matrices, tints, ids }: Copies, list: readonly number[]): Omit<Copies, 'item'> {
+  const picked = {
+    matrices: new Float32Array(16 * list.length),
+    tints: tints && new Float32Array(3 * list.length),
+    ids: new Uint32Array(list.length),
+  };
+  list.forEach((k, i) => {
+    picked.matrices.set(matrices.subarray(16 * k, 16 * k + 16), 16 * i);
+    picked.tints?.set(tints!.subarray(3 * k, 3 * k + 3), 3 * i);
+    picked.ids[i] = ids[k];
+  });
+  return picked;
 }

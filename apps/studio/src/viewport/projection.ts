@@ -19,8 +19,7 @@ interface ProjectionState {
   recolour: (growth: string) => void;
 }
 
-/** How the viewport's picture maps space to its pixels. */
-export const useProjection = create<ProjectionState>(() => ({
+const noProjection = (): ProjectionState => ({
   camera: null,
   width: 1,
   height: 1,
@@ -29,7 +28,13 @@ export const useProjection = create<ProjectionState>(() => ({
   complete: 1,
   hit: () => null,
   recolour: () => undefined,
-}));
+});
+
+/** How the viewport's picture maps space to its pixels. */
+export const useProjection = create(noProjection);
+
+/** Forgets a stage that is disposed of: its picture tests hold everything it drew. */
+export const resetProjection = (): void => useProjection.setState(noProjection());
 
 /** Where a point in space is in the viewport, in pixels from its top left corner; null behind the camera. */
 export function toScreen(point: Vec3, { camera, width, height }: ProjectionState): { x: number; y: number } | null {

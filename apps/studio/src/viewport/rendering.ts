@@ -1,4 +1,5 @@
 import { NeutralToneMapping, PCFShadowMap, SRGBColorSpace, WebGLRenderer } from 'three';
+import type { Viewpoint } from './copyDetail';
 
 /** How carefully a picture is drawn. */
 export interface Rendering {
@@ -9,6 +10,8 @@ export interface Rendering {
   copies?: { from: number; to: number };
   /** The most vertices and faces of a copy: those with more are drawn by stand-ins. */
   light?: number;
+  /** Copies small in this view are drawn from lighter forms; left out, all are drawn as they are. */
+  viewpoint?: Viewpoint;
   /** Nothing moves: a draft is drawn as finely as the screen shows it. */
   rest?: boolean;
 }
