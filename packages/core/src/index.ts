@@ -17,7 +17,7 @@ export {
   writeClip,
 } from './scene/clip';
 export { type Fault, faultOfScene, namedPlace } from './scene/faults';
-export { isShown, lateOf, withoutGroups } from './scene/groups';
+export { isShown, lateOf, membersOf, withoutGroups } from './scene/groups';
 export { LIMITS } from './scene/limits';
 export { lookAt, type SceneLook } from './scene/look';
 export {

@@ -4,7 +4,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { type GrowthParam, READY_ITEMS, type Scene } from '@uvrex/core';
 import { attributeLabel, attributeNames } from '@/state/document/attributeNames';
 import { useDocument } from '@/state/document/document';
-import { fitsParam } from '@/state/actions/items';
+import { fitsParam, makesCircle } from '@/state/actions/items';
 import { useSelectedBefore } from '@/state/actions/selectedBefore';
 import { ChoiceField } from '@/ui/fields';
 import { drawItems, useItemPictures } from './itemPictures';
@@ -63,6 +63,11 @@ export function GrowthField({
   const growths = named(
     useNames((scene) => scene.growths.filter((growth) => growth.id === rest.value || fitsParam(spec, growth))),
   );
+  const groups = named(
+    useNames((scene) =>
+      spec.item ? scene.groups.filter(({ id }) => id === rest.value || !makesCircle(scene, own, id)) : [],
+    ),
+  );
   const pictures = useItemPictures((state) => state.pictures);
   const before = useSelectedBefore((state) => state.id);
   const options = growths
@@ -70,12 +75,13 @@ export function GrowthField({
     // What was selected last stands first.
     .sort((a, b) => Number(b.id === before) - Number(a.id === before))
     .map(({ id, name }) => ({ value: id, label: name, picture: pictures.get(id)?.url ?? '' }));
+  const whole = groups.map(({ id, name }) => ({ value: id, label: `${name} (group)` }));
   const ready = make ? READY_ITEMS.map(({ id, label }) => ({ value: `${MAKE}${id}`, label: `Make ${label}` })) : [];
   return (
     <ReferenceField
       {...rest}
       none="None"
-      options={[...options, ...ready]}
+      options={[...options, ...whole, ...ready]}
       onOpen={() => void drawItems().catch(() => undefined)}
       onChange={(next) => (next?.startsWith(MAKE) ? make!(next.slice(MAKE.length)) : onChange(next))}
     />

@@ -23,12 +23,16 @@ export interface Clip {
   scene: Scene;
 }
 
-const clipOf = (of: ClipOf, from: Scene, growths: Growth[]): Clip => ({
+/**
+ * @param copied ids of the groups that growths among these copy as a whole
+ */
+const clipOf = (of: ClipOf, from: Scene, growths: Growth[], copied: ReadonlySet<string> = new Set()): Clip => ({
   of,
-  // Groups stay where they are.
+  // Groups stay where they are, unless they are copied as a whole.
   scene: {
     ...newScene('Clip'),
-    growths: growths.map((growth) => ({ ...growth, group: null })),
+    groups: from.groups.filter(({ id }) => copied.has(id)),
+    growths: growths.map((growth) => (growth.group && copied.has(growth.group) ? growth : { ...growth, group: null })),
     files: usedFiles(from, growths),
     guides: from.guides,
   },
@@ -40,12 +44,14 @@ export const growthClip = (scene: Scene, growth: Growth): Clip => growthsClip(sc
 /** Several growths, and after them those that they need besides. */
 export function growthsClip(scene: Scene, growths: readonly Growth[]): Clip {
   const taken = [...growths];
+  const copied = new Set<string>();
   for (const one of taken)
     for (const id of references(one)) {
-      const other = scene.growths.find((entry) => entry.id === id);
-      if (other && !taken.includes(other)) taken.push(other);
+      const members = scene.growths.filter((entry) => entry.id === id || entry.group === id);
+      if (members.length > 0 && members[0].id !== id) copied.add(id);
+      for (const other of members) if (!taken.includes(other)) taken.push(other);
     }
-  return { ...clipOf('growths', scene, taken), own: growths.length };
+  return { ...clipOf('growths', scene, taken, copied), own: growths.length };
 }
 
 /** A clip of one step of a growth, with the growths that it refers to. */

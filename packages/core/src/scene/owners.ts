@@ -1,6 +1,7 @@
 import { type NumberParam, type ParamSpecs, place, type Resolved, type StepDeclaration } from '../steps/declare';
 import { stepOf } from '../steps/index';
 import { growthPlace } from '../steps/shape/growthPlace';
+import { groupMember } from '../steps/start/groupMember';
 import type { Vec3 } from '../geometry/vec';
 import type { Growth, Scene, SceneGuide, Step } from './schema';
 
@@ -157,9 +158,11 @@ const byKind = new Map(OWNERS.map((owner) => [owner.kind, owner]));
 /** What the numbers of a kind of owner are: a step's, or those of what is no step. */
 export const declarationOf = (kind: string): OwnerDeclaration | undefined => stepOf(kind) ?? byKind.get(kind);
 
-/** The step that a kind stands for when a growth is worked out: its place counts as the last one. */
-export const runnableOf = (kind: string): StepDeclaration | undefined =>
-  stepOf(kind) ?? (kind === growthPlace.kind ? (growthPlace as unknown as StepDeclaration) : undefined);
+/** Steps that no scene holds: a growth's place counts as its last step, a group that is copied as a growth of its members. */
+const UNLISTED = new Map([growthPlace, groupMember].map((step) => [step.kind, step as unknown as StepDeclaration]));
+
+/** The step that a kind stands for when a growth is evaluated. */
+export const runnableOf = (kind: string): StepDeclaration | undefined => stepOf(kind) ?? UNLISTED.get(kind);
 
 /** The parts of a scene that own numbers, under the names that they stand under in it. */
 export const SCENE_PARTS = ['light', 'backdrop', 'lens', 'camera'] as const;

@@ -151,3 +151,46 @@ test('a step pasted onto what it refers to does not make a circle: the reference
   pasteText(text);
   expect(scene().growths[1].steps.filter(({ kind }) => kind === 'tips')[1].params.growth).toBe('rider');
 });
+
+test('a growth that copies a group brings it along, once, and refers to the one that is there', () => {
+  const made = filled();
+  made.groups = [{ id: 'bed', name: 'Bed', hue: '#aabbcc', visible: false, shift: 0 }];
+  made.growths[0] = { ...made.growths[0], group: 'bed' };
+  made.growths[1].steps[2].params.growth = 'bed';
+  openScene('test', made);
+  setView({ growth: 'rope', focusStep: null, keys: [] });
+  const text = copyText()!;
+  const itemOf = (growth: Scene['growths'][number]) => growth.steps[2].params.growth;
+
+  // Here both share the group that is there.
+  pasteText(text);
+  expect(scene().groups).toHaveLength(1);
+  expect(scene().growths.map(({ name }) => name)).toEqual(['Rider', 'Rope', 'Rope 2']);
+  expect(itemOf(scene().growths[2])).toBe('bed');
+
+  // Elsewhere it comes along with what is in it.
+  openScene('other', newScene('Other'));
+  pasteText(text);
+  const [group] = scene().groups;
+  expect([group.name, group.visible]).toEqual(['Bed', false]);
+  expect(group.id).not.toBe('bed');
+  expect(scene().growths.map(({ name, group: own }) => [name, own])).toEqual([
+    ['Rope', null],
+    ['Rider', group.id],
+  ]);
+  expect(itemOf(scene().growths[0])).toBe(group.id);
+});
+
+test('a step that copies a group is not put into a growth of it', () => {
+  const made = filled();
+  made.groups = [{ id: 'bed', name: 'Bed', hue: '#aabbcc', visible: false, shift: 0 }];
+  made.growths[0] = { ...made.growths[0], group: 'bed' };
+  made.growths[1].steps[2].params.growth = 'bed';
+  openScene('test', made);
+  const [, , tips] = scene().growths[1].steps;
+  setView({ growth: 'rope', focusStep: tips.id, keys: [] });
+  const text = copyText()!;
+  setView({ growth: 'rider', focusStep: null });
+  pasteText(text);
+  expect(scene().growths[0].steps.find(({ kind }) => kind === 'tips')!.params.growth).toBeNull();
+});

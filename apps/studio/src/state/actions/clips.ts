@@ -5,15 +5,18 @@ import {
   declarationOf,
   type Growth,
   growthClip,
+  type GrowthGroup,
   growthsClip,
   keyClip,
   isTrack,
   newId,
   readClip,
+  type Scene,
   type Step,
   stepClip,
   stepOf,
   trackClip,
+  unusedName,
   tracksOfClip,
   type Track,
   withBase,
@@ -86,6 +89,10 @@ export function pasteText(text: string): boolean {
   return true;
 }
 
+/** Whether a growth, or a group that can be copied as a whole, is in a scene. */
+const isThere = (scene: Scene, id: string): boolean =>
+  growthIn(scene, id) !== undefined || scene.groups.some((group) => group.id === id);
+
 /**
  * A copy of what refers to growths, guides and files only where those are there.
  * @param into the growth that the steps come into: they do not refer back to it
@@ -98,7 +105,7 @@ function settled(
   const { scene } = useDocument.getState();
   let [lost, circles] = [0, 0];
   const known = (id: string): string | null => {
-    const here = own.get(id) ?? (growthIn(scene, id) ? id : null);
+    const here = own.get(id) ?? (isThere(scene, id) ? id : null);
     if (here === null) lost++;
     if (here === null || into === undefined || !makesCircle(scene, into, here)) return here;
     circles++;
@@ -144,27 +151,42 @@ function bring(draft: { files: Clip['scene']['files']; guides: Clip['scene']['gu
       draft.guides.push(guide);
 }
 
-/** Growths as they are put into the scene, with ids and names of their own there. */
-function copiesOf(fresh: readonly Growth[]): { growths: Growth[]; own: ReadonlyMap<string, string>; lost: number } {
-  const own = new Map(fresh.map(({ id }) => [id, newId()]));
+/** Growths as they are put into the scene, and groups that they copy as a whole, with ids and names of their own there. */
+function copiesOf(
+  fresh: readonly Growth[],
+  fromGroups: Clip['scene']['groups'],
+): { growths: Growth[]; groups: GrowthGroup[]; own: ReadonlyMap<string, string>; lost: number } {
+  const { scene } = useDocument.getState();
+  const brought = fromGroups.filter(({ id }) => !isThere(scene, id));
+  const own = new Map([...fresh, ...brought].map(({ id }) => [id, newId()]));
+  const groups = brought.map((group) => ({
+    ...group,
+    id: own.get(group.id)!,
+    name: unusedName(group.name, new Set(scene.groups.map(({ name }) => name))),
+  }));
   let lost = 0;
   const growths = fresh.map((growth): Growth => {
     const made = settled(growth.steps, own);
     lost += made.lost;
     // The growth's seed stays, and so do its steps' ids, on which randomness hangs: it looks the same.
     const steps = made.steps.map((step, i) => ({ ...step, id: growth.steps[i].id }));
-    return { ...structuredClone(growth), id: own.get(growth.id)!, name: freeName(growth.name), steps };
+    const group = growth.group && (own.get(growth.group) ?? null);
+    return { ...structuredClone(growth), id: own.get(growth.id)!, name: freeName(growth.name), group, steps };
   });
-  return { growths, own, lost };
+  return { growths, groups, own, lost };
 }
 
 function pasteGrowths(clip: Clip): void {
   // What they need comes along where it is not here already.
   const { scene } = useDocument.getState();
   const count = clip.own ?? 1;
-  const { growths, lost } = copiesOf(clip.scene.growths.filter(({ id }, i) => i < count || !growthIn(scene, id)));
+  const { growths, groups, lost } = copiesOf(
+    clip.scene.growths.filter(({ id }, i) => i < count || !growthIn(scene, id)),
+    clip.scene.groups,
+  );
   const done = edit(count > 1 ? `Paste ${count} growths` : 'Paste a growth', (draft) => {
     bring(draft, clip);
+    draft.groups.push(...groups);
     draft.growths.push(...growths);
   });
   if (!done) return;
@@ -181,11 +203,15 @@ function pasteSteps(clip: Clip): void {
   // What the steps need comes along behind the growth that they are of, where it is not here already.
   const { scene } = useDocument.getState();
   const [from, ...needs] = clip.scene.growths;
-  const brought = copiesOf(needs.filter(({ id }) => !growthIn(scene, id)));
+  const brought = copiesOf(
+    needs.filter(({ id }) => !growthIn(scene, id)),
+    clip.scene.groups,
+  );
   const { steps, lost, circles } = settled(from?.steps ?? [], brought.own, growth.id);
   const { focusStep } = useView.getState();
   const done = edit(steps.length === 1 ? 'Paste a step' : `Paste ${steps.length} steps`, (draft) => {
     bring(draft, clip);
+    draft.groups.push(...brought.groups);
     draft.growths.push(...brought.growths);
     const list = growthIn(draft, growth.id)?.steps;
     if (!list || steps.length === 0) return;

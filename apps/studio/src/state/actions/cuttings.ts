@@ -91,19 +91,23 @@ function clipOfKept(ids: readonly string[], stepIds?: readonly string[]): Clip |
   // Steps take along what they copy.
   const needs = growthClip(scene, { ...growth, steps });
   const clip = stepClip(scene, growth, steps);
-  return { ...clip, scene: { ...clip.scene, growths: [...clip.scene.growths, ...needs.scene.growths.slice(1)] } };
+  const { groups, growths: needed } = needs.scene;
+  return { ...clip, scene: { ...clip.scene, groups, growths: [...clip.scene.growths, ...needed.slice(1)] } };
 }
 
 /** A small picture of what is kept: those growths alone, as they have grown at the end; null where none can be drawn. */
 async function pictureOf(ids: readonly string[], clip: Clip): Promise<Blob | null> {
   const { scene } = useDocument.getState();
+  // A group none of whose growths is kept may be copied by one that is: it is hidden as a whole.
+  const kept = new Set(scene.growths.flatMap(({ id, group }) => (ids.includes(id) ? (group ?? []) : [])));
   const alone: Scene = {
     ...scene,
-    groups: [],
-    growths: scene.growths.map((growth) => ({
-      ...growth,
-      visible: ids.includes(growth.id) && (ids.length === 1 || growth.visible),
-    })),
+    groups: scene.groups.map((group) => ({ ...group, visible: kept.has(group.id) })),
+    growths: scene.growths.map((growth) =>
+      growth.group !== null && !kept.has(growth.group)
+        ? growth
+        : { ...growth, visible: ids.includes(growth.id) && (ids.length === 1 || growth.visible) },
+    ),
   };
   if (typeof document === 'undefined' || clip.scene.growths.length === 0) return null;
   try {

@@ -3,6 +3,7 @@ import {
   type Growth,
   type GrowthParam,
   kindsGiven,
+  membersOf,
   newGrowth,
   type ParamValue,
   READY_ITEMS,
@@ -56,16 +57,16 @@ export const itemFor = (scene: Scene, growthId: string): string | null =>
     steps.some(({ on, kind }) => on && stepOf(kind)?.gives.some((given) => given === 'mesh' || given === 'copies')),
   );
 
-/** Whether a reference from one growth to another makes a circle. */
-export function makesCircle({ growths }: Scene, from: string, to: string): boolean {
-  const byId = new Map(growths.map((growth) => [growth.id, growth]));
+/** Whether a reference from one growth to another, or to a group, makes a circle. */
+export function makesCircle(scene: Scene, from: string, to: string): boolean {
+  const byId = new Map(scene.growths.map((growth) => [growth.id, growth]));
   const seen = new Set<string>();
   const leadsBack = (id: string): boolean => {
     if (id === from) return true;
     if (seen.has(id)) return false;
     seen.add(id);
     const found = byId.get(id);
-    return found !== undefined && references(found).some(leadsBack);
+    return (found ? references(found) : membersOf(scene, id).map((member) => member.id)).some(leadsBack);
   };
   return leadsBack(to);
 }

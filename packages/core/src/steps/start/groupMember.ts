@@ -1,0 +1,36 @@
+import { faceCount } from '../../geometry/mesh';
+import { defineStep } from '../declare';
+
+/**
+ * One growth of a group that is copied as a whole. No scene holds this step: a group that is an item is evaluated as a
+ * growth that has one for each of its members.
+ */
+export const groupMember = defineStep({
+  kind: 'group-member',
+  family: 'start',
+  label: 'Growth of a group',
+  icon: 'M4 4H10V10H4ZM10 10H16V16H10Z',
+  help: 'Adds the skin of a growth of the group, in its own colours.',
+  takes: [],
+  gives: ['mesh'],
+  params: {
+    growth: { type: 'growth', label: 'Growth', help: 'Whose skin to add.', default: null },
+    hue: { type: 'color', label: 'Colour', help: 'Of what is not painted.', default: '#ffffff' },
+  },
+  summary: () => '',
+  async run(form, p, context) {
+    const other = await context.other('growth');
+    const [{ wholeMesh }, { startWithMesh }, { linearRgb }] = await Promise.all([
+      import('../../geometry/copies'),
+      import('./startWithMesh'),
+      import('../../geometry/gradient'),
+    ]);
+    const mesh = wholeMesh(other);
+    if (!mesh) return form;
+    context.claim('faces', faceCount(mesh), 'the number of faces of the growths in the group');
+    // Growths have colours of their own, and one skin knows of none.
+    const own = linearRgb(p.hue);
+    const colors = mesh.colors ?? mesh.positions.map((_, i) => own[i % 3]);
+    return startWithMesh({ ...form, surface: form.surface ?? other.surface }, { ...mesh, colors });
+  },
+});
