@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Growth, NumberParam, Resolved, Step } from '@uvrex/core';
+import type { Growth, NumberParam, Resolved, Step, Vec3 } from '@uvrex/core';
 import { setParams } from '@/state/actions/valueActions';
 import { endEdit } from '@/state/document/document';
 import { useResults } from '@/state/director/results';
@@ -12,9 +12,21 @@ import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';
 import { toScreen, useProjection } from './projection';
 import { isFree, useStepValues } from './stepValues';
+import { TurnRings } from './TurnRings';
 import { within } from './within';
-import { nearestAlong, placeAt, secondAlong, wholePath, type WholePath } from './wholePath';
+import {
+  alongAt,
+  firstCopy,
+  nearestAlong,
+  placeAt,
+  secondAlong,
+  tangentAt,
+  wholePath,
+  type WholePath,
+} from './wholePath';
 
+/** Radius of the ring that rolls the copies, pixels. */
+const RING = 52;
 /** With Shift, lengths snap to so many metres. */
 const GRID = 0.1;
 
@@ -97,7 +109,8 @@ export function AlongHandles({ growth, step }: { growth: Growth; step: Step }) {
   const path = told ? wholePath(drawn?.shown.paths ?? null, told.ahead) : null;
   if (!path || !read) return null;
   const stands = read.values.by === 'item' ? secondAlong(path, drawn?.shown.copies ?? []) : null;
-  return <Handles growth={growth} step={step} read={read} path={path} stands={stands} />;
+  const standing = firstCopy(drawn?.shown.copies ?? []);
+  return <Handles growth={growth} step={step} read={read} path={path} stands={stands} standing={standing} />;
 }
 
 interface Props {
@@ -107,9 +120,11 @@ interface Props {
   path: WholePath;
   /** How far along the second copy stands, metres in the scene; null where there is none. */
   stands: number | null;
+  /** Where the first copy stands, in the scene; null where there is none. */
+  standing: Vec3 | null;
 }
 
-function Handles({ growth, step, read: { declaration, values }, path, stands }: Props) {
+function Handles({ growth, step, read: { declaration, values }, path, stands, standing }: Props) {
   const { size } = useOwnSpace(growth);
   const [held, setHeld] = useState<PathHandle['name'] | null>(null);
   // Pictures come after the hand: while it drags, the copies are where they stood at first.
@@ -119,7 +134,7 @@ function Handles({ growth, step, read: { declaration, values }, path, stands }: 
   const handles = handlesOf(values, path.along.at(-1)! / size, path.closed, second).filter(({ name }) =>
     isFree(step, name),
   );
-  const put = (name: PathHandle['name'], value: number): void =>
+  const put = (name: PathHandle['name'] | 'roll', value: number): void =>
     setParams(growth.id, step.id, { [name]: within(declaration.params[name] as NumberParam, value) }, `handle ${name}`);
   const drag = useDrag<PathHandle['name']>({
     take(name) {
@@ -140,6 +155,23 @@ function Handles({ growth, step, read: { declaration, values }, path, stands }: 
   });
   return (
     <Overlay role="group" label={`Handles of ${declaration.label}`}>
+      {standing && isFree(step, 'roll') && (
+        <TurnRings
+          centre={standing}
+          radius={RING}
+          hue={growth.hue}
+          rings={[
+            {
+              name: 'roll',
+              label: `Roll of ${declaration.label}`,
+              mark: 'Roll',
+              axis: tangentAt(path, alongAt(path, standing)),
+              value: Number(values.roll),
+            },
+          ]}
+          put={(_, value) => put('roll', value)}
+        />
+      )}
       {handles.map(({ name, label, at, press, said }) => {
         const dot = toScreen(placeAt(path, at * size), projection);
         if (!dot) return null;

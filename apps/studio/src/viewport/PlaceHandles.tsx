@@ -1,6 +1,6 @@
 'use client';
 
-import { type KeyboardEvent, type ReactNode, useState } from 'react';
+import { type KeyboardEvent, useState } from 'react';
 import { type PerspectiveCamera, Vector3 } from 'three';
 import {
   add,
@@ -27,19 +27,20 @@ import { endEdit, useDocument } from '@/state/document/document';
 import { useView } from '@/state/document/view';
 import { type Spot, useDrag } from '@/ui/drag';
 import { keyStep } from '@/ui/pressed';
-import { INK, MONO } from '@/ui/theme';
+import { INK } from '@/ui/theme';
 import { Grip } from './Grip';
+import { HandleLabel } from './HandleLabel';
 import { NUDGES } from './nudges';
 import { Overlay } from './Overlay';
 import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
-import { pathOnScreen } from './screenPath';
 import { snapUnder } from './snapping';
+import { metresOf, TurnRings } from './TurnRings';
 import { within } from './within';
 
 /** Radius of the rings on screen, pixels. */
 const RING = 74;
-/** With Shift, places snap to so many metres, turns to so many degrees, sizes to so much. */
-const SNAPS = { move: 0.1, turn: 15, size: 0.1 } as const;
+/** With Shift, places snap to so many metres, sizes to so much. */
+const SNAPS = { move: 0.1, size: 0.1 } as const;
 
 const TURNS = ['turnX', 'turnY', 'turnZ'] as const;
 const MOVES = ['moveX', 'moveY', 'moveZ'] as const;
@@ -81,8 +82,7 @@ function Handles({ growth, values, camera }: Props) {
   const now = Object.fromEntries([...MOVES, ...TURNS, 'scale'].map((name) => [name, Number(values[name])]));
   const free = (...names: string[]): boolean => names.every((name) => !isFormula(baseOf(own.params[name])));
   const centre: Vec3 = [now.moveX, now.moveY, now.moveZ];
-  const eye = camera.position.toArray();
-  const radius = (RING * 2 * distance(eye, centre) * Math.tan((camera.fov * Math.PI) / 360)) / projection.height;
+  const radius = metresOf(RING, centre);
   const put = (changes: Record<string, number>): void =>
     setParams(
       growth.id,
@@ -105,18 +105,6 @@ function Handles({ growth, values, camera }: Props) {
       put({ scale: snapTo(before.scale * by, snap && SNAPS.size) });
     },
   };
-  for (const name of TURNS)
-    acts[name] = (to, { from, values: before }, snap) => {
-      // Whichever way the ring is seen from, what is dragged follows the pointer round the middle.
-      const axis = axisOf(name, before);
-      const facing = dot(axis, sub(eye, centre)) >= 0 ? 1 : -1;
-      put({
-        [name]: snapTo(
-          before[name] + (facing * angleBetween(from, to, centre, camera) * 180) / Math.PI,
-          snap && SNAPS.turn,
-        ),
-      });
-    };
   const drag = useDrag<string, Held>({
     take(handle, { at }) {
       const from = under(at);
@@ -136,12 +124,10 @@ function Handles({ growth, values, camera }: Props) {
   const onKey = (event: KeyboardEvent, handle: string): void => {
     const way = keyStep(event, NUDGES);
     if (!way) return;
-    const sum = way[0] + way[1] - way[2];
     if (handle === 'Middle') {
       const by = event.shiftKey ? SNAPS.move : 0.01;
       put(Object.fromEntries(MOVES.map((name, c) => [name, now[name] + by * way[c]])));
-    } else if (handle === 'Size') put({ scale: now.scale * (1 + sum * (event.shiftKey ? 0.1 : 0.01)) });
-    else put({ [handle]: now[handle] + sum * (event.shiftKey ? SNAPS.turn : 1) });
+    } else put({ scale: now.scale * (1 + (way[0] + way[1] - way[2]) * (event.shiftKey ? 0.1 : 0.01)) });
   };
 
   const dots = [
@@ -161,40 +147,19 @@ function Handles({ growth, values, camera }: Props) {
   ];
   return (
     <Overlay role="group" label={`Place, turn and size of ${growth.name}`}>
-      {TURNS.filter((name) => free(name)).map((name) => {
-        const axis = axisOf(name, now);
-        const ring = pathOnScreen(circle(centre, axis, radius), projection);
-        const label = `Turn about ${name.slice(-1)}`;
-        return (
-          <g key={name}>
-            <path
-              d={ring}
-              fill="none"
-              stroke={growth.hue}
-              strokeWidth={shown === name ? 2.4 : 1.4}
-              opacity={shown === name ? 1 : 0.75}
-            />
-            <path
-              d={ring}
-              fill="none"
-              stroke="transparent"
-              strokeWidth={11}
-              pointerEvents="stroke"
-              cursor="grab"
-              tabIndex={0}
-              role="button"
-              aria-label={`${label} of ${growth.name}`}
-              onBlur={endEdit}
-              onKeyDown={(event) => onKey(event, name)}
-              {...drag(name)}
-            />
-            <Label place={toScreen(add(centre, scale(ringMark(axis), radius)), projection)}>
-              {name.slice(-1)}
-              {shown === name && ` ${now[name].toFixed(0)}°`}
-            </Label>
-          </g>
-        );
-      })}
+      <TurnRings
+        centre={centre}
+        radius={RING}
+        hue={growth.hue}
+        rings={TURNS.filter((name) => free(name)).map((name) => ({
+          name,
+          label: `Turn about ${name.slice(-1)} of ${growth.name}`,
+          mark: name.slice(-1),
+          axis: axisOf(name, now),
+          value: now[name],
+        }))}
+        put={(name, value) => put({ [name]: value })}
+      />
       {dots.map(({ handle, label, at, said }) => {
         const dot = toScreen(at, projection);
         return (
@@ -210,22 +175,12 @@ function Handles({ growth, values, camera }: Props) {
                 onKeyDown={(event) => onKey(event, handle)}
                 {...drag(handle)}
               />
-              <Label place={{ x: dot.x + 11, y: dot.y - 8 }}>{shown === handle ? said : label}</Label>
+              <HandleLabel place={{ x: dot.x + 11, y: dot.y - 8 }}>{shown === handle ? said : label}</HandleLabel>
             </g>
           )
         );
       })}
     </Overlay>
-  );
-}
-
-function Label({ place, children }: { place: Spot | null; children: ReactNode }) {
-  return (
-    place && (
-      <text x={place.x + 4} y={place.y + 4} fill={INK.text} fontSize={11.5} fontFamily={MONO} opacity={0.9}>
-        {children}
-      </text>
-    )
   );
 }
 
@@ -251,36 +206,4 @@ function axisOf(name: (typeof TURNS)[number], values: Readonly<Record<string, nu
   const side = sub(way, scale(axis, dot(axis, way)));
   const moved = sub(turnedBy(after, turnedBack(before, side)), side);
   return dot(moved, cross(axis, side)) >= 0 ? axis : scale(axis, -1);
-}
-
-/** A direction square to an axis, where its ring is named. */
-function ringMark(axis: Vec3): Vec3 {
-  const way: Vec3 = Math.abs(axis[1]) < 0.8 ? [0, 1, 0] : [1, 0, 0];
-  return unit(sub(way, scale(axis, dot(axis, way))));
-}
-
-/** A circle about an axis, as points. */
-function circle(centre: Vec3, axis: Vec3, radius: number): Vec3[] {
-  const one = ringMark(axis);
-  const two = cross(axis, one);
-  return Array.from({ length: 65 }, (_, i) => {
-    const angle = (2 * Math.PI * i) / 64;
-    return add(centre, add(scale(one, radius * Math.cos(angle)), scale(two, radius * Math.sin(angle))));
-  });
-}
-
-/** How far the pointer has gone round the middle, as it is seen, radians, anticlockwise. */
-function angleBetween(
-  from: Vec3,
-  to: Vec3,
-  centre: Vec3,
-  camera: { matrixWorld: { elements: readonly number[] } },
-): number {
-  const e = camera.matrixWorld.elements;
-  const seen = (place: Vec3): number => {
-    const way = sub(place, centre);
-    return Math.atan2(dot(way, [e[4], e[5], e[6]]), dot(way, [e[0], e[1], e[2]]));
-  };
-  const by = seen(to) - seen(from);
-  return by - 2 * Math.PI * Math.round(by / (2 * Math.PI));
 }

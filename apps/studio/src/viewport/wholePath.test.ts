@@ -1,4 +1,4 @@
-import { alongAt, nearestAlong, placeAt, secondAlong, wholePath } from './wholePath';
+import { alongAt, firstCopy, nearestAlong, placeAt, secondAlong, tangentAt, wholePath } from './wholePath';
 
 const drawn = (positions: number[], closed = 0) => ({
   positions: Float32Array.from(positions),
@@ -62,4 +62,25 @@ test('how far along a place is, and where the second copy stands', () => {
   expect(secondAlong(path, copies)).toBeCloseTo(3, 6);
   expect(secondAlong(path, [of([0, 2], copy(1, 0), copy(4, 1))])).toBeNull();
   expect(secondAlong(path, [])).toBeNull();
+});
+
+test('the direction of a path is that of the piece that a place lies on', () => {
+  const path = wholePath(drawn([0, 0, 0, 4, 0, 0, 4, 2, 0]), [])!;
+  expect([0, 3, 4, 5, 9].map((s) => tangentAt(path, s))).toEqual([
+    [1, 0, 0],
+    [1, 0, 0],
+    [1, 0, 0],
+    [0, 1, 0],
+    [0, 1, 0],
+  ]);
+});
+
+test('the first copy is that of the lowest number, of whichever item', () => {
+  const at = (id: number, x: number) => {
+    const matrices = new Float32Array(16);
+    matrices[12] = x;
+    return { matrices, ids: [id] };
+  };
+  expect(firstCopy([at(3, 30), at(1, 10), at(2, 20)])).toEqual([10, 0, 0]);
+  expect(firstCopy([])).toBeNull();
 });

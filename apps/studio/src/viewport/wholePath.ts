@@ -1,4 +1,4 @@
-import { distance, dot, partWay, sub, type Vec3 } from '@uvrex/core';
+import { distance, dot, partWay, sub, unit, type Vec3 } from '@uvrex/core';
 import { type Dot, nearestShare } from './segment';
 
 /** A path as it is drawn, grown or not: where its points are, and how far each is along it, metres. */
@@ -105,17 +105,32 @@ export function alongAt({ places, along }: WholePath, place: Vec3): number {
  * @param copies as they are drawn, 16 numbers each, columns first
  * @returns null where there are not two that follow one another
  */
-export function secondAlong(
-  path: WholePath,
-  copies: readonly { matrices: Float32Array; ids: ArrayLike<number> }[],
-): number | null {
-  const all = copies.flatMap(({ matrices, ids }) =>
-    Array.from(ids, (id, k): readonly [number, Vec3] => [
-      id,
-      [matrices[16 * k + 12], matrices[16 * k + 13], matrices[16 * k + 14]],
-    ]),
-  );
-  const [first, second] = all.sort(([a], [b]) => a - b);
+export function secondAlong(path: WholePath, copies: DrawnCopies): number | null {
+  const all = inOrder(copies);
+  const [first, second] = all;
   if (!second || second[0] !== first[0] + 1) return null;
   return alongAt(path, second[1]);
+}
+
+type DrawnCopies = readonly { matrices: Float32Array; ids: ArrayLike<number> }[];
+
+/** Copies by their numbers, with where they stand. */
+const inOrder = (copies: DrawnCopies): (readonly [id: number, place: Vec3])[] =>
+  copies
+    .flatMap(({ matrices, ids }) =>
+      Array.from(ids, (id, k): readonly [number, Vec3] => [
+        id,
+        [matrices[16 * k + 12], matrices[16 * k + 13], matrices[16 * k + 14]],
+      ]),
+    )
+    .sort(([a], [b]) => a - b);
+
+/** Where the copy of the lowest number stands; null where there is none. */
+export const firstCopy = (copies: DrawnCopies): Vec3 | null => inOrder(copies)[0]?.[1] ?? null;
+
+/** The direction of a path so many metres from its base, a unit vector. */
+export function tangentAt({ places, along }: WholePath, metres: number): Vec3 {
+  const found = along.findIndex((s, i) => i > 0 && s >= metres);
+  const next = found < 0 ? places.length - 1 : found;
+  return unit(sub(places[next], places[next - 1]));
 }

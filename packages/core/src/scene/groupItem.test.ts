@@ -1,4 +1,4 @@
-import { Evaluator } from '../evaluate/evaluator';
+import type { Evaluator } from '../evaluate/evaluator';
 import { boxAround } from '../geometry/box';
 import { wholeMesh } from '../geometry/copies';
 import { linearRgb } from '../geometry/gradient';
