@@ -28,7 +28,10 @@ const several = (p: Resolved): boolean => p.growth !== null && p.second !== null
 
 /** What is copied: the same fields in every step that places copies. */
 export const itemParams = {
-  growth: item('Item', 'The growth, or the group of growths, that is copied. Its size counts as it stands at the last frame.'),
+  growth: item(
+    'Item',
+    'The growth, or the group of growths, that is copied. Its size counts as it stands at the last frame.',
+  ),
   second: item('Second item', 'Another growth among the copies.', (p) => p.growth !== null),
   third: item('Third item', 'One more growth among the copies.', several),
   fourth: item('Fourth item', 'One more growth among the copies.', (p) => several(p) && p.third !== null),
