@@ -69,7 +69,7 @@ describe('ways over gaps', () => {
   test.each([0.05, 0.26, 0.4, 3, 100])(
     'lead from every place to the nearest point of every part, at most %d m',
     async (gap) => {
-      const { places, lengths, p } = await bridges(apart, gap);
+      const { places, corners, lengths, p } = await bridges(apart, gap);
       const wanted: string[] = [];
       for (let i = 0; i < p.length / 3; i++)
         for (let part = 0; part < 3; part++) {
@@ -81,9 +81,15 @@ describe('ways over gaps', () => {
               best,
               distance(at(p, i), nearestOnFace(apart.positions, apart.indices, f, ...at(p, i)) as unknown as Vec3),
             );
-          if (best <= gap) wanted.push(`${i}: ${best.toFixed(5)}`);
+          if (best <= gap) wanted.push(`${i} to ${part}: ${best.toFixed(5)}`);
         }
-      const found = [...places].map((place, way) => `${place}: ${lengths[way].toFixed(5)}`);
+      // From where a long edge comes nearer than its ends it is further, along the edge.
+      const shortest = new Map<string, number>();
+      places.forEach((place, way) => {
+        const pair = `${place} to ${Math.floor(corners[3 * way] / 25)}`;
+        shortest.set(pair, Math.min(shortest.get(pair) ?? Infinity, lengths[way]));
+      });
+      const found = [...shortest].filter(([, l]) => l <= gap).map(([pair, l]) => `${pair}: ${l.toFixed(5)}`);
       expect(found.sort()).toEqual(wanted.sort());
     },
   );
@@ -134,5 +140,52 @@ describe('ways over gaps', () => {
     expect(leapt([0.75, 0, 0.5])).toBeCloseTo(0.5, 2);
     expect(round([0.75, 0, 0.5])).toBeGreaterThan(0.6);
     expect((await from(fine, [0.25, 0, 0.5], 0.35))([0.75, 0, 0.5])).toBeCloseTo(round([0.75, 0, 0.5]), 6);
+  });
+});
+
+describe('bars that cross far from all their corners', () => {
+  /** A bar of twelve faces, 2 m long and 0.1 m thick, about the origin: along X or Z. */
+  const bar = (axis: 'x' | 'z'): Piece => {
+    const [x, z] = axis === 'x' ? [1, 0.05] : [0.05, 1];
+    const corners = [-1, 1].flatMap((i) => [-1, 1].flatMap((j) => [-1, 1].map((k) => [i * x, j * 0.05, k * z])));
+    const quads = [
+      [0, 1, 3, 2],
+      [4, 6, 7, 5],
+      [0, 4, 5, 1],
+      [2, 3, 7, 6],
+      [0, 2, 6, 4],
+      [1, 5, 7, 3],
+    ];
+    return {
+      positions: Float32Array.from(corners.flat()),
+      indices: Uint32Array.from(quads.flatMap(([a, b, c, d]) => [a, b, c, a, c, d])),
+    };
+  };
+  const crossed = (apart: number, along = 0): Mesh => together(bar('x'), moved(bar('z'), [along, 0.1 + apart, 0]));
+
+  test.each([0, 0.3, -0.55])('a front goes from one to the other, %d m from the middle', async (along) => {
+    const apart = 0.02;
+    const distanceTo = await from(crossed(apart, along), [-1, 0.05, 0.05], 0.03);
+    // Along the upper edge to the crossing bar, over the gap, and along that one's edge to its end.
+    const straight = 1 + along - 0.05 + apart + 0.95;
+    const found = distanceTo([along - 0.05, 0.05 + apart, 1]);
+    expect(found).toBeGreaterThan(straight - 1e-6);
+    // At most about once round the bars' sides more.
+    expect(found).toBeLessThan(straight + 0.2);
+  });
+
+  test('not where the gap is wider than asked', async () => {
+    const distanceTo = await from(crossed(0.02), [-1, 0.05, 0.05], 0.019);
+    expect(distanceTo([-0.05, 0.07, 1])).toBe(Infinity);
+  });
+
+  test('it takes as long the other way', async () => {
+    const [a, b]: Vec3[] = [
+      [-1, 0.05, 0.05],
+      [-0.05, 0.07, 1],
+    ];
+    const there = (await from(crossed(0.02), a, 0.03))(b);
+    const back = (await from(crossed(0.02), b, 0.03))(a);
+    expect(Math.abs(there - back)).toBeLessThan(0.1);
   });
 });

@@ -4,7 +4,7 @@ import { type Mesh, meshWith } from '../../geometry/mesh';
 import { nearestPlace } from '../../geometry/search/nearest';
 import { treeInTime } from '../../geometry/search/meshTree';
 import type { Topology } from '../../geometry/topology/topology';
-import { at, cross, dot, scale, sub, unit, type Vec3 } from '../../geometry/vec';
+import { at, cross, dot, partWay, scale, sub, unit, type Vec3 } from '../../geometry/vec';
 import { PlacesGrid } from '../scatter/placesGrid';
 
 /** Ways over gaps: from a welded place to a point of a face of another part, or to another place across a rim. */
@@ -26,6 +26,14 @@ export interface Bridges {
 
 /** So many places are looked at between two breaths. */
 const CHUNK = 1 << 12;
+/** Edges longer than so many gaps are looked at between their ends; what comes near shorter ones is near an end. */
+const LONG = 0.25;
+/** Pieces that an edge is looked at in at most, and places on it that are joined. */
+const MOST_PIECES = 64;
+const MOST_NEAR = 4;
+/** Golden sections: the place is found to a ten thousandth of a piece. */
+const SECTIONS = 20;
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
 /** How many times as far as at first is looked by cells. */
 const WIDEST = 8;
 /** Cosine of the widest angle between the way across a hole and the directions in which its rim looks: 40°, so that the sides of a square
@@ -33,8 +41,9 @@ const WIDEST = 8;
 const ACROSS = Math.cos((40 * Math.PI) / 180);
 
 /**
- * Ways over gaps, no longer than `gap`: from each place to the nearest point of each other part's faces, and from each place at a
- * rim to the nearest one of its own part that lies before it, across the hole, and looks back.
+ * Ways over gaps, no longer than `gap`: from each place to the nearest point of each other part's faces; from where a long edge
+ * comes nearest to them, reached along it from both its ends; and from each place at a rim to the nearest one of its own part
+ * that lies before it, across the hole, and looks back.
  * @param mesh of which the topology is
  * @param p 3n, positions of the welded places
  */
@@ -100,13 +109,15 @@ class Gathered {
 interface Part {
   places: number[];
   faces: number[];
+  /** Edges so long that what comes near their middle may be far from their ends. */
+  edges: number[];
   low: number[];
   high: number[];
 }
 
 async function betweenParts(
   { positions, indices }: Pick<Mesh, 'positions' | 'indices'>,
-  { corners, faces: faceOf }: Topology,
+  { corners, edges, faces: faceOf }: Topology,
   parts: Uint32Array,
   p: Float64Array,
   gap: number,
@@ -115,7 +126,7 @@ async function betweenParts(
 ): Promise<void> {
   const all = new Map<number, Part>();
   for (let i = 0; i < parts.length; i++) {
-    const part = all.get(parts[i]) ?? { places: [], faces: [], low: [1, 1, 1], high: [-1, -1, -1] };
+    const part = all.get(parts[i]) ?? { places: [], faces: [], edges: [], low: [1, 1, 1], high: [-1, -1, -1] };
     if (part.places.length === 0) {
       all.set(parts[i], part);
       [part.low, part.high] = [[...at(p, i)], [...at(p, i)]];
@@ -128,6 +139,10 @@ async function betweenParts(
   }
   if (all.size < 2) return;
   for (let f = 0; f < faceOf.length; f++) all.get(parts[corners[3 * f]])!.faces.push(f);
+  for (let e = 0; e < edges.count; e++) {
+    const [a, b] = [edges.ends[2 * e], edges.ends[2 * e + 1]];
+    if (length(sub(at(p, b), at(p, a))) > LONG * gap) all.get(parts[a])!.edges.push(e);
+  }
   const list = [...all.values()].filter(({ faces }) => faces.length > 0);
   let looked = 0;
   for (const to of list) {
@@ -141,12 +156,7 @@ async function betweenParts(
       if (from === to || boxesApart(from, to) > gap) continue;
       if (!ready) await treeInTime(own, breathe);
       ready = true;
-      for (const i of from.places) {
-        if (++looked % CHUNK === 0) await breathe();
-        const place = at(p, i);
-        if (outside(place, to) > gap) continue;
-        const near = nearestPlace(own, place, gap);
-        if (!near) continue;
+      const join = (i: number, near: NonNullable<ReturnType<typeof nearestPlace>>, along: number): void => {
         const face = to.faces[near.face];
         const ends = [0, 1, 2].map((c) => corners[3 * face + c]);
         made.add(
@@ -154,11 +164,70 @@ async function betweenParts(
           ends,
           ends.map((end) => length(sub(at(p, end), near.position))),
           ends.map((end, c) => length(sub(at(p, ends[(c + 1) % 3]), at(p, end)))),
-          near.distance,
+          along + near.distance,
         );
+      };
+      for (const i of from.places) {
+        if (++looked % CHUNK === 0) await breathe();
+        const place = at(p, i);
+        if (outside(place, to) > gap) continue;
+        const near = nearestPlace(own, place, gap);
+        if (near) join(i, near, 0);
+      }
+      for (const e of from.edges) {
+        const [a, b] = [edges.ends[2 * e], edges.ends[2 * e + 1]];
+        const [start, end] = [at(p, a), at(p, b)];
+        if (segmentOutside(start, end, to) > gap) continue;
+        if ((looked += 64) > CHUNK) {
+          looked = 0;
+          await breathe();
+        }
+        for (const { share, near } of nearestAlong(own, start, end, gap)) {
+          const whole = length(sub(end, start));
+          join(a, near, share * whole);
+          join(b, near, (1 - share) * whole);
+        }
       }
     }
   }
+}
+
+/**
+ * Where a segment comes nearer to a mesh than both its ends do: the least distance in each stretch in which it falls and rises
+ * again, by golden sections (Kiefer: Sequential minimax search for a maximum, 1953). Along a line the distance to a convex
+ * form has one such place at most; others are found where they are further apart than the samples.
+ */
+function nearestAlong(
+  mesh: Mesh,
+  start: Vec3,
+  end: Vec3,
+  gap: number,
+): { share: number; near: NonNullable<ReturnType<typeof nearestPlace>> }[] {
+  const whole = length(sub(end, start));
+  const pieces = Math.min(MOST_PIECES, Math.max(4, Math.ceil(whole / gap)));
+  // As far from a sample as what is within the gap of the segment may be.
+  const reach = gap + whole / pieces;
+  const nearAt = (share: number) => nearestPlace(mesh, partWay(start, end, share), reach);
+  const away = (share: number): number => nearAt(share)?.distance ?? Infinity;
+  const samples = Array.from({ length: pieces + 1 }, (_, k) => away(k / pieces));
+  const atEnds = Math.min(samples[0], samples[pieces]);
+  const found: ReturnType<typeof nearestAlong> = [];
+  for (let k = 0; k <= pieces; k++) {
+    if (samples[k] === Infinity) continue;
+    const falls = k === 0 || samples[k] <= samples[k - 1];
+    if (!falls || (k < pieces && samples[k] > samples[k + 1])) continue;
+    let [low, high] = [Math.max(0, k - 1) / pieces, Math.min(pieces, k + 1) / pieces];
+    for (let turn = 0; turn < SECTIONS; turn++) {
+      const [left, right] = [high - GOLDEN * (high - low), low + GOLDEN * (high - low)];
+      if (away(left) <= away(right)) high = right;
+      else low = left;
+    }
+    const share = (low + high) / 2;
+    const near = nearAt(share);
+    if (near && near.distance <= gap && near.distance < atEnds - 1e-3 * whole) found.push({ share, near });
+    if (found.length === MOST_NEAR) break;
+  }
+  return found;
 }
 
 const length = (v: Vec3): number => Math.hypot(...v);
@@ -169,6 +238,10 @@ const boxesApart = (a: Part, b: Part): number =>
 
 const outside = (place: Vec3, { low, high }: Part): number =>
   Math.hypot(...[0, 1, 2].map((c) => Math.max(0, low[c] - place[c], place[c] - high[c])));
+
+/** How far the box round a segment is from a part's. */
+const segmentOutside = (a: Vec3, b: Vec3, { low, high }: Part): number =>
+  Math.hypot(...[0, 1, 2].map((c) => Math.max(0, low[c] - Math.max(a[c], b[c]), Math.min(a[c], b[c]) - high[c])));
 
 /** Ways across holes of one part, from rim to rim. */
 async function acrossRims(
