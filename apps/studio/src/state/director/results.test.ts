@@ -2,7 +2,7 @@ import { newGrowth, newScene, newStep, type Scene } from '@uvrex/core';
 import { EngineLost } from '@/worker/engine';
 import type { FramePayload, GrowthPayload } from '@/worker/protocol';
 import { edit, openScene } from '../document/document';
-import { isCurrent, startDirector, useResults } from './results';
+import { isCurrent, startDirector, useResults, wholeOf } from './results';
 import { setView } from '../document/view';
 import { shownPath } from './testing';
 
@@ -355,4 +355,21 @@ describe('what takes long after a change', () => {
     expect([engine().cut, pieceAsked()]).toEqual([0, 0.02]);
     setView({ playing: false });
   });
+});
+
+test('what is framed is the box round all frames that are known, of what is shown, or of one growth', async () => {
+  const box = (x: number) => ({
+    min: [x, 0, 0] as [number, number, number],
+    max: [x + 1, 1, 1] as [number, number, number],
+  });
+  for (const key of ['3', '4', '5', '1', '2']) await engine().answer([{ key, whole: box(Number(key)) }]);
+  expect(wholeOf(null)).toEqual({ min: [1, 0, 0], max: [6, 1, 1] });
+  // The playhead changes nothing in it.
+  setView({ frame: 1 });
+  await settle();
+  expect(wholeOf(null)).toEqual({ min: [1, 0, 0], max: [6, 1, 1] });
+  expect(wholeOf('g')).toEqual(wholeOf(null));
+  expect(wholeOf('other')).toBeNull();
+  edit('Hide', (scene) => void (scene.growths[0].visible = false));
+  expect(wholeOf(null)).toBeNull();
 });
