@@ -1,7 +1,6 @@
 import type { Breathe } from '../breathe';
-import { filled } from '../geometry/filled';
 import { byAxis, type Vec3 } from '../geometry/vec';
-import { boxAround, sidesOf } from '../geometry/box';
+import { CellGrid } from '../geometry/search/cellGrid';
 
 /** What a tree grows by. */
 export interface Colonising {
@@ -61,7 +60,7 @@ export async function coloniseSpace(
   const nearest = new Int32Array(count).fill(-1);
   const gap = new Float64Array(count).fill(Infinity);
   const there = new Uint8Array(count).fill(1);
-  const grid = new Grid(attractors, reach);
+  const grid = new CellGrid(attractors, reach / 2);
   /** Places that the node added last has come nearer to than any before. */
   let took = 0;
 
@@ -76,7 +75,7 @@ export async function coloniseSpace(
     births[n] = round;
     const node = n++;
     took = 0;
-    grid.around(place, there, (k) => {
+    const take = (k: number): void => {
       const d = squared(attractors, k, place);
       if (d < reached * reached) there[k] = 0;
       else if (d <= reach * reach && d < gap[k]) {
@@ -84,7 +83,9 @@ export async function coloniseSpace(
         nearest[k] = node;
       } else return;
       took++;
-    });
+    };
+    const [x, y, z] = place;
+    grid.near([x - reach, y - reach, z - reach], [x + reach, y + reach, z + reach], take, there);
     return node;
   };
   for (const root of roots) add(root, -1, 0);
@@ -188,67 +189,4 @@ function larger<A extends Float64Array | Int32Array | Uint32Array>(from: A, leng
   const to = new (from.constructor as new (n: number) => A)(length);
   to.set(from);
   return to;
-}
-
-/** Cells that a grid may have. */
-const MOST_CELLS = 2_000_000;
-
-/** Points by cells of half the reach, in flat arrays: those of cell c are `points[starts[c]]` and on, as many as `counts[c]`. */
-class Grid {
-  readonly #low: Vec3;
-  readonly #size: number;
-  readonly #dims: readonly [number, number, number];
-  readonly #starts: Uint32Array;
-  readonly #counts: Uint32Array;
-  readonly #points: Uint32Array;
-  readonly #span: number;
-
-  constructor(
-    flat: Float32Array,
-    readonly reach: number,
-  ) {
-    const box = boxAround(flat);
-    const sides: Vec3 = flat.length > 0 ? sidesOf(box) : [0, 0, 0];
-    let size = reach / 2;
-    const dimsFor = (): Vec3 => byAxis((c) => Math.floor(sides[c] / size) + 1);
-    while (dimsFor().reduce((product, dim) => product * dim, 1) > MOST_CELLS) size *= 1.5;
-    this.#low = flat.length > 0 ? box.low : [0, 0, 0];
-    this.#size = size;
-    this.#dims = dimsFor();
-    this.#span = Math.ceil(reach / size);
-    const n = flat.length / 3;
-    const cells = filled(Uint32Array, n, (k) => {
-      const [i, j, l] = [0, 1, 2].map((c) => Math.floor((flat[3 * k + c] - this.#low[c]) / size));
-      return i + this.#dims[0] * (j + this.#dims[1] * l);
-    });
-    this.#counts = new Uint32Array(this.#dims[0] * this.#dims[1] * this.#dims[2]);
-    for (const cell of cells) this.#counts[cell]++;
-    this.#starts = new Uint32Array(this.#counts.length);
-    for (let c = 1; c < this.#starts.length; c++) this.#starts[c] = this.#starts[c - 1] + this.#counts[c - 1];
-    const put = this.#starts.slice();
-    this.#points = new Uint32Array(n);
-    cells.forEach((cell, k) => (this.#points[put[cell]++] = k));
-  }
-
-  /** Calls for every point that is there in the cells round a place, and forgets those that are not. */
-  around(place: Vec3, there: Uint8Array, call: (k: number) => void): void {
-    const span = (c: 0 | 1 | 2): readonly [number, number] => {
-      const cell = Math.floor((place[c] - this.#low[c]) / this.#size);
-      return [Math.max(0, cell - this.#span), Math.min(this.#dims[c] - 1, cell + this.#span)];
-    };
-    const [is, js, ks] = [span(0), span(1), span(2)];
-    const [counts, points] = [this.#counts, this.#points];
-    for (let k = ks[0]; k <= ks[1]; k++)
-      for (let j = js[0]; j <= js[1]; j++) {
-        const row = this.#dims[0] * (j + this.#dims[1] * k);
-        for (let cell = row + is[0]; cell <= row + is[1]; cell++) {
-          const first = this.#starts[cell];
-          for (let at = first + counts[cell] - 1; at >= first; at--) {
-            const point = points[at];
-            if (there[point]) call(point);
-            else points[at] = points[first + --counts[cell]];
-          }
-        }
-      }
-  }
 }

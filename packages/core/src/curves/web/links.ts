@@ -40,7 +40,7 @@ export async function nearestLinks(
   longest: number,
   breathe: Breathe,
 ): Promise<Links> {
-  const tree = new PointTree(nodes);
+  const tree = new PointTree(nodes.flat());
   const pairs: [number, number][] = [];
   for (let i = 0; i < nodes.length; i++) {
     if (i % CHUNK === 0) await breathe();

@@ -1,5 +1,4 @@
 import { filled } from '../filled';
-import type { Vec3 } from '../vec';
 
 /** Points in a leaf. */
 const LEAF = 8;
@@ -9,18 +8,19 @@ const LEAF = 8;
  * splits its points at the median of their longest side.
  */
 export class PointTree {
-  readonly #points: readonly Vec3[];
+  readonly #points: ArrayLike<number>;
   /** The points' numbers: every subtree's in one run, its median in the middle. */
   readonly #order: Uint32Array;
   /** Axis of the split at each median. */
   readonly #axes: Uint8Array;
 
-  /** @param points metres */
-  constructor(points: readonly Vec3[]) {
+  /** @param points xyz triples, metres */
+  constructor(points: ArrayLike<number>) {
+    const count = points.length / 3;
     this.#points = points;
-    this.#order = filled(Uint32Array, points.length, (i) => i);
-    this.#axes = new Uint8Array(points.length);
-    this.#build(0, points.length);
+    this.#order = filled(Uint32Array, count, (i) => i);
+    this.#axes = new Uint8Array(count);
+    this.#build(0, count);
   }
 
   #build(from: number, to: number): void {
@@ -29,14 +29,14 @@ export class PointTree {
     const high = [-Infinity, -Infinity, -Infinity];
     for (let k = from; k < to; k++)
       for (let c = 0; c < 3; c++) {
-        const x = this.#points[this.#order[k]][c];
+        const x = this.#points[3 * this.#order[k] + c];
         if (x < low[c]) low[c] = x;
         if (x > high[c]) high[c] = x;
       }
     const sides = low.map((x, c) => high[c] - x);
     const axis = sides.indexOf(Math.max(...sides));
     // Ties in position go by number, so that the tree is the same on every machine.
-    this.#order.subarray(from, to).sort((a, b) => this.#points[a][axis] - this.#points[b][axis] || a - b);
+    this.#order.subarray(from, to).sort((a, b) => this.#points[3 * a + axis] - this.#points[3 * b + axis] || a - b);
     const middle = (from + to) >> 1;
     this.#axes[middle] = axis;
     this.#build(from, middle);
@@ -49,14 +49,14 @@ export class PointTree {
    * @returns their numbers, the nearest first, and the lower number first where they are equally far
    */
   nearest(of: number, count: number, longest = Infinity): number[] {
-    const [x, y, z] = this.#points[of];
+    const p = this.#points;
+    const [x, y, z] = [p[3 * of], p[3 * of + 1], p[3 * of + 2]];
     const found: number[] = [];
     const away: number[] = [];
     let bound = longest;
     const look = (k: number): void => {
       if (k === of) return;
-      const p = this.#points[k];
-      const [dx, dy, dz] = [p[0] - x, p[1] - y, p[2] - z];
+      const [dx, dy, dz] = [p[3 * k] - x, p[3 * k + 1] - y, p[3 * k + 2] - z];
       const d = Math.sqrt(dx * dx + dy * dy + dz * dz);
       if (d > bound) return;
       let at = found.length;
@@ -78,7 +78,7 @@ export class PointTree {
       const middle = (from + to) >> 1;
       const median = this.#order[middle];
       const axis = this.#axes[middle];
-      const side = (axis === 0 ? x : axis === 1 ? y : z) - this.#points[median][axis];
+      const side = (axis === 0 ? x : axis === 1 ? y : z) - p[3 * median + axis];
       if (side <= 0) visit(from, middle);
       else visit(middle + 1, to);
       look(median);
@@ -88,5 +88,38 @@ export class PointTree {
     };
     if (count > 0) visit(0, this.#order.length);
     return found;
+  }
+
+  /**
+   * How far the nearest point is from a place, metres; Infinity where there are none.
+   * @param enough what is nearer than this need not be told exactly: any distance below it is returned then
+   */
+  distanceTo(x: number, y: number, z: number, enough = 0): number {
+    const p = this.#points;
+    let best = Infinity;
+    const look = (k: number): void => {
+      const [dx, dy, dz] = [p[3 * k] - x, p[3 * k + 1] - y, p[3 * k + 2] - z];
+      best = Math.min(best, dx * dx + dy * dy + dz * dz);
+    };
+    const least = enough * enough;
+    const visit = (from: number, to: number): void => {
+      if (best <= least) return;
+      if (to - from <= LEAF) {
+        for (let k = from; k < to; k++) look(this.#order[k]);
+        return;
+      }
+      const middle = (from + to) >> 1;
+      const median = this.#order[middle];
+      const axis = this.#axes[middle];
+      const side = (axis === 0 ? x : axis === 1 ? y : z) - p[3 * median + axis];
+      if (side <= 0) visit(from, middle);
+      else visit(middle + 1, to);
+      look(median);
+      if (side * side >= best) return;
+      if (side <= 0) visit(middle + 1, to);
+      else visit(from, middle);
+    };
+    visit(0, this.#order.length);
+    return Math.sqrt(best);
   }
 }

@@ -1,6 +1,6 @@
 import { smoothstep } from '../../fields/smoothstep';
 import type { BrushStroke, Stroke } from '../../geometry/maskStroke';
-import { VertexGrid } from './vertexGrid';
+import { CellGrid } from '../../geometry/search/cellGrid';
 
 /** What is painted on. */
 export interface PaintedSurface {
@@ -32,7 +32,7 @@ const GRIDS = 4;
  */
 export class Painter {
   readonly values: Float32Array;
-  readonly #grids = new Map<number, VertexGrid>();
+  readonly #grids = new Map<number, CellGrid>();
   /** How much of the stroke at hand each vertex has got. */
   readonly #weights: Float32Array;
   /** Values before the stroke at hand, and means of them where that softens; of vertices that it has touched. */
@@ -81,11 +81,11 @@ export class Painter {
     return changed;
   }
 
-  #gridFor(radius: number): VertexGrid {
+  #gridFor(radius: number): CellGrid {
     let grid = this.#grids.get(radius);
     if (!grid) {
       if (this.#grids.size >= GRIDS) this.#grids.clear();
-      this.#grids.set(radius, (grid = new VertexGrid(this.surface.positions, radius)));
+      this.#grids.set(radius, (grid = new CellGrid(this.surface.positions, radius)));
     }
     return grid;
   }

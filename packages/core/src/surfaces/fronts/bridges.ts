@@ -5,7 +5,7 @@ import { nearestPlace } from '../../geometry/search/nearest';
 import { treeInTime } from '../../geometry/search/meshTree';
 import type { Topology } from '../../geometry/topology/topology';
 import { at, cross, dot, partWay, scale, sub, unit, type Vec3 } from '../../geometry/vec';
-import { PlacesGrid } from '../scatter/placesGrid';
+import { PlacesGrid } from '../../geometry/search/placesGrid';
 
 /** Ways over gaps: from a welded place to a point of a face of another part, or to another place across a rim. */
 export interface Bridges {

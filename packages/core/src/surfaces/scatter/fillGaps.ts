@@ -1,7 +1,7 @@
 import { hash } from '../../fields/random';
 import { type Density, type Faces, fraction, type Places, shuffle } from './darts';
 import { OpenCells, SIDE } from './openCells';
-import type { PlacesGrid } from './placesGrid';
+import type { PlacesGrid } from '../../geometry/search/placesGrid';
 
 const { floor, max, min, sqrt } = Math;
 

@@ -4,7 +4,7 @@ import type { Mesh } from '../../geometry/mesh';
 import type { SurfacePlaces } from '../../geometry/topology/surfacePlaces';
 import { type Density, Faces, fraction, Places } from './darts';
 import { Gaps, roomAt } from './fillGaps';
-import { PlacesGrid } from './placesGrid';
+import { PlacesGrid } from '../../geometry/search/placesGrid';
 
 /** Work between two breaths: a few milliseconds. */
 const CHUNK = 4096;

@@ -1,12 +1,17 @@
-import { boxAround, sidesOf } from '../../geometry/box';
+import { boxAround, sidesOf } from '../box';
 
-/** Vertices by where they are: for what looks at all that is near a place, over and over. */
-export class VertexGrid {
+/** Cells that a grid may have. */
+const MOST_CELLS = 1_000_000;
+
+/** Points that stay where they are by the cells of a grid over their box, in flat arrays: to look around in over and over. */
+export class CellGrid {
   readonly #low: readonly [number, number, number];
   readonly #size: readonly [number, number, number];
-  /** First of each cell's vertices in `#order`. */
+  /** First of each cell's points in `#order`. */
   readonly #starts: Uint32Array;
   readonly #order: Uint32Array;
+  /** Past the last of each cell's points that have not been forgotten. */
+  readonly #ends: Uint32Array;
   readonly #cell: number;
 
   /**
@@ -19,12 +24,13 @@ export class VertexGrid {
   ) {
     const n = positions.length / 3;
     const box = boxAround(positions);
-    const { low, high } = box;
-    const widest = Math.max(0, ...sidesOf(box));
-    // No more cells than can be held; the form itself is thin, so most of them are empty.
-    this.#cell = Math.max(reach, widest / 96, 1e-9);
+    const { low } = box;
     this.#low = n === 0 ? [0, 0, 0] : low;
-    const cells = (c: number): number => (n === 0 ? 1 : Math.floor((high[c] - low[c]) / this.#cell) + 1);
+    const sides = n === 0 ? [0, 0, 0] : sidesOf(box);
+    let cell = Math.max(reach, 1e-9);
+    const cells = (c: 0 | 1 | 2): number => Math.floor(sides[c] / cell) + 1;
+    while (cells(0) * cells(1) * cells(2) > MOST_CELLS) cell *= 1.25;
+    this.#cell = cell;
     this.#size = [cells(0), cells(1), cells(2)];
     const count = this.#size[0] * this.#size[1] * this.#size[2];
     this.#starts = new Uint32Array(count + 1);
@@ -38,6 +44,7 @@ export class VertexGrid {
     this.#order = new Uint32Array(n);
     const next = this.#starts.slice(0, count);
     for (let i = 0; i < n; i++) this.#order[next[of[i]]++] = i;
+    this.#ends = this.#starts.slice(1);
   }
 
   #along(x: number, c: 0 | 1 | 2): number {
@@ -48,13 +55,22 @@ export class VertexGrid {
     return (this.#along(z, 2) * this.#size[1] + this.#along(y, 1)) * this.#size[0] + this.#along(x, 0);
   }
 
-  /** Visits all vertices of the cells that a box touches: those inside it, and some beside it. */
-  near(low: readonly number[], high: readonly number[], visit: (vertex: number) => void): void {
+  /**
+   * Visits all points of the cells that a box touches: those inside it, and some beside it.
+   * @param there by point; those with 0 are forgotten for good
+   */
+  near(low: readonly number[], high: readonly number[], visit: (point: number) => void, there?: Uint8Array): void {
     const [x0, x1] = [this.#along(low[0], 0), this.#along(high[0], 0)];
+    const [order, ends] = [this.#order, this.#ends];
     for (let z = this.#along(low[2], 2); z <= this.#along(high[2], 2); z++)
       for (let y = this.#along(low[1], 1); y <= this.#along(high[1], 1); y++) {
         const row = (z * this.#size[1] + y) * this.#size[0];
-        for (let k = this.#starts[row + x0]; k < this.#starts[row + x1 + 1]; k++) visit(this.#order[k]);
+        for (let cell = row + x0; cell <= row + x1; cell++)
+          for (let k = this.#starts[cell]; k < ends[cell]; k++) {
+            const point = order[k];
+            if (!there || there[point]) visit(point);
+            else order[k--] = order[--ends[cell]];
+          }
       }
   }
 }

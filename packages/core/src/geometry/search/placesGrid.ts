@@ -1,11 +1,9 @@
-import type { Places } from './darts';
-
 const { floor, imul } = Math;
 
 /** Cells stand a little aside: planes through the origin, of which there are many, would run along their borders. */
 const ASKEW = 0.37;
 
-/** Places by the cubes that they lie in, to find those near another. */
+/** A spatial hash of places that become more, to find those near another. */
 export class PlacesGrid {
   #heads: Int32Array;
   #next = new Int32Array(64);
@@ -14,9 +12,12 @@ export class PlacesGrid {
   /** Numbers of the places that `gather` found. */
   readonly found: number[] = [];
 
-  /** @param cell side of the cubes, metres */
+  /**
+   * @param places xyz triples, metres, and how many there are so far: `add` tells of each that follows
+   * @param cell side of the cubes, metres
+   */
   constructor(
-    private readonly places: Pick<Places, 'positions' | 'count'>,
+    private readonly places: { readonly positions: ArrayLike<number>; readonly count: number },
     cell: number,
   ) {
     this.#per = 1 / cell;
