@@ -11,6 +11,7 @@ import {
   pictureAt,
   saved,
   step,
+  viewKept,
 } from './helpers';
 import { Hands } from './hands';
 import { test } from './test';
@@ -20,9 +21,6 @@ import { test } from './test';
 const list = (page: Page) => page.getByRole('region', { name: 'Growths', exact: true });
 const row = (page: Page, name: string) => list(page).locator('[data-row]').filter({ hasText: name }).first();
 const chosen = (page: Page, count: number) => page.getByRole('region', { name: `${count} growths chosen` });
-
-/** Waits until how one looks at the scene is written down: a moment after it last changed. */
-const viewKept = (page: Page): Promise<void> => page.waitForTimeout(600);
 
 async function threeGrowths(page: Page): Promise<void> {
   const hands = new Hands(page);
@@ -52,7 +50,7 @@ test('several growths are chosen, grouped, run late together, fold away, and par
   await expect(row(page, 'Helix')).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Row of Helix' })).toHaveCount(0);
   await saved(page);
-  await viewKept(page);
+  await viewKept(page, { folded: [expect.any(String)] });
   await page.reload();
   await expect(row(page, 'Group')).toBeVisible();
   await expect(row(page, 'Helix')).toHaveCount(0);
@@ -301,7 +299,7 @@ test('a lesson stands beside the work and is there after a reload', async ({ pag
     await expect(guide.locator('li[data-done=true]')).toHaveCount(count);
   }
   await saved(page);
-  await viewKept(page);
+  await viewKept(page, { lesson: expect.objectContaining({ done: [0, 1] }) });
   await page.reload();
   await expect(guide.locator('li[data-done=true]')).toHaveCount(2);
 });
@@ -324,7 +322,6 @@ test('the wheel steps a focused number; several are dragged at once; a command i
   });
   await expect.poll(async () => Number(await turns.inputValue())).toBeGreaterThan(before);
   // All turning of the wheel is one entry of undo.
-  await page.waitForTimeout(500);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(turns).toHaveValue(String(before));
 

@@ -139,3 +139,25 @@ export async function drop(page: Page, name: string, text: string): Promise<void
   );
   await page.getByRole('region', { name: 'Viewport' }).dispatchEvent('drop', { dataTransfer: files });
 }
+
+/** All that the browser keeps in a table of the application. */
+export const storedIn = <T>(page: Page, table: 'scenes' | 'views'): Promise<T[]> =>
+  page.evaluate(
+    (name) =>
+      new Promise<T[]>((done, fail) => {
+        const opening = indexedDB.open('uvrex');
+        opening.onerror = () => fail(new Error('no store'));
+        opening.onsuccess = () => {
+          const all = opening.result.transaction(name).objectStore(name).getAll();
+          all.onsuccess = () => {
+            opening.result.close();
+            done(all.result as T[]);
+          };
+        };
+      }),
+    table,
+  );
+
+/** Waits until how a scene is looked at is written down, as it is wanted. */
+export const viewKept = (page: Page, wanted: Record<string, unknown>): Promise<void> =>
+  expect.poll(() => storedIn<unknown>(page, 'views')).toContainEqual(expect.objectContaining(wanted));

@@ -1,7 +1,7 @@
 import { expect } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { newGrowth, newScene } from '@uvrex/core';
-import { canvas, downloaded, drop, openEmpty, openNamed, openStarter, saved } from './helpers';
+import { canvas, downloaded, drop, openEmpty, openNamed, openStarter, saved, storedIn } from './helpers';
 import { test } from './test';
 
 test('scenes are kept with a picture; renamed, duplicated, deleted and brought back', async ({ page }) => {
@@ -51,16 +51,8 @@ test('a broken file is refused with the place and the reason, and nothing is sto
 
 test('a file dropped on the library opens', async ({ page }) => {
   await openEmpty(page);
-  const scene = await page.evaluate(
-    () =>
-      new Promise<string>((done) => {
-        const open = indexedDB.open('uvrex');
-        open.onsuccess = () => {
-          const all = open.result.transaction('scenes').objectStore('scenes').getAll();
-          all.onsuccess = () => done(JSON.stringify({ ...all.result[0].scene, name: 'Dropped reef' }));
-        };
-      }),
-  );
+  const [kept] = await storedIn<{ scene: object }>(page, 'scenes');
+  const scene = JSON.stringify({ ...kept.scene, name: 'Dropped reef' });
   await page.goto('/');
   const data = await page.evaluateHandle((text) => {
     const transfer = new DataTransfer();

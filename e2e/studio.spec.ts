@@ -1,4 +1,4 @@
-import { expect, type Route } from '@playwright/test';
+import { expect, type Page, type Route } from '@playwright/test';
 import { test } from './test';
 import {
   allReady,
@@ -13,6 +13,8 @@ import {
   saved,
   setNumber,
   step,
+  storedIn,
+  viewKept,
 } from './helpers';
 
 test.describe('the starter', () => {
@@ -282,17 +284,11 @@ test.describe('drawing', () => {
     await page.mouse.move(layer.x + 600, layer.y + 480, { steps: 12 });
     await page.mouse.up();
     await saved(page);
-    const heights = await page.evaluate(
-      () =>
-        new Promise<number[]>((done) => {
-          const open = indexedDB.open('uvrex');
-          open.onsuccess = () => {
-            const all = open.result.transaction('scenes').objectStore('scenes').getAll();
-            all.onsuccess = () =>
-              done(all.result[0].scene.growths[0].steps[0].params.anchors.map((anchor: number[]) => anchor[1]));
-          };
-        }),
+    const [{ scene }] = await storedIn<{ scene: { growths: { steps: { params: { anchors: number[][] } }[] }[] } }>(
+      page,
+      'scenes',
     );
+    const heights = scene.growths[0].steps[0].params.anchors.map((anchor) => anchor[1]);
     expect(heights.length).toBeGreaterThanOrEqual(2);
     for (const height of heights) expect(Math.abs(height)).toBeLessThan(1e-3);
   });
@@ -346,7 +342,7 @@ test.describe('keeping', () => {
     await page.mouse.move(900, 330, { steps: 4 });
     await page.mouse.up();
     await saved(page);
-    await page.waitForTimeout(1000);
+    await viewKept(page, { frame: 77, overlay: expect.any(Boolean), eye: expect.anything() });
     await pictureAt(page, 77);
     const before = await picture(page);
     await page.reload();
@@ -374,6 +370,14 @@ test.describe('keeping', () => {
   });
 });
 
+/** Waits until what was let through has come and been drawn. */
+async function arrived(page: Page, routes: readonly Route[]): Promise<void> {
+  for (const route of routes) await (await route.request().response())?.finished();
+  await page.evaluate(
+    () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)))),
+  );
+}
+
 test('what has the focus in a row, and a menu that is asked for, stay when rows become such that can be dragged', async ({
   page,
 }) => {
@@ -390,12 +394,12 @@ test('what has the focus in a row, and a menu that is asked for, stay when rows 
   const part = (await openStep(page, 'Tube')).locator('[data-part]').last();
   await part.focus();
   for (const route of sorting) await route.continue();
-  await page.waitForTimeout(1000);
+  await arrived(page, sorting);
   await expect(part).toBeFocused();
   await expect(part).toHaveAttribute('aria-expanded', 'true');
   clicked = true;
   await page.getByRole('button', { name: 'More for Kelp frond', exact: true }).click();
-  await page.waitForTimeout(1000);
+  await arrived(page, []);
   clicked = false;
   for (const route of later) await route.continue();
   await expect(page.getByRole('menuitem', { name: 'Rename' })).toBeVisible();

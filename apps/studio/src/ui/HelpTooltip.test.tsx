@@ -7,7 +7,7 @@ beforeEach(() => jest.useFakeTimers());
 afterEach(() => jest.useRealTimers());
 
 const help = () => screen.queryByRole('tooltip');
-const wait = (milliseconds: number): void => act(() => void jest.advanceTimersByTime(milliseconds));
+const wait = (milliseconds: number): void => act(() => jest.advanceTimersByTime(milliseconds));
 const button = () => screen.getByRole('button', { name: 'Step' });
 const show = (hidden = false) =>
   renderThemed(
