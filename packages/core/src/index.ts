@@ -85,14 +85,14 @@ export {
   type Unit,
   USES,
 } from './steps/declare';
-export { formatCount, figure } from './steps/format';
+export { formatCount, figure } from './format';
 export { stepOf, STEPS } from './steps/index';
 export { growthPlace } from './steps/shape/growthPlace';
 
 // From a scene and a frame to forms
 export { draftScene } from './evaluate/draftScene';
 export { Evaluator } from './evaluate/evaluator';
-export { references } from './evaluate/plan';
+export { references } from './scene/references';
 export type { FrameResult, GrowthResult, Notice, StepCost, Wanted } from './evaluate/results';
 
 // Geometry
@@ -105,7 +105,7 @@ export { srgbOf } from './fields/srgb';
 export { gradientTable, type Stop } from './geometry/gradient';
 export { flaws } from './geometry/invariants';
 export type { Mesh } from './geometry/mesh';
-export { turnOf } from './geometry/moveForm';
+export { turnOf } from './curves/moveForm';
 export { FAR, NEAR, pathCount, type Paths, pathsFrom } from './geometry/paths';
 export { PROFILE_SHAPES, profileCurve, type ProfilePoint, type ProfileShape } from './geometry/profile';
 export { SeatList } from './geometry/seats';

@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import type { TrailTarget } from '@uvrex/core';
 import { useDocument } from '@/state/document/document';
 import { setView } from '@/state/document/view';
-import { sayProblem } from '@/ui/Toasts';
+import { sayProblem } from '@/state/toasts';
 import { Engine } from '@/worker/engine';
 
 interface Following {

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { useDocument } from '@/state/document/document';
-import { sayProblem } from '@/ui/Toasts';
+import { sayProblem } from '@/state/toasts';
 import { Engine } from '@/worker/engine';
 
 /** An engine of a check's own, so that the studio stays free while it works. */

@@ -14,12 +14,12 @@ import { useDocument } from '@/state/document/document';
 import { setView, useView } from '@/state/document/view';
 import { chooseByArrows } from '@/ui/arrows';
 import { INK } from '@/ui/theme';
-import { asProblem } from '@/ui/asProblem';
-import { say } from '@/ui/Toasts';
+import { asProblem } from '@/state/asProblem';
+import { say } from '@/state/toasts';
 import type { Rendering } from '@/viewport/rendering';
 import { deliver, Stopped } from './deliver';
 import { type Format, FORMATS, formatOf } from './formats';
-import { save } from './save';
+import { save } from '../state/storage/saveToDisk';
 import { rangeFault, sizeFault, SIZES } from './sizes';
 
 const QUALITIES: Rendering['quality'][] = ['draft', 'standard', 'fine'];

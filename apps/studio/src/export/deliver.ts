@@ -4,7 +4,7 @@ import { Engine } from '@/worker/engine';
 import { FileTaskAborted, runFileTask } from '@/worker/runFileTask';
 import { type Format, formatOf } from './formats';
 import type { Drawn } from './pictures';
-import type { Delivery } from './save';
+import type { Delivery } from '../state/storage/saveToDisk';
 import { PictureMaker, type PictureStyle } from './pictureMaker';
 
 export interface Order {

@@ -9,7 +9,7 @@ import { FIRST_GROWTH, LESSONS } from './lessons';
 import { playMoves } from './play';
 import { SEA_FERN } from './values';
 
-jest.mock('@/ui/Toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
+jest.mock('@/state/toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
 
 const scene = () => useDocument.getState().scene;
 const plain = (text: string): string => text.replace(/\s+/g, ' ');

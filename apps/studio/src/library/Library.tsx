@@ -11,7 +11,7 @@ import { type DragEvent, type ReactNode, useEffect, useRef, useState } from 'rea
 import { STARTERS } from '@uvrex/examples';
 import { DeletedButton } from '@/ui/DeletedButton';
 import { INK, wordmark } from '@/ui/theme';
-import { say, sayProblem, withProgress } from '@/ui/Toasts';
+import { say, sayProblem, withProgress } from '@/state/toasts';
 import { News } from './News';
 import { OwnScenes } from './OwnScenes';
 import { StarterCard } from './StarterCard';

@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { Problem } from '@uvrex/core';
-import { db } from '@/state/storage/db';
+import { db } from '@/store/db';
 import { storeProblem } from '@/state/storage/storeProblem';
 import { Missing } from '@/ui/Missing';
 import { Waiting } from '@/ui/Waiting';

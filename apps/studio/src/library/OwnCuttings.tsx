@@ -4,10 +4,10 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import type { ReactNode } from 'react';
 import { useRouter } from 'next/navigation';
 import { deleteCutting, exportOwn, ownCuttings, renameCutting } from '@/state/storage/cuttingShelf';
-import type { StoredCutting } from '@/state/storage/db';
+import type { StoredCutting } from '@/store/db';
 import { PictureCard } from '@/ui/PictureCard';
 import { announceDeleted } from '@/ui/deleted';
-import { sayProblem } from '@/ui/Toasts';
+import { sayProblem } from '@/state/toasts';
 import { sceneOfCutting } from './scenes';
 
 /** One's own cuttings, the last kept first; null while there are none. */

@@ -1,10 +1,10 @@
 'use client';
 
 import Checkbox from '@mui/material/Checkbox';
-import type { StoredScene } from '@/state/storage/db';
+import type { StoredScene } from '@/store/db';
 import { PictureCard } from '@/ui/PictureCard';
 import { announceDeleted } from '@/ui/deleted';
-import { sayProblem } from '@/ui/Toasts';
+import { sayProblem } from '@/state/toasts';
 import { deleteScene, duplicateScene, renameScene } from './scenes';
 
 const WHEN = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });

@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useEffect, useState } from 'react';
-import { say, sayProblem } from '@/ui/Toasts';
+import { say, sayProblem } from '@/state/toasts';
 
 interface Room {
   used: number;

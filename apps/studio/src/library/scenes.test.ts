@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { strToU8, zipSync } from 'fflate';
 import { newGrowth, newScene, newStep, Problem, writeScene } from '@uvrex/core';
 import { fileId } from '@uvrex/core/files';
-import { db, type StoredScene } from '@/state/storage/db';
+import { db, type StoredScene } from '@/store/db';
 import { keepFiles } from '@/state/storage/files';
 import {
   createScene,

@@ -1,7 +1,7 @@
 import { checkScene, LIMITS, newId, newScene, Problem, readClip, type Scene, unusedName } from '@uvrex/core';
 import type { Starter } from '@uvrex/examples';
 import { importCutting } from '@/state/storage/cuttingShelf';
-import { db, type StoredCutting, type StoredScene } from '@/state/storage/db';
+import { db, type StoredCutting, type StoredScene } from '@/store/db';
 import { keepFiles } from '@/state/storage/files';
 import { tellTabs } from '@/state/storage/sceneLocks';
 import { chosenQuality, firstView } from '@/state/document/view';

@@ -1,5 +1,5 @@
 import { newGrowth, newScene, newStep } from '@uvrex/core';
-import type { StoredScene } from '@/state/storage/db';
+import type { StoredScene } from '@/store/db';
 import { foldersOf, arrangeShelf } from './shelf';
 
 const stored = (name: string, changed: number, folder?: string, growth = 'Line'): StoredScene => ({

@@ -1,4 +1,4 @@
-import type { StoredScene } from '@/state/storage/db';
+import type { StoredScene } from '@/store/db';
 
 export const SORTS = { changed: 'Last changed first', first: 'Oldest first', name: 'By name' } as const;
 export type Sort = keyof typeof SORTS;

@@ -9,7 +9,7 @@ import { FILE_KINDS, takeFile } from '@/state/storage/files';
 import { useDocument } from '@/state/document/document';
 import { Row } from '@/ui/fields';
 import { INK } from '@/ui/theme';
-import { sayProblem } from '@/ui/Toasts';
+import { sayProblem } from '@/state/toasts';
 
 const LOAD = 'load';
 

@@ -10,7 +10,7 @@ import { keepCutting, nameOfKept } from '@/state/actions/cuttings';
 import { useDocument } from '@/state/document/document';
 import { type Asked, useKeepAsked } from '@/state/actions/cuttingRequest';
 import { NameSheet } from '@/ui/NameSheet';
-import { sayProblem } from '@/ui/Toasts';
+import { sayProblem } from '@/state/toasts';
 
 const close = (): void => useKeepAsked.setState({ asked: null });
 

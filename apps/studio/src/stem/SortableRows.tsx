@@ -12,7 +12,7 @@ import {
 } from 'react';
 import { create } from 'zustand';
 import { focusRow } from '@/ui/focusRow';
-import { afterFirstPicture } from '@/viewport/afterPicture';
+import { afterFirstPicture } from '@/state/director/afterPicture';
 import type * as SortingModule from './sorting';
 
 /** What a row puts on itself to be dragged: its place on the page, and what it is taken by. */

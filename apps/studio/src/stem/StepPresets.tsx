@@ -8,7 +8,7 @@ import { useState } from 'react';
 import type { StepPreset } from '@uvrex/core';
 import { takePreset } from '@/state/actions/valueActions';
 import { INK } from '@/ui/theme';
-import { sayProblem } from '@/ui/Toasts';
+import { sayProblem } from '@/state/toasts';
 
 interface Props {
   growth: string;

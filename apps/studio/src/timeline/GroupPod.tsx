@@ -8,7 +8,7 @@ import { useView } from '@/state/document/view';
 import { INK } from '@/ui/theme';
 import { PodShape } from './PodShape';
 import { clipToRange, onRowKey, POD } from './rows';
-import { type Scale, xOf } from './scale';
+import { type Scale, xOf } from '../state/document/timeScale';
 
 interface Props {
   group: GrowthGroup;

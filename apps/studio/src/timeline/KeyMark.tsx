@@ -5,8 +5,8 @@ import { deleteKeys, endMove, moveKeys } from '@/state/actions/keyActions';
 import { type KeyAddress, setView, useView } from '@/state/document/view';
 import { useDrag } from '@/ui/drag';
 import { INK } from '@/ui/theme';
-import { sameKey } from './keys';
-import { frameAt, type Scale } from './scale';
+import { sameKey } from '../state/document/trackRows';
+import { frameAt, type Scale } from '../state/document/timeScale';
 
 interface Props {
   /** The keys that this mark stands for. */

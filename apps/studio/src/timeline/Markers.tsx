@@ -7,7 +7,7 @@ import { setView } from '@/state/document/view';
 import { useDrag } from '@/ui/drag';
 import { RenameInput } from '@/ui/RenameInput';
 import { INK } from '@/ui/theme';
-import { frameAt, type Scale, xOf } from './scale';
+import { frameAt, type Scale, xOf } from '../state/document/timeScale';
 
 /** Named moments on the ruler: click to go there, drag to move, double-click or Enter to name, Delete to remove. */
 export function Markers({ scale }: { scale: Scale }) {

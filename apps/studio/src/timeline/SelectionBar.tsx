@@ -7,7 +7,7 @@ import { type KeyAddress, setView, useView } from '@/state/document/view';
 import { useDrag } from '@/ui/drag';
 import { keyStep } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
-import { exactFrame, type Scale, xOf } from './scale';
+import { exactFrame, type Scale, xOf } from '../state/document/timeScale';
 
 type Part = 'from' | 'to' | 'all';
 

@@ -5,7 +5,7 @@ import Slider from '@mui/material/Slider';
 import { memo } from 'react';
 import { setView, useView } from '@/state/document/view';
 import { INK } from '@/ui/theme';
-import { LABELS } from './scale';
+import { LABELS } from '../state/document/timeScale';
 
 /** Which frames the timeline shows: drag either end to come nearer, the middle to go along. */
 export const SpanBar = memo(function SpanBar({ range }: { range: readonly [number, number] }) {

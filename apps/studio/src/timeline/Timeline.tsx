@@ -11,9 +11,9 @@ import { type KeyAddress, SCENE_ENTRY, setView, useView } from '@/state/document
 import { type Hold, type Spot, useDrag } from '@/ui/drag';
 import { INK, MONO } from '@/ui/theme';
 import { GroupPod } from './GroupPod';
-import { sameKey, tracksOf } from './keys';
+import { sameKey, tracksOf } from '../state/document/trackRows';
 import { Pod, POD, VALUE, ValueRow } from './rows';
-import { exactFrame, frameAt, panScale, type Scale, scaleOf, ticks, xOf, zoomScale } from './scale';
+import { exactFrame, frameAt, panScale, type Scale, scaleOf, ticks, xOf, zoomScale } from '../state/document/timeScale';
 import { SpanBar } from './SpanBar';
 import { Transport } from './Transport';
 

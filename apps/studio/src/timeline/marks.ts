@@ -1,4 +1,4 @@
-import { type Scale, xOf } from './scale';
+import { type Scale, xOf } from '../state/document/timeScale';
 
 /** Keys that one mark on the timeline stands for. */
 export interface Mark {

@@ -9,10 +9,10 @@ import { type KeyAddress, select, setView } from '@/state/document/view';
 import { useDrag } from '@/ui/drag';
 import { keyStep } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
-import { addressOf, type TrackRow, tracksOf } from './keys';
+import { addressOf, type TrackRow, tracksOf } from '../state/document/trackRows';
 import { marksOf } from './marks';
 import { PodShape } from './PodShape';
-import { exactFrame, type Scale, xOf } from './scale';
+import { exactFrame, type Scale, xOf } from '../state/document/timeScale';
 import { KeyMark } from './KeyMark';
 
 export const POD = 32;

@@ -1,6 +1,6 @@
 import { marksOf } from './marks';
 import { podOutline } from './pod';
-import { exactFrame, frameAt, panScale, scaleOf, ticks, xOf, zoomScale } from './scale';
+import { exactFrame, frameAt, panScale, scaleOf, ticks, xOf, zoomScale } from '../state/document/timeScale';
 
 /** Half-heights of a pod's outline along its upper edge. */
 const halves = (path: string, height: number): number[] =>

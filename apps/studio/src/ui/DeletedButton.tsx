@@ -5,7 +5,7 @@ import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { useState } from 'react';
 import { restoreDeleted, useDeleted } from './deleted';
-import { sayProblem } from './Toasts';
+import { sayProblem } from '@/state/toasts';
 
 /** What was deleted since the page was loaded, each with its own way back; nothing is shown where nothing was. */
 export function DeletedButton() {

@@ -12,7 +12,7 @@ import { addStep } from '@/state/actions/stepActions';
 import { COMMANDS } from '@/state/actions/commands';
 import { plant, plantOwn } from '@/state/actions/cuttings';
 import { deleteCutting, exportOwn, importCutting, ownCuttings, renameCutting } from '@/state/storage/cuttingShelf';
-import type { StoredCutting } from '@/state/storage/db';
+import type { StoredCutting } from '@/store/db';
 import { keysOf } from '@/state/storage/shortcuts';
 import { setView, useView } from '@/state/document/view';
 import { COMMAND_WORDS } from './commandWords';
@@ -23,7 +23,7 @@ import { RenameInput } from './RenameInput';
 import { INK } from './theme';
 import { announceDeleted } from './deleted';
 import { DeletedButton } from './DeletedButton';
-import { sayProblem, withProgress } from './Toasts';
+import { sayProblem, withProgress } from '@/state/toasts';
 
 /** Kinds of geometry that a growth's steps give. */
 const given = (steps: readonly Step[]): Set<FormKind> =>

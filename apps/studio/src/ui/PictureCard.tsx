@@ -7,7 +7,7 @@ import { MoreMenu } from './MoreMenu';
 import { usePicture } from './picture';
 import { RenameInput } from './RenameInput';
 import { INK } from './theme';
-import { sayProblem } from './Toasts';
+import { sayProblem } from '@/state/toasts';
 
 interface Props {
   name: string;

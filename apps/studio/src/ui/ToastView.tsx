@@ -4,7 +4,7 @@ import Alert from '@mui/material/Alert';
 import AlertTitle from '@mui/material/AlertTitle';
 import Button from '@mui/material/Button';
 import Snackbar from '@mui/material/Snackbar';
-import type { Toast } from './Toasts';
+import type { Toast } from '@/state/toasts';
 
 /** A message at the foot of the page; errors stay until they are closed. */
 export function ToastView({ toast, close }: { toast: Toast; close: () => void }) {

@@ -1,7 +1,7 @@
 import { announceDeleted, restoreDeleted, useDeleted } from './deleted';
-import { say, sayProblem } from './Toasts';
+import { say, sayProblem } from '@/state/toasts';
 
-jest.mock('./Toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
+jest.mock('@/state/toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
 
 beforeEach(() => useDeleted.setState({ list: [] }));
 

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { say, sayProblem } from './Toasts';
+import { say, sayProblem } from '@/state/toasts';
 
 /** Something that was deleted, and can be brought back. */
 export interface Deleted {

@@ -1,9 +1,9 @@
 /** @jest-environment ./scripts/dom.mjs */
 import { Problem } from '@uvrex/core';
-import { sayProblem } from './Toasts';
+import { sayProblem } from '@/state/toasts';
 import { watchPage } from './watchPage';
 
-jest.mock('./Toasts', () => ({ sayProblem: jest.fn() }));
+jest.mock('@/state/toasts', () => ({ sayProblem: jest.fn() }));
 const said = jest.mocked(sayProblem);
 
 const refuse = (blockedURI: string): boolean =>

@@ -1,5 +1,5 @@
 import { Problem } from '@uvrex/core';
-import { sayProblem } from './Toasts';
+import { sayProblem } from '@/state/toasts';
 
 const refused = (directive: string, uri: string): Problem =>
   new Problem(

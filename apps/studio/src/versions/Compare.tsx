@@ -11,10 +11,10 @@ import Slider from '@mui/material/Slider';
 import TextField from '@mui/material/TextField';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { checkScene, type Scene } from '@uvrex/core';
-import type { StoredVersion } from '@/state/storage/db';
+import type { StoredVersion } from '@/store/db';
 import { useDocument } from '@/state/document/document';
 import { useView } from '@/state/document/view';
-import { asProblem } from '@/ui/asProblem';
+import { asProblem } from '@/state/asProblem';
 import { INK, MONO } from '@/ui/theme';
 import { FILM, makeFilms, momentsOf } from './films';
 

@@ -10,7 +10,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { checkScene } from '@uvrex/core';
 import { freeName, keep } from '@/library/scenes';
-import type { StoredVersion } from '@/state/storage/db';
+import type { StoredVersion } from '@/store/db';
 import { useDocument } from '@/state/document/document';
 import { deleteVersion, goBackTo, keepVersion, renameVersion, versionsOf } from '@/state/storage/versions';
 import { setView } from '@/state/document/view';
@@ -18,7 +18,7 @@ import { PictureCard } from '@/ui/PictureCard';
 import { INK } from '@/ui/theme';
 import { announceDeleted } from '@/ui/deleted';
 import { DeletedButton } from '@/ui/DeletedButton';
-import { sayProblem } from '@/ui/Toasts';
+import { sayProblem } from '@/state/toasts';
 import { Compare } from './Compare';
 
 const WHEN = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });

@@ -10,7 +10,7 @@ import { keyStep } from '@/ui/pressed';
 import { Knob } from './Knob';
 import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';
-import { toScreen, useProjection } from './projection';
+import { toScreen, useProjection } from '../state/director/projection';
 import { isFree, useStepValues } from './stepValues';
 import { TurnRings } from './TurnRings';
 import { within } from './within';

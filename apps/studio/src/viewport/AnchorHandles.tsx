@@ -11,7 +11,7 @@ import { INK } from '@/ui/theme';
 import { Grip } from './Grip';
 import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';
-import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
+import { facingPlane, ontoPlane, toScreen, useProjection } from '../state/director/projection';
 import { snapUnder, toTenthMillimetre } from './snapping';
 
 const PER_SEGMENT = 16;

@@ -10,9 +10,9 @@ import { runCommand } from '@/state/actions/commands';
 import { stopPainting } from '@/state/actions/painting';
 import { giveUp, useResults } from '@/state/director/results';
 import { chooseQuality, type Look, type Quality, setView, useView } from '@/state/document/view';
-import { sayProblem } from '@/ui/Toasts';
+import { sayProblem } from '@/state/toasts';
 import { INK, MONO } from '@/ui/theme';
-import { useProjection } from './projection';
+import { useProjection } from '../state/director/projection';
 
 const LOOKS: [Look, string, string][] = [
   ['finished', 'Finished', 'Skins with colour and light'],

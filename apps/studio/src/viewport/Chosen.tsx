@@ -6,7 +6,7 @@ import { useResults } from '@/state/director/results';
 import { useView } from '@/state/document/view';
 import { Overlay } from './Overlay';
 import { pathOnScreen } from './screenPath';
-import { useProjection } from './projection';
+import { useProjection } from '../state/director/projection';
 
 /** What the selected growth has yet to grow to, dotted. */
 export function Chosen() {

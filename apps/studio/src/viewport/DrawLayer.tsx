@@ -7,10 +7,10 @@ import { takeStroke } from '@/state/actions/growthActions';
 import { useDocument } from '@/state/document/document';
 import { useView } from '@/state/document/view';
 import { type Spot, useDrag } from '@/ui/drag';
-import { say } from '@/ui/Toasts';
+import { say } from '@/state/toasts';
 import { sceneLook } from '@/state/actions/sceneLook';
 import { INK } from '@/ui/theme';
-import { facingPlane, groundPlane, ontoPlane, skinUnder, useProjection } from './projection';
+import { facingPlane, groundPlane, ontoPlane, skinUnder, useProjection } from '../state/director/projection';
 
 interface Stroke {
   points: Vec3[];

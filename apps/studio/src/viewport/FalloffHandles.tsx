@@ -22,7 +22,7 @@ import { useDocument } from '@/state/document/document';
 import { useView } from '@/state/document/view';
 import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';
-import { useProjection } from './projection';
+import { useProjection } from '../state/director/projection';
 import { type ShapeChange, ShapeHandles } from './ShapeHandles';
 import { isFree } from './stepValues';
 import { TurnRings } from './TurnRings';

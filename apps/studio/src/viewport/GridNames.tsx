@@ -4,7 +4,7 @@ import type { Vec3 } from '@uvrex/core';
 import { INK, MONO } from '@/ui/theme';
 import { cellFor } from './grid';
 import { Overlay } from './Overlay';
-import { toScreen, useProjection } from './projection';
+import { toScreen, useProjection } from '../state/director/projection';
 
 /** The names of the axes, and how large a square of the grid is. */
 export function GridNames() {

@@ -5,7 +5,7 @@ import { type PointerEvent, useState } from 'react';
 import { add, distance, figure, scale, type Vec3 } from '@uvrex/core';
 import { INK, MONO } from '@/ui/theme';
 import { Overlay } from './Overlay';
-import { groundPlane, ontoPlane, skinUnder, toScreen, useProjection } from './projection';
+import { groundPlane, ontoPlane, skinUnder, toScreen, useProjection } from '../state/director/projection';
 
 /** Two clicks on skins or on the ground, and how far they are apart; a third begins anew. */
 export function MeasureLayer() {

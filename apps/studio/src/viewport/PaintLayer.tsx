@@ -26,7 +26,7 @@ import { type Spot, useDrag } from '@/ui/drag';
 import { INK } from '@/ui/theme';
 import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';
-import { toScreen, useProjection } from './projection';
+import { toScreen, useProjection } from '../state/director/projection';
 import { skinColours } from './shading';
 
 /** Share of the radius that the pointer travels between two recorded places. */

@@ -3,8 +3,8 @@
 import Box from '@mui/material/Box';
 import { followPoint } from '@/checks/follow';
 import { setView } from '@/state/document/view';
-import { say } from '@/ui/Toasts';
-import { skinUnder, useProjection } from './projection';
+import { say } from '@/state/toasts';
+import { skinUnder, useProjection } from '../state/director/projection';
 
 /** Takes one click on a skin: the point there is followed over the range. */
 export function PickLayer() {

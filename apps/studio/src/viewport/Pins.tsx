@@ -3,7 +3,7 @@
 import { useView } from '@/state/document/view';
 import { INK } from '@/ui/theme';
 import { Overlay } from './Overlay';
-import { toScreen, useProjection } from './projection';
+import { toScreen, useProjection } from '../state/director/projection';
 
 /** Marks the places that a check points at. */
 export function Pins() {

@@ -32,7 +32,7 @@ import { Grip } from './Grip';
 import { HandleLabel } from './HandleLabel';
 import { NUDGES } from './nudges';
 import { Overlay } from './Overlay';
-import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
+import { facingPlane, ontoPlane, toScreen, useProjection } from '../state/director/projection';
 import { snapUnder } from './snapping';
 import { metresOf, TurnRings } from './TurnRings';
 import { within } from './within';

@@ -7,10 +7,10 @@ import { useView } from '@/state/document/view';
 import { type Spot, useDrag } from '@/ui/drag';
 import { keyStep } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
-import { say } from '@/ui/Toasts';
+import { say } from '@/state/toasts';
 import { Grip } from './Grip';
 import { useOwnSpace } from './ownSpace';
-import { skinUnder, toScreen, useProjection } from './projection';
+import { skinUnder, toScreen, useProjection } from '../state/director/projection';
 import { toTenthMillimetre } from './snapping';
 
 interface Props {

@@ -4,7 +4,7 @@ import { newGrowth, newScene, newStep, type Vec3 } from '@uvrex/core';
 import { openScene, useDocument } from '@/state/document/document';
 import { pointerOn, renderThemed } from '@/ui/testing';
 import { FalloffHandles } from './FalloffHandles';
-import { toScreen, useProjection } from './projection';
+import { toScreen, useProjection } from '../state/director/projection';
 import { layOver, lookFromFront } from './testing';
 
 /** The falloff of a growth that stands 2 m to the right, a quarter turned, at half its size. */

@@ -21,7 +21,7 @@ import { outlineOf } from './falloffOutline';
 import { Grip } from './Grip';
 import { NUDGES } from './nudges';
 import { pathOnScreen } from './screenPath';
-import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
+import { facingPlane, ontoPlane, toScreen, useProjection } from '../state/director/projection';
 
 /** Length of the arrow that turns a shape, metres. */
 const ARROW = 0.5;

@@ -11,7 +11,7 @@ import { Cover } from './cover';
 import type { Grid } from './grid';
 import { OutlineMaterial } from './outline';
 import { automatic, type Costs, sharingOf } from './pace';
-import { resetProjection, useProjection } from './projection';
+import { resetProjection, useProjection } from '../state/director/projection';
 import { drawnBySoftware, pixelRatioOf, prepareRenderer, type Rendering } from './rendering';
 import { aim, type Picture, Rig } from './rig';
 import type { shadeByAttribute } from './shading';

@@ -11,7 +11,7 @@ import { Knob } from './Knob';
 import { NUDGES } from './nudges';
 import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';
-import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
+import { facingPlane, ontoPlane, toScreen, useProjection } from '../state/director/projection';
 import { snapUnder } from './snapping';
 import { isFree, useStepValues } from './stepValues';
 import { within } from './within';

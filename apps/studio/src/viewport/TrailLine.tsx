@@ -4,7 +4,7 @@ import { at } from '@uvrex/core';
 import { useView } from '@/state/document/view';
 import { INK } from '@/ui/theme';
 import { Overlay } from './Overlay';
-import { toScreen, useProjection } from './projection';
+import { toScreen, useProjection } from '../state/director/projection';
 
 /** Where the followed point travels, with a dot a frame and the present one marked. */
 export function TrailLine() {

@@ -6,7 +6,7 @@ import { useResults } from '@/state/director/results';
 import { openScene, useDocument } from '@/state/document/document';
 import { pointerOn, renderThemed } from '@/ui/testing';
 import { FalloffHandles } from './FalloffHandles';
-import { toScreen, useProjection } from './projection';
+import { toScreen, useProjection } from '../state/director/projection';
 import { layOver, lookFromFront } from './testing';
 import { metresOf } from './TurnRings';
 

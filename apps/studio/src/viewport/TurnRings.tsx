@@ -7,7 +7,7 @@ import { useDrag } from '@/ui/drag';
 import { keyStep } from '@/ui/pressed';
 import { HandleLabel } from './HandleLabel';
 import { NUDGES } from './nudges';
-import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
+import { facingPlane, ontoPlane, toScreen, useProjection } from '../state/director/projection';
 import { pathOnScreen } from './screenPath';
 
 /** With Shift, turns snap to so many degrees. */

@@ -9,11 +9,11 @@ import { useResults } from '@/state/director/results';
 import { useDrag } from '@/ui/drag';
 import { keyStep } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
-import { sayProblem } from '@/ui/Toasts';
+import { sayProblem } from '@/state/toasts';
 import { Grip } from './Grip';
 import { Overlay } from './Overlay';
 import { useOwnSpace } from './ownSpace';
-import { facingPlane, ontoPlane, toScreen, useProjection } from './projection';
+import { facingPlane, ontoPlane, toScreen, useProjection } from '../state/director/projection';
 
 /** Nodes that are taken hold of at most: more would hide the web. */
 const MOST = 400;

@@ -1,6 +1,6 @@
 import { growthIn, useDocument } from '@/state/document/document';
 import { chosenIn, seeAll, setView, useView } from '@/state/document/view';
-import { skinUnder, useProjection } from './projection';
+import { skinUnder, useProjection } from '../state/director/projection';
 
 /** How long what was chosen is outlined, milliseconds. */
 const OUTLINED = 1200;

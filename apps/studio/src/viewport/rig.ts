@@ -1,3 +1,4 @@
+import type { Hit } from '@/state/director/projection';
 import {
   Group,
   InstancedMesh,
@@ -13,7 +14,7 @@ import {
   type WebGLRenderer,
 } from 'three';
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js';
-import type { Scene, SceneLook, TrailTarget, Vec3 } from '@uvrex/core';
+import type { Scene, SceneLook, TrailTarget } from '@uvrex/core';
 import type { OnScreen } from '@/state/director/results';
 import { sceneLook } from '@/state/actions/sceneLook';
 import type { Eye, Look } from '@/state/document/view';
@@ -38,15 +39,6 @@ export interface Picture {
   alone?: readonly string[] | null;
   /** Other frames, drawn faintly. */
   ghosts?: readonly { growths: readonly OnScreen[]; when: 'before' | 'after' }[];
-}
-
-/** What a line of sight meets. */
-export interface Hit {
-  place: Vec3;
-  /** The growth that it is of. */
-  growth: string;
-  /** The point as it can be followed; null where nothing of it stays the same from frame to frame. */
-  target: TrailTarget | null;
 }
 
 /**

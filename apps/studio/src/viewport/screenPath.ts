@@ -1,5 +1,5 @@
 import type { Vec3 } from '@uvrex/core';
-import { toScreen } from './projection';
+import { toScreen } from '../state/director/projection';
 
 /** A line in space as the path of an SVG; what lies behind the camera is left out. */
 export function pathOnScreen(line: Iterable<Vec3>, projection: Parameters<typeof toScreen>[1]): string {

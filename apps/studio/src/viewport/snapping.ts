@@ -1,7 +1,7 @@
 import { type Anchor, byAxis, partWay, stepOf, type Vec3 } from '@uvrex/core';
 import { useDocument } from '@/state/document/document';
 import { useResults } from '@/state/director/results';
-import { toScreen, type useProjection } from './projection';
+import { toScreen, type useProjection } from '../state/director/projection';
 import { type Dot, nearestShare } from './segment';
 
 /** So near on screen something has to be, pixels: ends and anchors, and the course of paths. */

@@ -1,5 +1,5 @@
 import { PerspectiveCamera } from 'three';
-import { useProjection } from './projection';
+import { useProjection } from '../state/director/projection';
 
 /** The view from 12 m in front of the middle, in a picture of 800 by 600. For tests. */
 export function lookFromFront(): void {

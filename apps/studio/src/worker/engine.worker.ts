@@ -21,7 +21,7 @@ import {
   trailOf,
   type Wanted,
 } from '@uvrex/core';
-import { db } from '@/state/storage/db';
+import { db } from '@/store/db';
 import { type Ball, ballRound } from './boundingSphere';
 import { type Crossing, type Draft, Sender } from './columns';
 import { placedCopies } from './matrices';

@@ -1,7 +1,7 @@
 import type { Clip, Files, Scene } from '@uvrex/core';
 import { readClipFile, writeClipFile } from '@uvrex/core/clip-files';
 import { packScenes, type PackedScene, readSceneFiles, writeSceneFile } from '@uvrex/core/files';
-import { storedBytes } from '@/state/storage/db';
+import { storedBytes } from '@/store/db';
 
 /** What a file of one scene or cutting consists of. */
 export interface WrittenFile {

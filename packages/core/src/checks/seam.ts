@@ -2,7 +2,8 @@ import type { Evaluator } from '../evaluate/evaluator';
 import type { Wanted } from '../evaluate/results';
 import type { Form } from '../geometry/form';
 import type { Scene } from '../scene/schema';
-import { pointsOf, setDistance } from './distance';
+import { setDistance } from './distance';
+import { pointsOf } from '../geometry/formPoints';
 import { boxAround, sidesOf } from '../geometry/box';
 
 /** How well one growth closes. */

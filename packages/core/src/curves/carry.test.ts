@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { pathsFrom, type FramedPaths } from '../geometry/paths';
 import { at, cross, dot, type Vec3 } from '../geometry/vec';
-import { movedForm, turnOf } from '../geometry/moveForm';
+import { movedForm, turnOf } from './moveForm';
 import { emptyForm } from '../geometry/form';
 import { turnedBy } from '../geometry/turns';
 import { cutPaths } from './cut';

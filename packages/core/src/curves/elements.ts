@@ -1,6 +1,6 @@
 import { type Attributed, columnNamed, type Domain, type Numbers, type Table } from '../geometry/attributes';
 import { PATHS, type Paths, pathCount } from '../geometry/paths';
-import type { Element } from '../scene/vary';
+import type { Element } from '../geometry/element';
 
 /** An element that goes from place to place: what is asked of it is read where it stands. */
 export interface Place extends Element {

@@ -3,7 +3,7 @@ import { type Paths, pathCount } from '../geometry/paths';
 import { jointOn, pathTreeOf } from '../geometry/tree';
 import { at, distance } from '../geometry/vec';
 import { weldInTime } from '../geometry/topology/weld';
-import { Wave } from '../surfaces/fronts/dijkstra';
+import { Wave } from '../geometry/search/dijkstra';
 
 /**
  * Paths as places that are joined: points at one place are one, and a branch begins where it holds on to its parent, between

@@ -1,5 +1,5 @@
 import { bestPlace } from '../scene/bestPlace';
-import { references } from '../evaluate/plan';
+import { references } from '../scene/references';
 import type { Growth, Scene, Step } from '../scene/schema';
 import { stepOf } from '../steps/index';
 import type { Planting } from './cutting';

@@ -1,5 +1,6 @@
 import { baseOf, type Growth, isFormula, type Scene, type Step } from '../scene/schema';
-import { type Plan, references } from './plan';
+import type { Plan } from './plan';
+import { references } from '../scene/references';
 import type { Notice, StepCost } from './results';
 import type { Outcome } from './traces';
 import { standingWants } from './wants';

@@ -1,7 +1,8 @@
 import { baseOf, type Growth, isFormula, isTrack, type Params, type Step } from '../scene/schema';
 import { runnableOf } from '../scene/owners';
 import type { Track } from '../time/track';
-import { type Plan, references } from './plan';
+import type { Plan } from './plan';
+import { references } from '../scene/references';
 
 /** Longest period that is worth finding, frames. */
 const LONGEST = 100_000;

@@ -1,4 +1,4 @@
-import { references } from '../evaluate/plan';
+import { references } from './references';
 import { Problem } from '../problem';
 import { newScene } from './make';
 import { checkScene } from './read';

@@ -2,7 +2,7 @@ import type * as z from 'zod/mini';
 import { type BrushStroke, BRUSHES, type Stroke, strokeNumbers, WHOLES } from '../geometry/maskStroke';
 import { DRIVABLE } from './vary';
 import type { NumberParam, ParamSpec } from '../steps/declare';
-import { figure } from '../steps/format';
+import { figure } from '../format';
 import { formulaFault } from '../time/formula';
 import type { Track } from '../time/track';
 import { firstIssue } from './issue';

@@ -1,6 +1,6 @@
 import { Problem } from '../problem';
 import type { ParamConstant, ParamSpec, Resolved, Unit } from '../steps/declare';
-import { figure } from '../steps/format';
+import { figure } from '../format';
 import { FormulaError, formulaValue } from '../time/formula';
 import { valueAt } from '../time/track';
 import { declarationOf, type OwnerDeclaration } from './owners';

@@ -1,24 +1,12 @@
 import { noise3 } from '../fields/noise';
 import { random } from '../fields/random';
 import { profileCurve } from '../geometry/profile';
+import type { VariedNumber } from '../geometry/element';
 import type { Variation } from './schema';
 
 /** What a number can differ by. */
 export const VARIATIONS = ['random', 'noise', 'index', 'along', 'attribute'] as const;
 export type VariationKind = (typeof VARIATIONS)[number];
-
-/** Where a value is asked for. */
-export interface Element {
-  /** The path's stable number, which randomness hangs on. */
-  id: number;
-  /** The path's place among all, and how many there are. */
-  index: number;
-  count: number;
-  /** Rest coordinate on the path, 0..1. */
-  u: number;
-  /** An attribute there by its name, vectors by their length; null where there is none. */
-  read: (name: string) => number | null;
-}
 
 /** An attribute that numbers can be driven by, for people: what it is called, in which unit, and what it mostly lies between. */
 export interface Drivable {
@@ -58,9 +46,6 @@ export const WRITTEN: Readonly<Record<string, Drivable>> = {
 /** An attribute as people know it; undefined for one by a name of its own. */
 export const attributeOf = (name: string): Drivable | undefined =>
   Object.hasOwn(DRIVABLE, name) ? DRIVABLE[name] : Object.hasOwn(WRITTEN, name) ? WRITTEN[name] : undefined;
-
-/** A number that differs from place to place: `base` plus the variation, kept within what the parameter allows. */
-export type VariedNumber = (element: Element) => number;
 
 /**
  * The value of a varied parameter anywhere.

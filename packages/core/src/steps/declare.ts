@@ -6,7 +6,7 @@ import type { Measures } from '../geometry/measures';
 import type { ProfilePoint } from '../geometry/profile';
 import type { Stroke } from '../geometry/maskStroke';
 import type { Anchor, Corners, Vec3 } from '../geometry/vec';
-import type { VariedNumber } from '../scene/vary';
+import type { VariedNumber } from '../geometry/element';
 
 /** What a number means. Shares are stored 0..1 and shown in percent. */
 export type Unit = 'm' | 'deg' | 'share' | 'count' | 'turns' | 's' | 'frames' | 'per-second' | 'hz' | 'plain';

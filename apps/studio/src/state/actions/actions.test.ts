@@ -3,11 +3,11 @@ import { addStartedGrowth, usersOf, changeGrowth, deleteGrowth, duplicateGrowth,
 import { addStep, deleteStep, duplicateStep, makeItem, moveStep, toggleStep } from './stepActions';
 import { growth, kinds, openLine, scene, stepOfKind, trackOf } from './testing';
 import { setParam, takePreset } from './valueActions';
-import { say } from '@/ui/Toasts';
+import { say } from '../toasts';
 import { edit, endEdit, joinEdits, openScene, travel, useDocument } from '../document/document';
 import { SCENE_ENTRY, setView, useView } from '../document/view';
 
-jest.mock('@/ui/Toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
+jest.mock('../toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
 
 beforeEach(openLine);
 

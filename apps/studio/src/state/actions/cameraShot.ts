@@ -1,5 +1,5 @@
 import { baseOf, CAMERA, isTrack, type ParamValue, type Track, withBase, withKey } from '@uvrex/core';
-import { say } from '@/ui/Toasts';
+import { say } from '../toasts';
 import { edit, sceneNow } from '../document/document';
 import { axes } from './guides';
 import { type Eye, setView, useView } from '../document/view';

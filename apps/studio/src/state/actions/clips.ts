@@ -23,7 +23,7 @@ import {
   withKeysPut,
   writeClip,
 } from '@uvrex/core';
-import { say, sayProblem } from '@/ui/Toasts';
+import { say, sayProblem } from '../toasts';
 import { freeName, selectedGrowth } from './growthActions';
 import { makesCircle } from './items';
 import { ownFrame } from './valueActions';

@@ -1,12 +1,12 @@
 import { baseOf, isTrack, lateOf, type NumberParam, type ParamValue, stepOf, STEPS, type Track } from '@uvrex/core';
-import { say, sayProblem } from '@/ui/Toasts';
+import { say, sayProblem } from '../toasts';
 import { addStartedGrowth, deleteGrowth, duplicateGrowth, selectedGrowth } from './growthActions';
 import { alignKeys, chooseAllKeys, deleteKeys, repeatAll, toggleMarker } from './keyActions';
 import { toggleStep } from './stepActions';
 import { ownFrame, toggleKey } from './valueActions';
 import { withClips } from './lazyClips';
 import { joinEdits, travel, useDocument } from '../document/document';
-import { zoomScale } from '@/timeline/scale';
+import { zoomScale } from '@/state/document/timeScale';
 import { soundOf } from '../audio/sound';
 import { groupGrowths } from './groups';
 import { chooseAhead, chosenIn, type Look, seeAll, setView, useView } from '../document/view';

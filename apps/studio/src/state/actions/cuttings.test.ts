@@ -1,17 +1,17 @@
 import 'fake-indexeddb/auto';
 import { fileId } from '@uvrex/core/files';
 import { unzipSync, zipSync } from 'fflate';
-import { type Delivery, save } from '@/export/save';
+import { type Delivery, save } from '@/state/storage/saveToDisk';
 import { newGrowth, newScene, newStep, type Scene, writeClip } from '@uvrex/core';
 import { CUTTINGS } from '@uvrex/core/cuttings';
 import { keepCutting, nameOfKept, plant, plantOwn } from './cuttings';
 import { deleteCutting, exportCutting, importCutting, renameCutting } from '../storage/cuttingShelf';
-import { db, type StoredCutting } from '../storage/db';
+import { db, type StoredCutting } from '../../store/db';
 import { openScene, travel, useDocument } from '../document/document';
 import { dropUnusedFiles, keepFiles } from '../storage/files';
 import { firstView, SCENE_ENTRY, setView, useView } from '../document/view';
 
-jest.mock('@/export/save', () => ({ save: jest.fn() }));
+jest.mock('@/state/storage/saveToDisk', () => ({ save: jest.fn() }));
 
 const scene = (): Scene => useDocument.getState().scene;
 const names = (): string[] => scene().growths.map(({ name }) => name);

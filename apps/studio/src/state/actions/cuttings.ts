@@ -1,10 +1,10 @@
 import { type Clip, growthClip, isShown, growthsClip, newId, type Scene, stepClip, writeClip } from '@uvrex/core';
 import { aside, type Cutting, plantIn } from '@uvrex/core/cuttings';
-import { say, sayProblem } from '@/ui/Toasts';
+import { say, sayProblem } from '../toasts';
 import { sizeOf, titleOf } from './stepActions';
 import { pasteText } from './clips';
 import { freeCuttingName } from '../storage/cuttingShelf';
-import { db, type StoredCutting } from '../storage/db';
+import { db, type StoredCutting } from '../../store/db';
 import { edit, growthIn, useDocument } from '../document/document';
 import type { Asked } from './cuttingRequest';
 import { wholeOf } from '../director/results';

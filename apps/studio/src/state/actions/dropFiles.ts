@@ -1,5 +1,5 @@
 import { Problem, type SceneFile, stepOf } from '@uvrex/core';
-import { say, sayProblem } from '@/ui/Toasts';
+import { say, sayProblem } from '../toasts';
 import { addStartedGrowth } from './growthActions';
 import { joinEdits } from '../document/document';
 import { FILE_KINDS, storeFile } from '../storage/files';

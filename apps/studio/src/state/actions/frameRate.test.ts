@@ -4,7 +4,7 @@ import { openScene, travel, useDocument } from '../document/document';
 import { setView, useView } from '../document/view';
 
 const said: { text: string; action?: { run: () => void } }[] = [];
-jest.mock('../../ui/Toasts', () => ({ say: (toast: (typeof said)[number]) => said.push(toast), sayProblem: () => {} }));
+jest.mock('../toasts', () => ({ say: (toast: (typeof said)[number]) => said.push(toast), sayProblem: () => {} }));
 
 test('keys keep their frames, one click gives them their seconds back; both are undone one by one', async () => {
   const scene = newScene('Rates');

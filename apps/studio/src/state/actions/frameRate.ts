@@ -1,4 +1,4 @@
-import { say, sayProblem } from '../../ui/Toasts';
+import { say, sayProblem } from '../toasts';
 import { edit, endEdit, useDocument } from '../document/document';
 import { setView } from '../document/view';
 

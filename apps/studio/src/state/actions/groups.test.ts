@@ -6,9 +6,9 @@ import { changeGroup, groupGrowths, moveRow, takeOutOfGroup, ungroup } from './g
 import { rowsOf } from './rows';
 import { changeGrowths, deleteGrowths, duplicateGrowths, spreadLate, stepOfLate } from './selectionActions';
 import { chosenIn, select, setView, useView } from '../document/view';
-import { sayProblem, say } from '@/ui/Toasts';
+import { sayProblem, say } from '../toasts';
 
-jest.mock('@/ui/Toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
+jest.mock('../toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
 
 const scene = () => useDocument.getState().scene;
 const ids = (): string[] => scene().growths.map(({ id }) => id);

@@ -16,7 +16,7 @@ import {
   unusedName,
   valueAt,
 } from '@uvrex/core';
-import { say } from '@/ui/Toasts';
+import { say } from '../toasts';
 import { edit, growthIn, sceneNow, stepIn, travel, useDocument } from '../document/document';
 import { dropEmptyGroups } from './groups';
 import { referenceFor, referencesOf } from './items';

@@ -14,11 +14,11 @@ import {
 import { addStep } from './stepActions';
 import { growth, openLine, scene, stepOfKind, trackOf } from './testing';
 import { setParam, setParams, toggleKey, toggleKeys } from './valueActions';
-import { say } from '@/ui/Toasts';
+import { say } from '../toasts';
 import { travel, useDocument } from '../document/document';
 import { setView, useView } from '../document/view';
 
-jest.mock('@/ui/Toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
+jest.mock('../toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
 
 beforeEach(openLine);
 

@@ -9,7 +9,7 @@ import {
   withBase,
   withKeysMoved,
 } from '@uvrex/core';
-import { say } from '@/ui/Toasts';
+import { say } from '../toasts';
 import { edit, endEdit, holderIn, sceneNow, stepIn, travel, useDocument } from '../document/document';
 import { sameContent } from '../document/sameContent';
 import { type KeyAddress, setView, useView } from '../document/view';

@@ -1,6 +1,6 @@
 import { CLIP_FORMAT } from '@uvrex/core';
-import { sayProblem } from '@/ui/Toasts';
-import { afterFirstPicture } from '@/viewport/afterPicture';
+import { sayProblem } from '../toasts';
+import { afterFirstPicture } from '@/state/director/afterPicture';
 import type * as ClipsModule from './clips';
 
 type Clips = typeof ClipsModule;

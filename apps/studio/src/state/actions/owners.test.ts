@@ -1,5 +1,5 @@
 import { isTrack, LIGHT, newGrowth, newGuide, newScene, newStep, SCENE_ID, type Track } from '@uvrex/core';
-import { tracksOf } from '@/timeline/keys';
+import { tracksOf } from '@/state/document/trackRows';
 import { chooseAllKeys, deleteKeys, moveKeys, setCycle } from './keyActions';
 import { setFormula, setParam, setParams, toggleKey } from './valueActions';
 import { copyText, pasteText } from './clips';

@@ -1,5 +1,5 @@
 import { type Growth, type GrowthGroup, newId, type Scene, unusedName } from '@uvrex/core';
-import { say } from '@/ui/Toasts';
+import { say } from '../toasts';
 import { usersOf } from './growthActions';
 import { edit, useDocument } from '../document/document';
 import { dropEmptyGroups } from './groups';

@@ -1,6 +1,6 @@
 import { isShown, REEF_SOUND, reefWav, type Scene, stepOf } from '@uvrex/core';
 import { useDocument } from '../document/document';
-import { storedBytes } from '../storage/db';
+import { storedBytes } from '../../store/db';
 import { useView } from '../document/view';
 
 /** The sound that a scene moves to: that of its first shown growth that goes by one. */

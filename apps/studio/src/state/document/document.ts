@@ -15,7 +15,7 @@ import {
   SCENE_ID,
   type Step,
 } from '@uvrex/core';
-import { say, sayProblem } from '@/ui/Toasts';
+import { say, sayProblem } from '../toasts';
 import { change, emptyHistory, type History, redo, seal, undo } from './history';
 
 interface DocumentState {

@@ -1,19 +1,7 @@
 import { create } from 'zustand';
 import { type Brush, SCENE_ID, type Trail, type Vec3 } from '@uvrex/core';
+import { type Quality, QUALITIES, type SavedView } from '@/store/savedView';
 import type { Shade } from '../director/inspection';
-
-/** What is drawn of growths. */
-export type Look = 'finished' | 'paths' | 'points';
-/** How finely pictures are drawn; `auto` goes by what they cost. */
-export const QUALITIES = ['auto', 'draft', 'standard', 'fine'] as const;
-/** One of them. */
-export type Quality = (typeof QUALITIES)[number];
-
-/** A camera in space. */
-export interface Eye {
-  position: Vec3;
-  target: Vec3;
-}
 
 /** A key of a track, named by where it is. */
 export interface KeyAddress {
@@ -23,22 +11,7 @@ export interface KeyAddress {
   frame: number;
 }
 
-/** What is remembered of how a scene is looked at. */
-export interface SavedView {
-  frame: number;
-  growth: string | null;
-  openSteps: string[];
-  look: Look;
-  /** Whether the paths are drawn over the skins. */
-  overlay: boolean;
-  /** Groups of the list whose growths are not shown. */
-  folded: readonly string[];
-  /** The lesson that stands beside the work, and which of its steps are done; an id of none shows all lessons. */
-  lesson: { id: string; done: readonly number[] } | null;
-  quality: Quality;
-  /** The orbit view's eye; null while the shot's camera is looked through. */
-  eye: Eye | null;
-}
+export { type Eye, type Look, QUALITIES, type Quality } from '@/store/savedView';
 
 interface ViewState extends SavedView {
   /** All growths that are chosen, where they are several: the selected one among them. */

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { newScene } from '@uvrex/core';
 import { type Autosave, claimScene, setPictureTaker, startAutosave, useSaving } from './autosave';
-import { db } from './db';
+import { db } from '../../store/db';
 import { edit, openScene, useDocument } from '../document/document';
 import { readLastWords } from './unloadBackup';
 import { firstView, setView } from '../document/view';

@@ -1,8 +1,8 @@
 import { create } from 'zustand';
 import type { Scene } from '@uvrex/core';
-import { isQuota } from '@/ui/isQuota';
-import { sayProblem } from '@/ui/Toasts';
-import { db, type StoredScene } from './db';
+import { isQuota } from '@/state/isQuota';
+import { sayProblem } from '../toasts';
+import { db, type StoredScene } from '../../store/db';
 import { useDocument } from '../document/document';
 import { forgetLastWords, writeLastWords } from './unloadBackup';
 import { savedView, useView } from '../document/view';

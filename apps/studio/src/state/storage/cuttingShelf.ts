@@ -1,7 +1,7 @@
 import { type Clip, LIMITS, newId, Problem, readClip, unusedName, writeClip } from '@uvrex/core';
-import { save } from '@/export/save';
-import { say, sayProblem, withProgress } from '@/ui/Toasts';
-import { db, type StoredCutting } from './db';
+import { save } from '@/state/storage/saveToDisk';
+import { say, sayProblem, withProgress } from '../toasts';
+import { db, type StoredCutting } from '../../store/db';
 import { runFileTask } from '@/worker/runFileTask';
 import { keepFiles } from './files';
 

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { fileId } from '@uvrex/core/files';
 import { newScene, newStep, newGrowth } from '@uvrex/core';
-import { db, storedBytes } from './db';
+import { db, storedBytes } from '../../store/db';
 import { openScene, useDocument } from '../document/document';
 import { dropUnusedFiles, keepFiles, takeFile } from './files';
 

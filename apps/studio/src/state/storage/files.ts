@@ -1,5 +1,5 @@
 import { type Files, Problem, type Scene, type SceneFile } from '@uvrex/core';
-import { db, type StoredFile } from './db';
+import { db, type StoredFile } from '../../store/db';
 import { edit, sceneNow } from '../document/document';
 
 /** What a file of each kind may be called, and how large it may be in megabytes. */

@@ -1,5 +1,5 @@
 import { Problem } from '@uvrex/core';
-import { isQuota } from '@/ui/isQuota';
+import { isQuota } from '@/state/isQuota';
 
 /** Why the browser's store cannot be opened, in words. */
 export function storeProblem(error: unknown): Problem {

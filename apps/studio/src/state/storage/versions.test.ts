@@ -2,12 +2,12 @@ import 'fake-indexeddb/auto';
 import { newGrowth, newScene, newStep, Problem } from '@uvrex/core';
 import { fileId } from '@uvrex/core/files';
 import { addGrowth, changeGrowth } from '../actions/growthActions';
-import { db } from './db';
+import { db } from '../../store/db';
 import { edit, openScene, travel, useDocument } from '../document/document';
 import { dropUnusedFiles, keepFiles } from './files';
 import { deleteVersion, goBackTo, keepVersion, renameVersion, versionsOf } from './versions';
 
-jest.mock('@/ui/Toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
+jest.mock('../toasts', () => ({ say: jest.fn(), sayProblem: jest.fn() }));
 
 const scene = () => useDocument.getState().scene;
 

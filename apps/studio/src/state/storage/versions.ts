@@ -1,7 +1,7 @@
 import { checkScene, LIMITS, newId, type Scene, unusedName } from '@uvrex/core';
-import { say } from '@/ui/Toasts';
+import { say } from '../toasts';
 import { smallPicture } from './autosave';
-import { db, type StoredVersion } from './db';
+import { db, type StoredVersion } from '../../store/db';
 import { edit, growthIn, useDocument } from '../document/document';
 import { SCENE_ENTRY, setView, useView } from '../document/view';
 

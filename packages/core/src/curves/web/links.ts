@@ -3,7 +3,7 @@ import { mapped } from '../../geometry/filled';
 import { Neighbours } from '../../geometry/search/spatialHash';
 import { PointTree } from '../../geometry/search/pointTree';
 import { distance, partWay, type Vec3 } from '../../geometry/vec';
-import { Wave } from '../../surfaces/fronts/dijkstra';
+import { Wave } from '../../geometry/search/dijkstra';
 import { delaunayPairs } from './delaunay';
 
 /** Links between nodes, in pairs of their numbers, the smaller first. */

@@ -2,7 +2,7 @@ import { gradientTable, linearRgb, type Stop } from '../../geometry/gradient';
 import { random } from '../../fields/random';
 import type { Mesh } from '../../geometry/mesh';
 import { defineStep, type Resolved, type StepContext } from '../declare';
-import { figure } from '../format';
+import { figure } from '../../format';
 
 const TABLE = 256;
 

@@ -1,6 +1,6 @@
 import type { Anchor } from '../../geometry/vec';
 import { type AttributeParam, defineStep, is, numberField, type ParamSpecs, type ParamsOf } from '../declare';
-import { formatCount, metres } from '../format';
+import { formatCount, metres } from '../../format';
 
 const along = is('way', 'along');
 const length = numberField({ unit: 'm', min: 0, max: 10000 });

@@ -1,6 +1,6 @@
 import { EASE_NAMES } from '../../time/easing';
 import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
-import { figure, metres, percent } from '../format';
+import { figure, metres, percent } from '../../format';
 import { soundParams } from './soundParams';
 
 const params = {

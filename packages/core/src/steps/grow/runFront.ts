@@ -4,7 +4,7 @@ import { distancesInGraph, pathGraph, type PathGraph } from '../../curves/pathGr
 import { noise3 } from '../../fields/noise';
 import { random } from '../../fields/random';
 import { smoothstep } from '../../fields/smoothstep';
-import { pointsOf } from '../../checks/distance';
+import { pointsOf } from '../../geometry/formPoints';
 import { oneNumber } from '../../geometry/attributes';
 import type { Form } from '../../geometry/form';
 import { faceCount, type Mesh, vertexCount } from '../../geometry/mesh';

@@ -1,6 +1,6 @@
 import { EASE_NAMES } from '../../time/easing';
 import { defineStep, type ParamsOf, numberField } from '../declare';
-import { figure, metres } from '../format';
+import { figure, metres } from '../../format';
 import { itemParams, itemsOf, sizeParam, varyParam } from './items';
 
 const metresField = numberField({ unit: 'm', min: 0, max: 1000, slider: [0, 1] });

@@ -1,5 +1,5 @@
 import { defineStep } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 
 export const clearance = defineStep({
   kind: 'clearance',

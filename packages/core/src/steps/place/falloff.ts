@@ -9,7 +9,7 @@ import {
   place,
   scopeParam,
 } from '../declare';
-import { metres, percent } from '../format';
+import { metres, percent } from '../../format';
 
 const space = is('shape', 'plane', 'ball', 'box');
 const soft = is('shape', 'plane', 'ball', 'box', 'guide');

@@ -4,7 +4,7 @@ import type { Form } from '../../geometry/form';
 import { changedInLast, type Seats } from '../../geometry/seats';
 import { at, distance } from '../../geometry/vec';
 import { defineStep, numberField, scopeParam, type StepContext } from '../declare';
-import { figure } from '../format';
+import { figure } from '../../format';
 
 const seconds = numberField({ unit: 's', min: -1000, max: 1000, slider: [0, 4] });
 

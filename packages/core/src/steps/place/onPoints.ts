@@ -6,7 +6,7 @@ import {
   type ProfileParam,
   numberField,
 } from '../declare';
-import { percent } from '../format';
+import { percent } from '../../format';
 import { itemsOf, pointItemParams, sizeParam, varyParam } from './items';
 
 const degreesField = numberField({ unit: 'deg', min: -3600, max: 3600 });

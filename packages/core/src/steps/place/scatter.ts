@@ -1,6 +1,6 @@
 import { joinPoints } from '../../geometry/joinPoints';
 import { defineStep, numberField, type NumberParam, type ParamSpecs, type ParamsOf, type Resolved } from '../declare';
-import { figure, metres } from '../format';
+import { figure, metres } from '../../format';
 
 const counts = (p: Resolved): boolean => p.by === 'count';
 const bySpacing = (p: Resolved): boolean => p.by === 'spacing' || p.by === 'edges';

@@ -1,6 +1,6 @@
 import { Problem } from '../../problem';
 import { defineStep, type ParamSpecs, type ParamsOf, type Resolved } from '../declare';
-import { percent } from '../format';
+import { percent } from '../../format';
 import { byAttributeParams } from './items';
 
 const several = (p: Resolved): boolean => p.growth !== null && p.second !== null;

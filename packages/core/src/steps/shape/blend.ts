@@ -1,5 +1,5 @@
 import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
-import { percent } from '../format';
+import { percent } from '../../format';
 
 const params = {
   growth: {

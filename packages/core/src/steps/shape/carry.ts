@@ -1,5 +1,5 @@
 import { defineStep, numberField } from '../declare';
-import { figure } from '../format';
+import { figure } from '../../format';
 
 const length = numberField({ unit: 'm', min: 0, max: 1000, slider: [0, 1] });
 

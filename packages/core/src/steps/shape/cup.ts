@@ -1,7 +1,7 @@
 import { wholeBoundsOf } from '../../geometry/extent';
 import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
-import { figure } from '../format';
+import { figure } from '../../format';
 import { MOVABLE } from './movable';
 import { rangeOf, rangeParams } from './range';
 

@@ -1,5 +1,5 @@
 import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
-import { figure, metres } from '../format';
+import { figure, metres } from '../../format';
 
 const params = {
   amount: {

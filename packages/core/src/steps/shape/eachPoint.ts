@@ -9,7 +9,7 @@ import { pathCount, PATHS, type Paths } from '../../geometry/paths';
 import { SEATS } from '../../geometry/seats';
 import { rejoin } from '../../geometry/tree';
 import { at, type Vec3 } from '../../geometry/vec';
-import type { Element } from '../../scene/vary';
+import type { Element } from '../../geometry/element';
 import type { StepContext } from '../declare';
 
 /** So many points between two breaths. */

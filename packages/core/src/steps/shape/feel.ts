@@ -3,7 +3,7 @@ import { smoothstep } from '../../fields/smoothstep';
 import { pathCount } from '../../geometry/paths';
 import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 import { progressOf } from './motion';
 
 export const feel = defineStep({

@@ -28,7 +28,7 @@ export const growthPlace = defineStep({
   },
   summary: moveSummary,
   async run(form, p) {
-    const { movedForm, turnOf } = await import('../../geometry/moveForm');
+    const { movedForm, turnOf } = await import('../../curves/moveForm');
     const turn = turnOf(p.turnX, p.turnY, p.turnZ);
     return movedForm(form, { turn, size: p.scale, move: [p.moveX, p.moveY, p.moveZ] });
   },

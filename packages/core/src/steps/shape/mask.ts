@@ -1,6 +1,6 @@
 import type { Stroke } from '../../geometry/maskStroke';
 import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
-import { formatCount } from '../format';
+import { formatCount } from '../../format';
 
 const params = {
   strokes: {

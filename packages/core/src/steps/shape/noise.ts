@@ -1,8 +1,8 @@
 import { noise3 } from '../../fields/noise';
 import type { Vec3 } from '../../geometry/vec';
-import type { Element } from '../../scene/vary';
+import type { Element } from '../../geometry/element';
 import { defineStep } from '../declare';
-import { figure, metres, percent } from '../format';
+import { figure, metres, percent } from '../../format';
 import { MOVABLE } from './movable';
 import { held, progressOf } from './motion';
 import { rangeParams, withinRange } from './range';

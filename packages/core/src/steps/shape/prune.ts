@@ -1,5 +1,5 @@
 import { defineStep, is, numberField, type ParamSpecs, type ParamsOf } from '../declare';
-import { figure, metres } from '../format';
+import { figure, metres } from '../../format';
 
 const lengthField = numberField({ unit: 'm', min: 0, max: 1000 });
 const near = is('by', 'guide');

@@ -1,5 +1,5 @@
 import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
-import { formatCount, figure, metres } from '../format';
+import { formatCount, figure, metres } from '../../format';
 
 const params = {
   by: {

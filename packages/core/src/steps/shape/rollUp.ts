@@ -2,7 +2,7 @@ import { type Coil, coilOf, coilRadius, type Planar, rolledFromMiddle, rolledStr
 import { wholeBoundsOf } from '../../geometry/extent';
 import type { Vec3 } from '../../geometry/vec';
 import { defineStep, type NumberParam, numberField } from '../declare';
-import { metres, percent } from '../format';
+import { metres, percent } from '../../format';
 import { MOVABLE } from './movable';
 
 const lengthField = numberField({ unit: 'm', min: 0, max: 1000 });

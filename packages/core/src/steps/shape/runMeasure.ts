@@ -1,7 +1,7 @@
 import { borderDistance } from '../../fields/falloff';
 import { noise3 } from '../../fields/noise';
 import { random } from '../../fields/random';
-import { pointsOf } from '../../checks/distance';
+import { pointsOf } from '../../geometry/formPoints';
 import { type Attribute, type Domain, oneNumber } from '../../geometry/attributes';
 import { faceMiddles, faceSpan } from '../../geometry/topology/faceAttributes';
 import type { Form } from '../../geometry/form';

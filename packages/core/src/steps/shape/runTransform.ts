@@ -4,7 +4,7 @@ import { POINTS, type Points } from '../../geometry/form';
 import { type Paths, pathCount, PATHS } from '../../geometry/paths';
 import { after, type Turn, turnedBy } from '../../geometry/turns';
 import { at } from '../../geometry/vec';
-import type { Element } from '../../scene/vary';
+import type { Element } from '../../geometry/element';
 
 /** What a rigid turn does to the frames of paths: each path's turn with it as a whole, by the turn at its first point. */
 export function withTurnedFrames(moved: Paths, before: Paths, turnAt: (element: Readonly<Element>) => Turn): Paths {

@@ -1,6 +1,6 @@
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 import { MOVABLE } from './movable';
 
 export const settle = defineStep({

@@ -1,5 +1,5 @@
 import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
-import { formatCount } from '../format';
+import { formatCount } from '../../format';
 
 const params = {
   rounds: {

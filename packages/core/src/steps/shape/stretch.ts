@@ -1,7 +1,7 @@
 import { wholeBoundsOf } from '../../geometry/extent';
 import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
-import { percent } from '../format';
+import { percent } from '../../format';
 import { MOVABLE } from './movable';
 
 const AXES = { x: 0, y: 1, z: 2 } as const;

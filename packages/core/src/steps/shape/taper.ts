@@ -2,7 +2,7 @@ import { wholeBoundsOf } from '../../geometry/extent';
 import { profileTable, readTable } from '../../geometry/profile';
 import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
-import { percent } from '../format';
+import { percent } from '../../format';
 import { MOVABLE } from './movable';
 
 export const taper = defineStep({

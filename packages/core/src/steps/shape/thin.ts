@@ -1,5 +1,5 @@
 import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 
 const params = {
   within: {

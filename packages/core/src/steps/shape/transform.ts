@@ -1,8 +1,8 @@
 import type { Turn } from '../../geometry/turns';
 import type { Vec3 } from '../../geometry/vec';
-import type { Element } from '../../scene/vary';
+import type { Element } from '../../geometry/element';
 import { defineStep, type NumberParam, place } from '../declare';
-import { figure, metres } from '../format';
+import { figure, metres } from '../../format';
 import { MOVABLE } from './movable';
 
 const turn = (label: string, help: string) =>
@@ -60,7 +60,7 @@ export const transform = defineStep({
   },
   summary: moveSummary,
   async run(form, p, context) {
-    const { movedCopies, movedForm, turnOf } = await import('../../geometry/moveForm');
+    const { movedCopies, movedForm, turnOf } = await import('../../curves/moveForm');
     const movement = {
       turn: turnOf(p.turnX, p.turnY, p.turnZ),
       size: p.scale,

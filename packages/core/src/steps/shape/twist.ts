@@ -1,6 +1,6 @@
 import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
-import { figure, metres } from '../format';
+import { figure, metres } from '../../format';
 import { MOVABLE } from './movable';
 import { rangeParams, withinRange } from './range';
 

@@ -1,6 +1,6 @@
 import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
-import { figure, metres } from '../format';
+import { figure, metres } from '../../format';
 import { held, progressOf } from './motion';
 
 export const wave = defineStep({

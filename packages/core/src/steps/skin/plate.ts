@@ -1,6 +1,6 @@
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 
 const HERE = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], size: 1 } as const;
 

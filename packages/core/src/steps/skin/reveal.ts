@@ -6,7 +6,7 @@ import {
   type ParamsOf,
   type Resolved,
 } from '../declare';
-import { figure, metres } from '../format';
+import { figure, metres } from '../../format';
 
 const byFront = (p: Resolved): boolean => p.by === 'front';
 const glows = (p: Resolved): boolean => Number(p.glow) !== 0;

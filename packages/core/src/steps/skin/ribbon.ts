@@ -1,5 +1,5 @@
 import { defineStep } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 import { shapeOf, skinParams, sweepHooks, variedPaths } from './skinParams';
 import { withSkin } from './withSkin';
 

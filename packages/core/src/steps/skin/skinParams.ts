@@ -1,6 +1,6 @@
 import { eachElement } from '../../curves/elements';
 import type { Paths } from '../../geometry/paths';
-import type { Element } from '../../scene/vary';
+import type { Element } from '../../geometry/element';
 import { profileTable, readTable } from '../../geometry/profile';
 import type { Cap, TubeShape } from '../../surfaces/sweep/rings';
 import type { SweepHooks } from '../../surfaces/sweep/sweepTubes';

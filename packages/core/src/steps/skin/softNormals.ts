@@ -1,5 +1,5 @@
 import { defineStep } from '../declare';
-import { figure } from '../format';
+import { figure } from '../../format';
 
 export const softNormals = defineStep({
   kind: 'soft-normals',

@@ -1,6 +1,6 @@
 import { faceCount } from '../../geometry/mesh';
 import { defineStep } from '../declare';
-import { formatCount } from '../format';
+import { formatCount } from '../../format';
 
 export const subdivide = defineStep({
   kind: 'subdivide',

@@ -1,7 +1,7 @@
 import { SHIPPED_FONT } from '../../outline/shippedFont';
 import type { SweepProfile } from '../../surfaces/sweep/sweepProfile';
 import { defineStep } from '../declare';
-import { figure, metres } from '../format';
+import { figure, metres } from '../../format';
 import { shapeOf, skinParams, sweepHooks, variedPaths } from './skinParams';
 import { withSkin } from './withSkin';
 

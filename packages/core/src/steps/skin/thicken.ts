@@ -1,6 +1,6 @@
 import { faceCount } from '../../geometry/mesh';
 import { defineStep } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 
 export const thicken = defineStep({
   kind: 'thicken',

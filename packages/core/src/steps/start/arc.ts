@@ -1,6 +1,6 @@
 import { pathsFrom } from '../../geometry/paths';
 import { defineStep, place, pointsParam } from '../declare';
-import { figure, metres } from '../format';
+import { figure, metres } from '../../format';
 import { lies, liesParam } from './planeParam';
 import { startWith } from './startWith';
 

@@ -1,4 +1,4 @@
-import { pointsOf } from '../../checks/distance';
+import { pointsOf } from '../../geometry/formPoints';
 import { tipsOf } from '../../curves/tips';
 import { turnAt, turnedBy } from '../../geometry/turns';
 import { at, unit, type Vec3 } from '../../geometry/vec';

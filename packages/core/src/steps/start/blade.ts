@@ -1,6 +1,6 @@
 import { profileCurve } from '../../geometry/profile';
 import { defineStep, numberField } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 
 const COLUMNS = 5;
 const degrees = (angle: number): number => (angle * Math.PI) / 180;

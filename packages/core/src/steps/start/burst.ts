@@ -1,7 +1,7 @@
 import { unit } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { defineStep, numberField, type NumberParam, type ParamSpecs, place } from '../declare';
-import { formatCount } from '../format';
+import { formatCount } from '../../format';
 import { beginParams } from './beginParams';
 
 const share = numberField({ unit: 'share', min: 0, max: 1 });

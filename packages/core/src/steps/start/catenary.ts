@@ -2,7 +2,7 @@ import { catenaryByLength, catenaryBySag, catenaryPoints } from '../../curves/ca
 import { pathsFrom } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { defineStep, place, pointsParam } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 import { startWith } from './startWith';
 
 export const catenary = defineStep({

@@ -1,6 +1,6 @@
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 import { startWith } from './startWith';
 
 export const cells = defineStep({

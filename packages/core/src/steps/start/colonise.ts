@@ -1,5 +1,5 @@
 import { defineStep, is, shownFor, numberField, type ParamSpecs, type ParamsOf, place } from '../declare';
-import { formatCount } from '../format';
+import { formatCount } from '../../format';
 
 const inSpace = is('where', 'ball', 'box', 'cone');
 const length = numberField({ unit: 'm', min: 0.0001, max: 1000 });

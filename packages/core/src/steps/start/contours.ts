@@ -1,6 +1,6 @@
 import { Problem } from '../../problem';
 import { type AttributeParam, defineStep } from '../declare';
-import { figure } from '../format';
+import { figure } from '../../format';
 import { startWith } from './startWith';
 
 export const contours = defineStep({

@@ -7,7 +7,7 @@ import type { Anchor } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { smoothstep } from '../../fields/smoothstep';
 import { defineStep, pointsParam, type StepContext } from '../declare';
-import { formatCount, metres } from '../format';
+import { formatCount, metres } from '../../format';
 import { startWith } from './startWith';
 
 const FINE = 24;

@@ -2,7 +2,7 @@ import type { EdgeRun } from '../../geometry/topology/featureEdges';
 import { pathsFrom } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
-import { figure } from '../format';
+import { figure } from '../../format';
 import { startWith } from './startWith';
 
 export const edges = defineStep({

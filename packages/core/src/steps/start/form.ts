@@ -1,6 +1,6 @@
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 
 /** Metres in each unit that files are made in. */
 const UNITS: Record<string, number> = {

@@ -1,6 +1,6 @@
 import { pathsFrom } from '../../geometry/paths';
 import { defineStep, place } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 import { lies, liesParam } from './planeParam';
 import { startWith } from './startWith';
 import { boxAround, middleOf, sidesOf } from '../../geometry/box';

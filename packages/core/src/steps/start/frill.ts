@@ -1,5 +1,5 @@
 import { defineStep, is, numberField, type ParamSpecs, type ParamsOf } from '../declare';
-import { factor, metres, percent } from '../format';
+import { factor, metres, percent } from '../../format';
 
 const length = numberField({ unit: 'm', min: 0.0001, max: 1000 });
 const shareField = numberField({ unit: 'share', min: 0, max: 1 });

@@ -2,7 +2,7 @@ import { helixInTime } from '../../curves/helix';
 import { resample } from '../../curves/resample';
 import { pathsFrom } from '../../geometry/paths';
 import { defineStep, place, pointsParam } from '../declare';
-import { figure, metres } from '../format';
+import { figure, metres } from '../../format';
 import { startWith } from './startWith';
 
 export const helix = defineStep({

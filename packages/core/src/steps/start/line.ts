@@ -1,6 +1,6 @@
 import { pathsFrom } from '../../geometry/paths';
 import { defineStep, place, pointsParam } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 import { startWith } from './startWith';
 
 export const line = defineStep({

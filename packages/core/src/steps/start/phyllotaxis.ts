@@ -12,7 +12,7 @@ import {
   type StepContext,
   numberField,
 } from '../declare';
-import { figure } from '../format';
+import { figure } from '../../format';
 import { modulo } from '../place/turnPattern';
 import { smoothstep } from '../../fields/smoothstep';
 

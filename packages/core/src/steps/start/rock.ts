@@ -1,5 +1,5 @@
 import { defineStep, numberField, type ParamSpecs, place } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 
 const length = numberField({ unit: 'm', min: 0.0001, max: 1000, slider: [0.1, 4] });
 const share = numberField({ unit: 'share', min: 0, max: 1 });

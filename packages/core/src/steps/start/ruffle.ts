@@ -1,5 +1,5 @@
 import { defineStep, is, numberField, type ParamSpecs, type ParamsOf, place, shownFor } from '../declare';
-import { factor, percent } from '../format';
+import { factor, percent } from '../../format';
 import { liesParam } from './planeParam';
 
 const length = numberField({ unit: 'm', min: 0.0001, max: 1000 });

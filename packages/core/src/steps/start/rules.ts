@@ -1,5 +1,5 @@
 import { defineStep, type NumberParam, numberField, type ParamSpecs, type ParamsOf } from '../declare';
-import { figure } from '../format';
+import { figure } from '../../format';
 
 const degrees = numberField({ unit: 'deg', min: -360, max: 360 });
 const angle = (label: string, help: string, value: number, more: Partial<NumberParam> = {}): NumberParam =>

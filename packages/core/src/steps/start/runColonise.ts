@@ -8,7 +8,7 @@ import { insideOf, nearestPlace } from '../../geometry/search/nearest';
 import { type Paths, pathCount } from '../../geometry/paths';
 import { readPlaces } from '../../geometry/topology/surfacePlaces';
 import { byAxis, add, at, cross, dot, perpendicular, ringNormal, sub, unit, type Vec3 } from '../../geometry/vec';
-import { pointsOf } from '../../checks/distance';
+import { pointsOf } from '../../geometry/formPoints';
 import { Problem } from '../../problem';
 import { inside } from '../../outline/region';
 import { scatteredAtRandom } from '../../surfaces/scatter/scatterMesh';

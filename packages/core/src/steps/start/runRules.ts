@@ -4,7 +4,7 @@ import { drawn } from '../../curves/rules/turtle';
 import type { Form } from '../../geometry/form';
 import { allocatePaths } from '../../geometry/paths';
 import type { StepContext } from '../declare';
-import { formatCount } from '../format';
+import { formatCount } from '../../format';
 import type { RulesParams } from './rules';
 import { drawingOf } from './rulesDrawing';
 import { startWith } from './startWith';

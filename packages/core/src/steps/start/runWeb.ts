@@ -15,7 +15,7 @@ import { readLinks, parseMovedNodes } from '../../curves/web/byHand';
 import { noise3 } from '../../fields/noise';
 import { hash, random } from '../../fields/random';
 import { smoothstep } from '../../fields/smoothstep';
-import { pointsOf } from '../../checks/distance';
+import { pointsOf } from '../../geometry/formPoints';
 import { emptyColumns, type Named, oneNumber } from '../../geometry/attributes';
 import { type Form, type Points, POINTS } from '../../geometry/form';
 import { NO_PARENT, type Paths, pathsFrom } from '../../geometry/paths';

@@ -1,7 +1,7 @@
 import type { Mesh } from '../../geometry/mesh';
 import { CHAINS, sizesOf } from '../../surfaces/make/chainStandards';
 import { defineStep, type NumberParam, place, type Resolved, type StepContext, numberField } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 import { letterParams, letters } from './letters';
 
 const ROUND = ['ball', 'ring', 'cylinder', 'cone'];

@@ -1,5 +1,5 @@
 import { defineStep } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 import { letterParams, letters } from './letters';
 import { liesParam } from './planeParam';
 import { outlinePaths } from './outlinePaths';

@@ -1,7 +1,7 @@
 import { pathsFrom, pathCount } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { defineStep, numberField, type NumberParam } from '../declare';
-import { formatCount, metres } from '../format';
+import { formatCount, metres } from '../../format';
 import { startWith } from './startWith';
 
 const share = numberField({ unit: 'share', min: 0, max: 1 });

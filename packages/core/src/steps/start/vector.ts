@@ -1,6 +1,6 @@
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
-import { metres } from '../format';
+import { metres } from '../../format';
 import { liesParam } from './planeParam';
 import { outlinePaths } from './outlinePaths';
 import { startWith } from './startWith';

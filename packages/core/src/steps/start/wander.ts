@@ -1,5 +1,5 @@
 import { defineStep, is, numberField, type ParamSpecs, type ParamsOf, place } from '../declare';
-import { formatCount, metres } from '../format';
+import { formatCount, metres } from '../../format';
 import { beginParams } from './beginParams';
 
 const lengthField = numberField({ unit: 'm', min: 0.0005, max: 1000 });

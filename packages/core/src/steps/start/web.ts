@@ -8,7 +8,7 @@ import {
   type Resolved,
   shownFor,
 } from '../declare';
-import { formatCount, percent } from '../format';
+import { formatCount, percent } from '../../format';
 
 const length = numberField({ unit: 'm', min: 0, max: 1000 });
 const inSpace = is('where', 'ball', 'box');

@@ -1,7 +1,7 @@
 import { mapped } from '../../geometry/filled';
 import type { Mesh } from '../../geometry/mesh';
 import { type Topology, topologyOf } from '../../geometry/topology/topology';
-import { formatCount } from '../../steps/format';
+import { formatCount } from '../../format';
 
 /** What was said of each topology: it is asked for after every change of a form's size. */
 const said = new WeakMap<Topology, string | null>();

@@ -2,7 +2,7 @@ import type { Mesh } from '../../geometry/mesh';
 import { at, distance, partWay, type Vec3 } from '../../geometry/vec';
 import { cornerWeights } from '../../geometry/topology/surfacePlaces';
 import { between, CHUNK, type Ground, groundOf } from './walkGraph';
-import { Wave } from './dijkstra';
+import { Wave } from '../../geometry/search/dijkstra';
 import { distancesAlong } from './wavefront';
 
 /** A place on a mesh. */

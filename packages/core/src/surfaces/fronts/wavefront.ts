@@ -3,7 +3,7 @@ import type { Mesh } from '../../geometry/mesh';
 import type { SurfacePlaces } from '../../geometry/topology/surfacePlaces';
 import { type Topology, topologyInTime } from '../../geometry/topology/topology';
 import { type Bridges, bridgesOf } from './bridges';
-import { Wave } from './dijkstra';
+import { Wave } from '../../geometry/search/dijkstra';
 
 /** Work between two breaths: a few milliseconds. */
 const CHUNK = 8192;

@@ -6,12 +6,12 @@ import { useRouter } from 'next/navigation';
 import { useMemo } from 'react';
 import { formatCount, mendScene, presentScene, type Problem } from '@uvrex/core';
 import { unpackScene } from '@uvrex/core/files';
-import { save } from '@/export/save';
+import { save } from '@/state/storage/saveToDisk';
 import { keepMended } from '@/library/scenes';
-import type { StoredScene } from '@/state/storage/db';
-import { Missing } from './Missing';
-import { INK, MONO } from './theme';
-import { sayProblem } from './Toasts';
+import type { StoredScene } from '@/store/db';
+import { Missing } from '../ui/Missing';
+import { INK, MONO } from '../ui/theme';
+import { sayProblem } from '@/state/toasts';
 
 /** How many of the places are listed. */
 const SHOWN = 12;

@@ -1,4 +1,4 @@
-import { useProjection } from '@/viewport/projection';
+import { useProjection } from '@/state/director/projection';
 
 /** Milliseconds after which it is done though no picture has come, as where none can be drawn. */
 const AT_LAST = 10_000;

@@ -1,10 +1,10 @@
-import { withFrames } from '../curves/pathFrames';
-import type { Copies, Form, Points } from './form';
-import type { Mesh } from './mesh';
-import type { Paths } from './paths';
-import type { Seats } from './seats';
-import { about, after, type Turn } from './turns';
-import type { Vec3 } from './vec';
+import { withFrames } from './pathFrames';
+import type { Copies, Form, Points } from '../geometry/form';
+import type { Mesh } from '../geometry/mesh';
+import type { Paths } from '../geometry/paths';
+import type { Seats } from '../geometry/seats';
+import { about, after, type Turn } from '../geometry/turns';
+import type { Vec3 } from '../geometry/vec';
 
 /** Turned about the origin, sized, then moved: all of it at once. */
 export interface Movement {

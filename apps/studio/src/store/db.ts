@@ -1,6 +1,6 @@
 import Dexie, { type EntityTable } from 'dexie';
 import type { Scene } from '@uvrex/core';
-import type { SavedView } from '../document/view';
+import type { SavedView } from './savedView';
 
 /** A scene on this device. */
 export interface StoredScene {

@@ -13,8 +13,8 @@ import { keepScene, useSaving } from '@/state/storage/autosave';
 import { runCommand } from '@/state/actions/commands';
 import { edit, useDocument } from '@/state/document/document';
 import { setView } from '@/state/document/view';
-import { RenameInput } from './RenameInput';
-import { INK, wordmark } from './theme';
+import { RenameInput } from '../ui/RenameInput';
+import { INK, wordmark } from '../ui/theme';
 
 const SAVING = {
   saved: 'Saved on this device',

@@ -1,7 +1,15 @@
 import { type PerspectiveCamera, Plane, Raycaster, Vector2, Vector3 } from 'three';
 import { create } from 'zustand';
-import type { Vec3 } from '@uvrex/core';
-import type { Hit } from './rig';
+import type { TrailTarget, Vec3 } from '@uvrex/core';
+
+/** What a line of sight meets. */
+export interface Hit {
+  place: Vec3;
+  /** The growth that it is of. */
+  growth: string;
+  /** The point as it can be followed; null where nothing of it stays the same from frame to frame. */
+  target: TrailTarget | null;
+}
 
 interface ProjectionState {
   camera: PerspectiveCamera | null;

@@ -12,8 +12,8 @@ import { useDocument } from '@/state/document/document';
 import { useResults } from '@/state/director/results';
 import { setView, useView } from '@/state/document/view';
 import { Surface } from '@/viewport/Surface';
-import { Guarded } from './Guarded';
-import { INK, MONO, wordmark } from './theme';
+import { Guarded } from '../ui/Guarded';
+import { INK, MONO, wordmark } from '../ui/theme';
 
 /** A scene on a phone: looked round and played, not edited. */
 export function SmallRoom() {
