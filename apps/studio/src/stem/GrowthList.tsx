@@ -1,5 +1,6 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import Search from '@mui/icons-material/Search';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -16,10 +17,12 @@ import { useSizes } from '@/state/storage/panelSizes';
 import { chosenIn, SCENE_ENTRY, select, setView, useView } from '@/state/document/view';
 import { Divider } from '@/ui/Divider';
 import { INK, ONE_CELL } from '@/ui/theme';
-import { GroupRow } from './GroupRow';
 import { GrowthRow } from './GrowthRow';
 import { Dot, rowStyle } from './listStyle';
 import { SortableRows } from './SortableRows';
+
+// Few scenes have groups.
+const GroupRow = dynamic(() => import('./GroupRow').then((module) => module.GroupRow), { ssr: false });
 
 /** The scene, its groups and its growths; each with a small pod of how it grows over the range. */
 export function GrowthList() {

@@ -10,13 +10,13 @@ import { useResults } from '@/state/director/results';
 import { type KeyAddress, SCENE_ENTRY, setView, useView } from '@/state/document/view';
 import { type Hold, type Spot, useDrag } from '@/ui/drag';
 import { INK, MONO } from '@/ui/theme';
-import { GroupPod } from './GroupPod';
 import { sameKey, tracksOf } from '../state/document/trackRows';
 import { Pod, POD, VALUE, ValueRow } from './rows';
 import { exactFrame, frameAt, panScale, type Scale, scaleOf, ticks, xOf, zoomScale } from '../state/document/timeScale';
 import { SpanBar } from './SpanBar';
 import { Transport } from './Transport';
 
+const GroupPod = dynamic(() => import('./GroupPod').then((module) => module.GroupPod), { ssr: false });
 const Markers = dynamic(() => import('./Markers').then((module) => module.Markers), { ssr: false });
 const SelectionBar = dynamic(() => import('./SelectionBar').then((module) => module.SelectionBar), { ssr: false });
 const EasingMenu = dynamic(() => import('./EasingMenu').then((module) => module.EasingMenu), { ssr: false });

@@ -6,13 +6,12 @@ import { useInspection } from '@/state/director/inspection';
 import { isCurrent, pictureOf, useResults, wholeOf } from '@/state/director/results';
 import { sceneLook } from '@/state/actions/sceneLook';
 import { chosenIn, setView, useView } from '@/state/document/view';
-import type { Viewpoint } from './copyDetail';
 import { Cover } from './cover';
 import type { Grid } from './grid';
-import { OutlineMaterial } from './outline';
+import type { OutlineMaterial } from './outline';
 import { automatic, type Costs, sharingOf } from './pace';
 import { resetProjection, useProjection } from '../state/director/projection';
-import { drawnBySoftware, pixelRatioOf, prepareRenderer, type Rendering } from './rendering';
+import { drawnBySoftware, pixelRatioOf, prepareRenderer, type Rendering, type Viewpoint } from './rendering';
 import { aim, type Picture, Rig } from './rig';
 import type { shadeByAttribute } from './shading';
 
@@ -47,6 +46,7 @@ export class Stage {
   /** Everything is to be framed as soon as it has been evaluated. */
   #framing = false;
   #edge: OutlineMaterial | null = null;
+  #disposed = false;
   #asked = 0;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #settled = false;
@@ -131,6 +131,7 @@ export class Stage {
   }
 
   dispose(): void {
+    this.#disposed = true;
     this.onLost = () => {};
     clearTimeout(this.#timer);
     cancelAnimationFrame(this.#asked);
@@ -350,12 +351,18 @@ export class Stage {
   #outline(id: string | null): void {
     const growth = id === null ? undefined : growthIn(useDocument.getState().scene, id);
     const { width, height } = this.#size;
-    if (growth) {
-      this.#edge ??= new OutlineMaterial();
-      this.#edge.fit(growth.hue, width, height);
-    }
-    const drawn = growth && this.#rig.outline(this.#renderer, this.#camera, growth.id, this.#edge!);
+    if (growth && !this.#edge) void this.#loadOutline();
+    if (growth) this.#edge?.fit(growth.hue, width, height);
+    const drawn = growth && this.#edge && this.#rig.outline(this.#renderer, this.#camera, growth.id, this.#edge);
     this.canvas.dataset.outlined = drawn ? growth.id : '';
+  }
+
+  /** What outlines are drawn with is loaded when the first is wanted. */
+  async #loadOutline(): Promise<void> {
+    const { OutlineMaterial } = await import('./outline');
+    if (this.#edge || this.#disposed) return;
+    this.#edge = new OutlineMaterial();
+    this.#moved();
   }
 
   /** Adds as many copies to the picture as are drawn at a time. */

@@ -1,5 +1,5 @@
 import { Matrix4 } from 'three';
-import { ballOf, detailLevels, detailPays, loadAt } from './copyDetail';
+import { ballOf, detailLevels, loadAt } from './copyDetail';
 
 const CUBE = Float32Array.of(-1, -1, -1, 1, 1, 1);
 /** A view of 600 pixels for a field of 90°: a metre at a metre's distance takes 300 pixels. */
@@ -41,12 +41,6 @@ test('what the eye is in, and what is near, is drawn as it is; nothing gets fewe
   expect(levels(9000, [0, 1, 2])).toEqual([0, 0, 0]);
   expect(levels(300, [1e6])).toEqual([1]);
   expect(levels(100, [1e6])).toEqual([0]);
-});
-
-test('light items and few copies are left as they are', () => {
-  expect(detailPays(12, 1e6)).toBe(false);
-  expect(detailPays(4500, 10)).toBe(false);
-  expect(detailPays(4500, 1000)).toBe(true);
 });
 
 test('a part of the copies is sorted as in the whole', () => {

@@ -1,28 +1,12 @@
-import { boxAround, middleOf, sidesOf, type Vec3 } from '@uvrex/core';
-
-/** From where copies are looked at. */
-export interface Viewpoint {
-  eye: Vec3;
-  /** Pixels that one metre takes at a distance of one metre. */
-  pixels: number;
-}
+import { boxAround, middleOf, sidesOf } from '@uvrex/core';
+import type { Viewpoint } from './rendering';
 
 /** How often an item is drawn from a quarter of what the form before has; the item itself is the first. */
 export const DETAIL_LEVELS = 4;
 /** Vertices and faces of the lightest form; less has no shape. */
 const LEAST = 60;
-/** Vertices and faces of all copies of an item from which lighter forms pay. */
-const WORTH = 200_000;
-
-/** Vertices and faces of an item. */
-export const loadOf = ({ positions, indices }: { positions: Float32Array; indices: Uint32Array }): number =>
-  (positions.length + indices.length) / 3;
-
 /** Vertices and faces of an item's form at a level. */
 export const loadAt = (load: number, level: number): number => Math.round(load / 4 ** level);
-
-/** Whether some copies of an item may be drawn from lighter forms. */
-export const detailPays = (load: number, copies: number): boolean => load / 4 >= LEAST && load * copies >= WORTH;
 
 /** The ball round an item's own box. */
 export function ballOf(positions: Float32Array): { middle: readonly number[]; radius: number } {

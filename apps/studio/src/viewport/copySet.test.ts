@@ -128,15 +128,20 @@ test('where only tints are others, only they are handed over, and numbers go wit
   expect(Array.from(object.userData.ids as Uint32Array)).toEqual([7, 8]);
 });
 
-test('specks are made anew where what they stand for has another look in the same places', () => {
+test('specks are made anew where what they stand for has another look in the same places', async () => {
   const copies = set();
   const light: Rendering = { quality: 'draft', light: 1 };
   const leaves = row('leaf', 2, true);
   const shownOf = (one: typeof leaves, size: number): Object3D => {
     copies.show(screen([one], { [one.item]: item(size) }), light);
-    expect(copies.group.children).toHaveLength(1);
-    return copies.group.children[0];
+    const shown = copies.group.children.filter((object) => object.visible);
+    expect(shown).toHaveLength(1);
+    return shown[0];
   };
+  // Until what makes them is there, all are drawn as they are.
+  expect(shownOf(leaves, 1)).not.toBeInstanceOf(Points);
+  await import('./copySorter');
+  copies.hide();
   const specks = shownOf(leaves, 1);
   expect(specks).toBeInstanceOf(Points);
   expect(shownOf(leaves, 1)).toBe(specks);
@@ -195,7 +200,7 @@ describe('seen from somewhere', () => {
     const bed = screen([row('cloth', 400, true)], { cloth: cloth() });
     copies.show(bed, view(0));
     // Lighter forms are made by what is loaded when first wanted.
-    await import('@uvrex/core/stand-ins');
+    await import('./copySorter');
     copies.show(bed, view(0));
     const objects = finestFirst(copies);
     expect(objects.length).toBeGreaterThan(1);
@@ -212,7 +217,7 @@ describe('seen from somewhere', () => {
   test('from another place others are fine; from the same nothing is handed over again', async () => {
     const copies = set();
     const bed = screen([row('cloth', 400)], { cloth: cloth() });
-    await import('@uvrex/core/stand-ins');
+    await import('./copySorter');
     copies.show(bed, view(0));
     const versions = () => visible(copies).map(({ instanceMatrix }) => instanceMatrix.version);
     const before = versions();
@@ -225,5 +230,14 @@ describe('seen from somewhere', () => {
     expect(Math.min(...heights)).toBeGreaterThan(200);
     copies.show(bed, FINE);
     expect(visible(copies).map(({ count }) => count)).toEqual([400]);
+  });
+
+  test('few copies, and light items, are drawn as they are', async () => {
+    const copies = set();
+    await import('./copySorter');
+    copies.show(screen([row('cloth', 10)], { cloth: cloth() }), view(0));
+    expect(visible(copies).map(({ count }) => count)).toEqual([10]);
+    copies.show(screen([row('leaf', 4000)], { leaf: item(1) }), view(0));
+    expect(visible(copies).map(({ count }) => count)).toEqual([4000]);
   });
 });

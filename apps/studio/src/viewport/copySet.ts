@@ -10,12 +10,11 @@ import {
 import type { Drawable } from '@uvrex/core/stand-ins';
 import type { OnScreen } from '@/state/director/results';
 import type { Shown } from '@/worker/protocol';
-import { ballOf, DETAIL_LEVELS, detailLevels, detailPays, loadAt, loadOf, type Viewpoint } from './copyDetail';
+import type * as StandIns from './copySorter';
 import { meshGeometry, releaseGeometry } from './geometry';
 import { growthMaterial } from './material';
 import type { Materials } from './materials';
-import type { Rendering } from './rendering';
-import { speckMaterial, specksOf } from './specks';
+import type { Rendering, Viewpoint } from './rendering';
 
 /** Vertices of items that are not in the picture which are kept all the same: copies in time come back to them. */
 const SPARE = 2_000_000;
@@ -28,11 +27,11 @@ const LIGHT_KEPT = 2000;
 export const COPIES_LAYER = 1;
 
 /** Makes stand-ins; loaded when first asked for: most scenes have few enough copies to be drawn as they are. */
-let lightened: ((mesh: Drawable, load: number) => Drawable | null) | null = null;
+let lightened: typeof StandIns | null = null;
 let loading: Promise<void> | null = null;
 
 const loadStandIns = (): Promise<void> =>
-  (loading ??= import('@uvrex/core/stand-ins').then((module) => void (lightened = module.makeLod)));
+  (loading ??= import('./copySorter').then((module) => void (lightened = module)));
 
 /** What an object was last given, so that the same is not handed over again. */
 interface Given {
@@ -42,24 +41,22 @@ interface Given {
   ids: Uint32Array;
 }
 
-type Copies = Shown['copies'][number];
+/** Vertices and faces of all copies of an item from which lighter forms pay. */
+const WORTH = 200_000;
+
+/** Vertices and faces of a mesh. */
+export const loadOf = ({ positions, indices }: Pick<Drawable, 'positions' | 'indices'>): number =>
+  (positions.length + indices.length) / 3;
+
+export type Copies = Shown['copies'][number];
 
 /** Copies that are drawn from one mesh. */
-interface Batch {
+export interface Batch {
   name: string;
   mesh: Drawable;
   copies: Omit<Copies, 'item'>;
   first: number;
   end: number;
-}
-
-/** An item's copies by how finely they are drawn, and what they were sorted from. */
-interface Sorted {
-  matrices: Float32Array;
-  tints: Float32Array | null;
-  first: number;
-  levels: Uint8Array;
-  batches: Batch[];
 }
 
 /** Discs in the place of copies, and what they were made of besides where those stand. */
@@ -78,10 +75,9 @@ export class CopySet {
   readonly #objects = new Map<string, InstancedMesh>();
   /** By the matrices that they stand for. */
   readonly #specks = new Map<Float32Array, Specks>();
-  readonly #speck = speckMaterial();
+  #speck: PointsMaterial | null = null;
   readonly #light = new Map<string, Drawable | null>();
-  readonly #details = new Map<string, Sorted>();
-  readonly #balls = new WeakMap<Float32Array, ReturnType<typeof ballOf>>();
+  #sorter: StandIns.CopySorter | null = null;
 
   constructor(private readonly materials: Materials) {}
 
@@ -98,9 +94,11 @@ export class CopySet {
       const all = matrices.length / 16;
       const [first, end] = [Math.ceil(from * all), Math.ceil(to * all)];
       if (end <= first) continue;
-      if (rendering.viewpoint && detailPays(loadOf(what.mesh), end - first)) sorted.add(item);
-      const batches = sorted.has(item)
-        ? this.#sorted(copies, what.mesh, first, end, rendering.viewpoint!)
+      const whole = { name: item, mesh: what.mesh, copies, first, end };
+      const heavy = rendering.viewpoint && loadOf(what.mesh) * (end - first) >= WORTH;
+      if (heavy) sorted.add(item);
+      const batches = heavy
+        ? this.#sorted(whole, rendering.viewpoint!)
         : this.#whole(copies, what.mesh, first, end, rendering.light);
       if (!batches) {
         specks.add(matrices);
@@ -112,7 +110,7 @@ export class CopySet {
         this.#place(batch, what, hue, rendering);
       }
     }
-    for (const item of this.#details.keys()) if (!sorted.has(item)) this.#details.delete(item);
+    this.#sorter?.forget(sorted);
     this.#put(used);
     this.#sweep(specks);
   }
@@ -148,49 +146,14 @@ export class CopySet {
     return [{ name, mesh: drawn, copies, first, end }];
   }
 
-  /** Copies in batches by how large they are on the screen; the same arrays as last time where nothing has changed. */
-  #sorted(copies: Copies, mesh: Drawable, first: number, end: number, viewpoint: Viewpoint): Batch[] {
-    const { item, matrices, tints, ids } = copies;
-    const load = loadOf(mesh);
-    const levels = detailLevels(this.#ball(mesh.positions), load, matrices, [first, end], viewpoint);
-    // Until stand-ins can be made, all are drawn as they are.
+  /** Copies in batches by how large they are on the screen; until stand-ins can be made, all as they are. */
+  #sorted(whole: Batch, viewpoint: Viewpoint): Batch[] {
     if (!lightened) {
-      if (levels.some((level) => level > 0)) void loadStandIns();
-      return [{ name: item, mesh, copies, first, end }];
+      void loadStandIns();
+      return [whole];
     }
-    const known = this.#details.get(item);
-    if (
-      known &&
-      known.matrices === matrices &&
-      known.tints === tints &&
-      known.first === first &&
-      known.levels.length === levels.length &&
-      known.levels.every((level, i) => level === levels[i])
-    )
-      return known.batches;
-    const chosen: number[][] = Array.from({ length: DETAIL_LEVELS }, () => []);
-    levels.forEach((level, i) => chosen[level].push(first + i));
-    const batches = chosen.flatMap((list, level): Batch[] => {
-      if (list.length === 0) return [];
-      const light = loadAt(load, level);
-      return [
-        {
-          name: level === 0 ? item : `${item} light ${light}`,
-          mesh: (level > 0 && this.#drawable(item, mesh, light)) || mesh,
-          copies: list.length === matrices.length / 16 ? { matrices, tints, ids } : pick(copies, list),
-          first: 0,
-          end: list.length,
-        },
-      ];
-    });
-    this.#details.set(item, { matrices, tints, first, levels, batches });
-    return batches;
-  }
-
-  #ball(positions: Float32Array): ReturnType<typeof ballOf> {
-    let ball = this.#balls.get(positions);
-    if (!ball) this.#balls.set(positions, (ball = ballOf(positions)));
-    return ball;
+    this.#sorter ??= new lightened.CopySorter((item, mesh, light) => this.#drawable(item, mesh, light));
+    return this.#sorter.sort(whole, viewpoint);
   }
 
   hide(): void {
@@ -204,7 +167,7 @@ export class CopySet {
       releaseGeometry(object.geometry);
       object.dispose();
     }
-    this.#speck.dispose();
+    this.#speck?.dispose();
     this.#objects.clear();
     this.group.clear();
   }
@@ -212,16 +175,16 @@ export class CopySet {
   /** What is drawn for an item; null where it has no stand-in that is light enough. */
   #drawable(item: string, mesh: Drawable, light: number | undefined): Drawable | null {
     if (light === undefined) return mesh;
-    // Until then they are discs.
+    // Until then they are drawn as they are.
     if (!lightened) {
       void loadStandIns();
-      return null;
+      return mesh;
     }
     const name = `${item} ${light}`;
     let made = this.#light.get(name);
     if (made === undefined) {
       if (this.#light.size >= LIGHT_KEPT) this.#light.clear();
-      this.#light.set(name, (made = lightened(mesh, light)));
+      this.#light.set(name, (made = lightened.makeLod(mesh, light)));
     }
     return made;
   }
@@ -232,7 +195,8 @@ export class CopySet {
     const known = this.#specks.get(matrices);
     if (known?.of === of && known.tints === tints) return;
     if (known) this.#unsprinkle(matrices, known);
-    const points = specksOf(mesh, copies, hue, this.#speck);
+    this.#speck ??= lightened!.speckMaterial();
+    const points = lightened!.specksOf(mesh, copies, hue, this.#speck);
     this.#specks.set(matrices, { points, of, tints });
     this.group.add(points);
   }
@@ -292,19 +256,4 @@ export class CopySet {
       this.#objects.delete(item);
     }
   }
-}
-
-/** Some of the copies, in arrays of their own. */
-function pick({ matrices, tints, ids }: Copies, list: readonly number[]): Omit<Copies, 'item'> {
-  const picked = {
-    matrices: new Float32Array(16 * list.length),
-    tints: tints && new Float32Array(3 * list.length),
-    ids: new Uint32Array(list.length),
-  };
-  list.forEach((k, i) => {
-    picked.matrices.set(matrices.subarray(16 * k, 16 * k + 16), 16 * i);
-    picked.tints?.set(tints!.subarray(3 * k, 3 * k + 3), 3 * i);
-    picked.ids[i] = ids[k];
-  });
-  return picked;
 }

@@ -1,5 +1,12 @@
 import { NeutralToneMapping, PCFShadowMap, SRGBColorSpace, WebGLRenderer } from 'three';
-import type { Viewpoint } from './copyDetail';
+import type { Vec3 } from '@uvrex/core';
+
+/** From where copies are looked at. */
+export interface Viewpoint {
+  eye: Vec3;
+  /** Pixels that one metre takes at a distance of one metre. */
+  pixels: number;
+}
 
 /** How carefully a picture is drawn. */
 export interface Rendering {

@@ -9,13 +9,13 @@ export const groupMember = defineStep({
   kind: 'group-member',
   family: 'start',
   label: 'Growth of a group',
-  icon: 'M4 4H10V10H4ZM10 10H16V16H10Z',
-  help: 'Adds the skin of a growth of the group, in its own colours.',
+  icon: '',
+  help: '',
   takes: [],
   gives: ['mesh'],
   params: {
-    growth: { type: 'growth', label: 'Growth', help: 'Whose skin to add.', default: null },
-    hue: { type: 'color', label: 'Colour', help: 'Of what is not painted.', default: '#ffffff' },
+    growth: { type: 'growth', label: 'Growth', help: '', default: null },
+    hue: { type: 'color', label: 'Colour', help: '', default: '#ffffff' },
   },
   summary: () => '',
   async run(form, p, context) {
