@@ -54,7 +54,7 @@ const FIELDS = {
 export function ScenePanel() {
   const scene = useDocument((state) => state.scene);
   const set = (name: string, recipe: (draft: Scene) => void, live: boolean): void => {
-    edit(`Change ${name}`, recipe, `scene:${name}`);
+    edit(`Change ${name}`, recipe, { merge: `scene:${name}` });
     if (!live) endEdit();
   };
   const field = (key: keyof typeof FIELDS, value: number, recipe: (draft: Scene, next: number) => void) => (

@@ -26,7 +26,7 @@ function Things({ clicked = false, take, there = true }: Props) {
     take,
     move(which: string, hold: Hold) {
       told.push([which, hold.at.x, hold.by.x]);
-      edit('Longer', (scene) => void (scene.range = [1, 48 + Math.abs(hold.by.x)]), 'drag');
+      edit('Longer', (scene) => void (scene.range = [1, 48 + Math.abs(hold.by.x)]), { merge: 'drag' });
     },
     click: clicked ? (which) => clicks.push(which) : undefined,
     end: (which, _, ending) => ends.push([which, ending]),
@@ -81,7 +81,7 @@ test('tells where the pointer is in the drawing and how far it has come, and is 
 
 test('Escape puts the scene and its history back, and the rest of the drag does nothing', () => {
   renderThemed(<Things />);
-  edit('Longer', (scene) => void (scene.range = [1, 60]), 'drag');
+  edit('Longer', (scene) => void (scene.range = [1, 60]), { merge: 'drag' });
   const before = useDocument.getState();
   down(150);
   move(190);

@@ -8,7 +8,7 @@ import { setView } from '../document/view';
  */
 export function changeFrameRate(next: number, live = false): void {
   before ??= useDocument.getState().scene.fps;
-  const done = edit('Change frames per second', (scene) => void (scene.fps = next), 'scene:fps');
+  const done = edit('Change frames per second', (scene) => void (scene.fps = next), { merge: 'scene:fps' });
   if (live) return;
   endEdit();
   const then = before;

@@ -87,7 +87,7 @@ export function changeGroup(
   changes: Partial<Omit<GrowthGroup, 'id'>>,
   merge: string | null = null,
 ): void {
-  edit(label, (draft) => Object.assign(draft.groups.find((group) => group.id === id) ?? {}, changes), merge);
+  edit(label, (draft) => Object.assign(draft.groups.find((group) => group.id === id) ?? {}, changes), { merge });
 }
 
 /** Folds a group's growths away in list and timeline, or shows them. */

@@ -116,7 +116,7 @@ export function changeGrowth(
   changes: Partial<Omit<Growth, 'id' | 'steps'>>,
   merge: string | null = null,
 ): void {
-  edit(label, (draft) => Object.assign(growthIn(draft, id) ?? {}, changes), merge);
+  edit(label, (draft) => Object.assign(growthIn(draft, id) ?? {}, changes), { merge });
 }
 
 /**

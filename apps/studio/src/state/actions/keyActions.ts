@@ -105,7 +105,7 @@ export function retimeKeys(
           step.params[address.param] = withBase(step.params[address.param], withKeysMoved(track, moves));
       }
     },
-    merge,
+    { merge },
   );
   if (!done) return [...keys];
   moving = merge === null ? null : { merge, base, original, now: targets, scene: sceneNow() };
@@ -162,7 +162,7 @@ export function changeMarker(
       if (marker && !draft.markers.some((other, i) => i !== index && other.frame === change.frame))
         Object.assign(marker, change);
     },
-    merge,
+    { merge },
   );
 }
 
@@ -192,7 +192,7 @@ export function setEase(keys: readonly KeyAddress[], ease: Ease, merge: string |
         if (key) key.ease = ease;
       }
     },
-    merge,
+    { merge },
   );
 }
 

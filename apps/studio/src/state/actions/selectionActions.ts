@@ -28,7 +28,7 @@ export function spreadLate(ids: readonly string[], by: number, merge: string | n
       const [first] = chosen;
       if (first) chosen.forEach((growth, i) => void (growth.shift = first.shift + i * by));
     },
-    merge,
+    { merge },
   );
 }
 

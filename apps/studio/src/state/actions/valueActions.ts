@@ -44,7 +44,7 @@ export function setParam(
       if (stepOf(step.kind)?.params[param]?.type === 'choice')
         Object.assign(step.params, completeParams(draft, growthId, step, before));
     },
-    merge && `${merge}:${growthId}:${stepId}:${param}`,
+    { merge: merge && `${merge}:${growthId}:${stepId}:${param}` },
   );
 }
 
@@ -73,7 +73,7 @@ export function setParams(growthId: string, stepId: string, values: Record<strin
       for (const [param, value] of Object.entries(values))
         step.params[param] = withNumber(step.params[param], ownFrame(growth, frame), value);
     },
-    `${merge}:${growthId}:${stepId}`,
+    { merge: `${merge}:${growthId}:${stepId}` },
   );
 }
 
@@ -125,7 +125,7 @@ export function setVariation(
       const base = (baseOf(step.params[param]) ?? fallback) as Driven;
       step.params[param] = vary ? { base, vary } : base;
     },
-    merge && `${merge}:${growthId}:${stepId}:${param}:vary`,
+    { merge: merge && `${merge}:${growthId}:${stepId}:${param}:vary` },
   );
 }
 
@@ -155,7 +155,7 @@ export function toggleKey(
       const found = stepIn(draft, growthId, stepId);
       if (found) found.params[param] = withBase(found.params[param], next);
     },
-    merge,
+    { merge },
   );
 }
 

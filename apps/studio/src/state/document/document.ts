@@ -57,19 +57,23 @@ export function joinEdits(): () => void {
   };
 }
 
+interface EditOptions {
+  /** Changes in a row with the same key become one entry, until `endEdit`. */
+  merge?: string | null;
+  /** Whether what is locked may be changed too. */
+  free?: boolean;
+}
+
 /**
  * Changes the scene, undoably. Every change passes here: what a hand overshot is brought back within its limits, and what
  * would give a scene that does not open again is refused, with its reason.
  * @param label what the change is, as undo names it
- * @param merge changes in a row with the same key become one entry, until `endEdit`
- * @param free whether what is locked may be changed too
  * @returns whether the scene took the change
  */
 export function edit(
   label: string,
   recipe: (scene: Scene) => void,
-  merge: string | null = null,
-  free = false,
+  { merge = null, free = false }: EditOptions = {},
 ): boolean {
   const { scene, history, readOnly } = useDocument.getState();
   if (readOnly) {

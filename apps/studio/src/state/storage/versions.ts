@@ -50,7 +50,7 @@ export async function deleteVersion(stored: StoredVersion): Promise<() => Promis
 export function goBackTo(version: StoredVersion): void {
   const then = checkScene(version.scene);
   const whole = (draft: Scene): void => void Object.assign(draft, { ...then, name: draft.name });
-  if (!edit(`Go back to ${version.name}`, whole, null, true)) return;
+  if (!edit(`Go back to ${version.name}`, whole, { free: true })) return;
   const { growth } = useView.getState();
   const known = growthIn(then, growth) !== undefined || growth === SCENE_ENTRY;
   setView({ keys: [], chosen: [], ...(!known && { growth: then.growths[0]?.id ?? SCENE_ENTRY }) });

@@ -55,6 +55,9 @@ function spins() {
   };
 }
 
+/** What the choice of ease says where the curve is drawn. */
+export const DRAWN = 'drawn';
+
 const params = {
   shape: {
     type: 'choice',
@@ -139,14 +142,30 @@ const params = {
   ease: {
     type: 'choice',
     label: 'Ease',
-    help: 'How the weight runs between nothing and all.',
-    options: EASE_NAMES.filter((name) => name !== 'hold').map((name) => ({
-      value: name,
-      label: name.replaceAll('-', ' '),
-    })),
+    help: 'How the weight runs between nothing and all: as easing of keys does, or as a curve that you draw.',
+    options: [
+      ...EASE_NAMES.filter((name) => name !== 'hold').map((name) => ({
+        value: name,
+        label: name.replaceAll('-', ' '),
+      })),
+      { value: DRAWN, label: 'Drawn curve' },
+    ],
     default: 'cubic-out',
   },
+  curve: {
+    type: 'profile',
+    label: 'Curve',
+    help: 'The weight, from where there is none at the left to where there is all at the right.',
+    min: 0,
+    max: 1,
+    default: [
+      { at: 0, value: 0 },
+      { at: 1, value: 1 },
+    ],
+    shown: is('ease', DRAWN),
+  },
   invert: { type: 'toggle', label: 'Invert', help: 'All becomes nothing, nothing all.', default: false },
+  least: number('share', 'Minimum', 'The least weight that any place has, after all else.', 0, [0, 1], [0, 1]),
   combine: {
     type: 'choice',
     label: 'Combine',

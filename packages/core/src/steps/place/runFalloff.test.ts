@@ -113,3 +113,31 @@ test('along the path needs a path', async () => {
   const p = { shape: 'along' } as FalloffParams;
   await expect(weightOf(p, places, {} as StepContext)).rejects.toThrow('on no path');
 });
+
+test('a drawn curve runs the weight as it is drawn, and no place has less than the least', async () => {
+  const curve = [
+    { at: 0, value: 0.2, shape: 'straight' },
+    { at: 0.5, value: 1, shape: 'straight' },
+    { at: 1, value: 0.4, shape: 'straight' },
+  ] as const;
+  const drawn = (w: number): number => (w < 0.5 ? 0.2 + 1.6 * w : 1 - 1.2 * (w - 0.5));
+  const { named, positions } = (
+    await form([
+      sheet(),
+      falloff({ ...ball, name: 'drawn', ease: 'drawn', curve: curve as never }),
+      falloff({ ...ball, name: 'raised', least: 0.3 }),
+      falloff({ ...ball, name: 'both', ease: 'drawn', curve: curve as never, invert: true, least: 0.25 }),
+      falloff({ ...ball, name: 'as it comes', ease: 'drawn' }),
+    ])
+  ).mesh!;
+  const kept = new Set<string>();
+  named.drawn.values.forEach((value, k) => {
+    const w = weigh(at(positions, k));
+    expect(value).toBeCloseTo(drawn(w), 5);
+    expect(named.raised.values[k]).toBeCloseTo(0.3 + 0.7 * w, 5);
+    expect(named.both.values[k]).toBeCloseTo(0.25 + 0.75 * (1 - drawn(w)), 5);
+    expect(Math.abs(named['as it comes'].values[k] - w)).toBeLessThan(0.15);
+    kept.add(w.toFixed(3));
+  });
+  expect(kept.size).toBeGreaterThan(5);
+});

@@ -5,9 +5,10 @@ import { vertexValues } from '../../geometry/meshAttributes';
 import { pointValues } from '../../geometry/pathAttributes';
 import { pointCount } from '../../geometry/paths';
 import { changedInLast, SEATS } from '../../geometry/seats';
-import { easeAt } from '../../time/easing';
+import { profileCurve } from '../../geometry/profile';
+import { easeAt, type EaseName } from '../../time/easing';
 import type { StepContext } from '../declare';
-import { type FalloffParams, weightKeptAs } from './falloff';
+import { DRAWN, type FalloffParams, weightKeptAs } from './falloff';
 import { driven, type Weighed, weightOf } from './falloffActs';
 
 /** What a falloff makes of all that is there: it drives copies, or every place keeps its weight. */
@@ -81,11 +82,12 @@ async function weights(
   context: StepContext,
 ): Promise<Float32Array> {
   const weigh = await weightOf(p, places, context);
+  const eased = p.ease === DRAWN ? profileCurve(p.curve) : (share: number) => easeAt(p.ease as EaseName, share);
   const weight = new Float32Array(places.count);
   for (let k = 0; k < weight.length; k++) {
     if (k % 4096 === 0) await context.breathe();
-    const own = easeAt(p.ease, weigh(k));
-    const here = p.invert ? 1 - own : own;
+    const own = eased(weigh(k));
+    const here = p.least + (1 - p.least) * (p.invert ? 1 - own : own);
     weight[k] = earlier ? combined(here, earlier[k], p.combine) : here;
   }
   return weight;
