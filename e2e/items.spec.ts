@@ -40,3 +40,36 @@ test('what is copied is made where it is chosen, with what suits it', async ({ p
   expect(await copies(page)).toBeGreaterThan(20);
   await expect(along.getByRole('alert')).toHaveCount(0);
 });
+
+test('a group is copied as one item: two growths together, and the copies rolled by a ring in the view', async ({
+  page,
+}) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Pier');
+  await hands.newGrowth('solid');
+  await hands.newGrowth('blade');
+  const list = page.getByRole('region', { name: 'Growths', exact: true });
+  const row = (name: string) => list.locator('[data-row]').filter({ hasText: name }).first();
+  await row('Solid').click();
+  await row('Blade').click({ modifiers: ['Shift'] });
+  await page
+    .getByRole('region', { name: '2 growths chosen' })
+    .getByRole('button', { name: 'Group', exact: true })
+    .click();
+  await list.getByRole('button', { name: 'Hide Group' }).click();
+  await hands.newGrowth('line');
+  await hands.addStep('Along the paths');
+  await hands.set('Along the paths', { Item: 'Group (group)', Spacing: 'By count', Count: '5' });
+  const along = await openStep(page, 'Along the paths');
+  await goTo(page, 144);
+  await expect(along.getByRole('alert')).toHaveCount(0);
+  expect(await copies(page)).toBe(5);
+  const ring = page.getByRole('button', { name: 'Roll of Along the paths' });
+  await ring.focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(along.getByLabel('Roll', { exact: true })).toHaveValue('15');
+  // It is still an item after a reload.
+  await page.reload();
+  await expect(along.getByRole('combobox', { name: 'Item', exact: true })).toHaveText('Group (group)');
+  await expect(along.getByRole('alert')).toHaveCount(0);
+});
