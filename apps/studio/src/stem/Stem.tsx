@@ -6,7 +6,8 @@ import ButtonBase from '@mui/material/ButtonBase';
 import { memo, useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Growth, Notice, NumberParam } from '@uvrex/core';
-import { changeGrowth, usersOf } from '@/state/actions/growthActions';
+import { changeGrowth } from '@/state/actions/growthActions';
+import { usersOf } from '@/state/actions/items';
 import { moveStep, titleOf } from '@/state/actions/stepActions';
 import { endEdit, growthIn, useDocument } from '@/state/document/document';
 import { useResults } from '@/state/director/results';
@@ -201,9 +202,12 @@ function Locked({ growth }: { growth: string }) {
 
 /** Who copies a growth or takes something of it over; a click goes there. */
 function UsedBy({ growth }: { growth: string }) {
-  const told = useDocument(({ scene }) =>
-    JSON.stringify(usersOf(scene, growth).map(({ id, name }): [string, string] => [id, name])),
-  );
+  const told = useDocument(({ scene }) => {
+    // Or copies the group that it is in, as a whole.
+    const group = growthIn(scene, growth)?.group;
+    const both = [...usersOf(scene, growth), ...(group ? usersOf(scene, group) : [])];
+    return JSON.stringify([...new Set(both)].map(({ id, name }): [string, string] => [id, name]));
+  });
   const users = JSON.parse(told) as [id: string, name: string][];
   if (users.length === 0) return null;
   return (

@@ -1,5 +1,6 @@
 import { newScene, type Track } from '@uvrex/core';
-import { addStartedGrowth, usersOf, changeGrowth, deleteGrowth, duplicateGrowth, takeStroke } from './growthActions';
+import { addStartedGrowth, changeGrowth, deleteGrowth, duplicateGrowth, takeStroke } from './growthActions';
+import { usersOf } from './items';
 import { addStep, deleteStep, duplicateStep, makeItem, moveStep, toggleStep } from './stepActions';
 import { growth, kinds, openLine, scene, stepOfKind, trackOf } from './testing';
 import { setParam, takePreset } from './valueActions';

@@ -1,7 +1,7 @@
 import { isShown, newGrowth, newScene, newStep } from '@uvrex/core';
 import { addGrowth, changeGrowth, deleteGrowth, duplicateGrowth } from './growthActions';
 import { ownFrame, setParam } from './valueActions';
-import { openScene, travel, useDocument } from '../document/document';
+import { edit, openScene, travel, useDocument } from '../document/document';
 import { changeGroup, groupGrowths, moveRow, takeOutOfGroup, ungroup } from './groups';
 import { rowsOf } from './rows';
 import { changeGrowths, deleteGrowths, duplicateGrowths, spreadLate, stepOfLate } from './selectionActions';
@@ -19,6 +19,7 @@ beforeEach(() => {
   for (const id of ['a', 'b', 'c', 'd']) addGrowth({ ...newGrowth(id, 0, [newStep('line')]), id });
   select('a');
   jest.mocked(sayProblem).mockClear();
+  jest.mocked(say).mockClear();
 });
 
 test('growths are put together into a group, and taken back by one undo', () => {
@@ -181,4 +182,18 @@ test('one that is selected elsewhere stands for itself: several are chosen only 
   expect(chosenIn(useView.getState())).toEqual(['a', 'b']);
   setView({ growth: 'c' });
   expect(chosenIn(useView.getState())).toEqual(['c']);
+});
+
+test('who copied a group is told when it is undone, and nobody where nobody did', () => {
+  groupGrowths(['b', 'd']);
+  ungroup(scene().groups[0].id);
+  expect(say).not.toHaveBeenCalled();
+  groupGrowths(['b', 'd']);
+  const [group] = scene().groups;
+  edit('Copy', (draft) => void draft.growths[0].steps.push(newStep('along', { growth: group.id })));
+  ungroup(group.id);
+  expect(say).toHaveBeenCalledTimes(1);
+  expect(jest.mocked(say).mock.calls[0][0].text).toBe(`“${group.name}” was copied by a: choose another item there.`);
+  travel('undo');
+  expect(scene().groups).toEqual([group]);
 });

@@ -1,5 +1,7 @@
 import { type Growth, type GrowthGroup, HUES, newId, type Scene, unusedName } from '@uvrex/core';
 import { edit, growthIn, useDocument } from '../document/document';
+import { say } from '../toasts';
+import { usersOf } from './items';
 import { movedRow, type ListRow } from './rows';
 import { setView } from '../document/view';
 
@@ -58,12 +60,17 @@ export function groupGrowths(ids: readonly string[]): void {
   });
 }
 
-/** Undoes a group; its growths stay where they are, as late as they were with it. */
+/** Undoes a group; its growths stay where they are, as late as they were with it. Who copied it is told. */
 export function ungroup(id: string): void {
-  edit('Ungroup', (draft) => {
+  const { scene } = useDocument.getState();
+  const name = scene.groups.find((group) => group.id === id)?.name;
+  const users = usersOf(scene, id).map((growth) => growth.name);
+  const done = edit('Ungroup', (draft) => {
     for (const growth of draft.growths) if (growth.group === id) regroup(draft, growth, null);
     dropEmptyGroups(draft);
   });
+  if (done && users.length > 0)
+    say({ tone: 'info', text: `“${name}” was copied by ${users.join(', ')}: choose another item there.` });
 }
 
 /** Takes a growth out of its group; it comes to stand after it, as late as it was. */

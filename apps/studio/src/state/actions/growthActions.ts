@@ -9,8 +9,6 @@ import {
   newStep,
   type ParamValue,
   redrawPart,
-  references,
-  type Scene,
   stepOf,
   STEPS,
   unusedName,
@@ -19,7 +17,7 @@ import {
 import { say } from '../toasts';
 import { edit, growthIn, sceneNow, stepIn, travel, useDocument } from '../document/document';
 import { dropEmptyGroups } from './groups';
-import { referenceFor, referencesOf } from './items';
+import { referenceFor, referencesOf, usersOf } from './items';
 import { setParam } from './valueActions';
 import { SCENE_ENTRY, setView, useView } from '../document/view';
 
@@ -67,19 +65,6 @@ export function duplicateGrowth(id: string): void {
   });
   if (done) setView({ growth: copy.id });
 }
-
-/** What each growth refers to: asked after every change, and the same for all growths but the changed one. */
-const referred = new WeakMap<Growth, readonly string[]>();
-
-function referredBy(growth: Growth): readonly string[] {
-  let ids = referred.get(growth);
-  if (!ids) referred.set(growth, (ids = references(growth)));
-  return ids;
-}
-
-/** The growths that refer to one: that copy it, ride with it, take over its paths or its skin. */
-export const usersOf = ({ growths }: Scene, id: string): Growth[] =>
-  growths.filter((other) => other.id !== id && referredBy(other).includes(id));
 
 /** Deletes a growth; who used it is told. */
 export function deleteGrowth(id: string): void {

@@ -57,6 +57,19 @@ export const itemFor = (scene: Scene, growthId: string): string | null =>
     steps.some(({ on, kind }) => on && stepOf(kind)?.gives.some((given) => given === 'mesh' || given === 'copies')),
   );
 
+/** What each growth refers to: asked after every change, and the same for all growths but the changed one. */
+const referred = new WeakMap<Growth, readonly string[]>();
+
+function referredBy(growth: Growth): readonly string[] {
+  let ids = referred.get(growth);
+  if (!ids) referred.set(growth, (ids = references(growth)));
+  return ids;
+}
+
+/** The growths that refer to a growth or a group: that copy it, ride with it, take over its paths or its skin. */
+export const usersOf = ({ growths }: Pick<Scene, 'growths'>, id: string): Growth[] =>
+  growths.filter((other) => other.id !== id && referredBy(other).includes(id));
+
 /** Whether a reference from one growth to another, or to a group, makes a circle. */
 export function makesCircle(scene: Scene, from: string, to: string): boolean {
   const byId = new Map(scene.growths.map((growth) => [growth.id, growth]));

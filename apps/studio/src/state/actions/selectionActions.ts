@@ -1,6 +1,6 @@
 import { type Growth, type GrowthGroup, newId, type Scene, unusedName } from '@uvrex/core';
 import { say } from '../toasts';
-import { usersOf } from './growthActions';
+import { usersOf } from './items';
 import { edit, useDocument } from '../document/document';
 import { dropEmptyGroups } from './groups';
 import { SCENE_ENTRY, setView } from '../document/view';

@@ -70,23 +70,7 @@ export class PointTree {
       }
       if (found.length === count) bound = Math.min(longest, away[count - 1]);
     };
-    const visit = (from: number, to: number): void => {
-      if (to - from <= LEAF) {
-        for (let k = from; k < to; k++) look(this.#order[k]);
-        return;
-      }
-      const middle = (from + to) >> 1;
-      const median = this.#order[middle];
-      const axis = this.#axes[middle];
-      const side = (axis === 0 ? x : axis === 1 ? y : z) - p[3 * median + axis];
-      if (side <= 0) visit(from, middle);
-      else visit(middle + 1, to);
-      look(median);
-      if (Math.abs(side) > bound) return;
-      if (side <= 0) visit(middle + 1, to);
-      else visit(from, middle);
-    };
-    if (count > 0) visit(0, this.#order.length);
+    if (count > 0) this.#visit(x, y, z, () => bound, look);
     return found;
   }
 
@@ -102,8 +86,17 @@ export class PointTree {
       best = Math.min(best, dx * dx + dy * dy + dz * dz);
     };
     const least = enough * enough;
+    // Nothing is looked for any more once it is near enough.
+    this.#visit(x, y, z, () => (best <= least ? -1 : Math.sqrt(best)), look);
+    return Math.sqrt(best);
+  }
+
+  /**
+   * Looks at the points round a place, the nearer side of each split first.
+   * @param bound how far the other side may be off to be looked at, metres; below 0 nothing more is
+   */
+  #visit(x: number, y: number, z: number, bound: () => number, look: (point: number) => void): void {
     const visit = (from: number, to: number): void => {
-      if (best <= least) return;
       if (to - from <= LEAF) {
         for (let k = from; k < to; k++) look(this.#order[k]);
         return;
@@ -111,15 +104,14 @@ export class PointTree {
       const middle = (from + to) >> 1;
       const median = this.#order[middle];
       const axis = this.#axes[middle];
-      const side = (axis === 0 ? x : axis === 1 ? y : z) - p[3 * median + axis];
+      const side = (axis === 0 ? x : axis === 1 ? y : z) - this.#points[3 * median + axis];
       if (side <= 0) visit(from, middle);
       else visit(middle + 1, to);
       look(median);
-      if (side * side >= best) return;
+      if (Math.abs(side) > bound()) return;
       if (side <= 0) visit(middle + 1, to);
       else visit(from, middle);
     };
     visit(0, this.#order.length);
-    return Math.sqrt(best);
   }
 }

@@ -4,22 +4,12 @@ import { pathCount } from '../../geometry/paths';
 import { at, distance, norm } from '../../geometry/vec';
 import { newGuide } from '../../scene/owners';
 import { newGrowth, newStep } from '../../scene/make';
-import type { ParamValue, Scene, Step } from '../../scene/schema';
+import type { Scene, Step } from '../../scene/schema';
 import { sceneOf, testEvaluator } from '../../testing';
 import { arcLengths } from '../../curves/arclength';
 import { form, grows } from '../../../test/paths';
 import { item } from '../../../test/placing';
-
-const mesh = async (steps: Step[], frame = 1): Promise<Mesh> => {
-  const made = await form(steps, frame);
-  expect(flaws(made)).toEqual([]);
-  return made.mesh!;
-};
-const sheet = (): Step => newStep('solid', { which: 'sheet', width: 2, height: 2, pieces: 40 });
-const front = (params: Record<string, ParamValue> = {}): Step => newStep('front', { soft: 0, ...params });
-const clicked = { from: 'clicked', places: [[0, 1, 0]] as never };
-const away = (of: Mesh, i: number): number =>
-  norm(of.positions[3 * i], of.positions[3 * i + 1] - 1, of.positions[3 * i + 2]);
+import { clicked, mesh, sheet, front, away } from '../../../test/fronts';
 
 describe('a front over a surface', () => {
   test('has passed what lies within its reach, and knows how far it is', async () => {
@@ -131,76 +121,6 @@ describe('a front over a surface', () => {
     const [early, late] = [await mesh(steps, 20), await mesh(steps, 90)];
     expect(early.named.distance.values).toEqual(late.named.distance.values);
     expect(early.positions).not.toEqual(late.positions);
-  });
-});
-
-describe('edges of fronts', () => {
-  test('a rough edge runs ahead and lags by what is asked, differently from place to place, and never before its start', async () => {
-    const rough = 0.25;
-    const even = await mesh([sheet(), front({ ...clicked, reach: 0.6 })]);
-    const made = await mesh([sheet(), front({ ...clicked, reach: 0.6, rough, grain: 0.2 })]);
-    const by = even.tip!.map((tip, i) => tip - made.tip![i]);
-    expect(Math.max(...by.map(Math.abs))).toBeLessThanOrEqual(rough + 1e-6);
-    expect(Math.max(...by)).toBeGreaterThan(0.3 * rough);
-    expect(Math.min(...by)).toBeLessThan(-0.3 * rough);
-    expect(Math.min(...made.named.distance.values)).toBeGreaterThanOrEqual(0);
-    // Not by distance alone: places equally far from the start differ.
-    const near = (i: number, j: number): boolean => Math.abs(away(made, i) - away(made, j)) < 0.02;
-    expect(by.some((value, i) => by.some((other, j) => near(i, j) && Math.abs(value - other) > 0.05))).toBe(true);
-  });
-
-  test('nothing has set out without reach, not even where it begins', async () => {
-    const made = await mesh([sheet(), front({ ...clicked, reach: 0 })]);
-    expect(made.named.front.values.every((value) => value === 0)).toBe(true);
-    expect(made.tip!.every((tip) => tip < 0)).toBe(true);
-  });
-
-  test('of two fronts the nearer edge counts; what the second takes back ends at the nearer of both', async () => {
-    const two = (combine: string): Step[] => [
-      sheet(),
-      front({ ...clicked, reach: 0.9 }),
-      front({ from: 'bottom', reach: 0.5, combine }),
-    ];
-    const both = await mesh(two('both'));
-    const undo = await mesh(two('undo'));
-    for (let i = 0; i < vertexCount(both); i++) {
-      const [first, second] = [0.9 - away(both, i), 0.5 - both.positions[3 * i + 1]];
-      expect(both.tip![i]).toBeCloseTo(Math.max(first, second), 4);
-      expect(undo.tip![i]).toBeCloseTo(Math.min(first, -second), 4);
-      if (Math.min(Math.abs(first), Math.abs(second)) < 1e-3) continue;
-      expect(both.named.front.values[i]).toBe(first > 0 || second > 0 ? 1 : 0);
-      expect(undo.named.front.values[i]).toBe(first > 0 && second < 0 ? 1 : 0);
-    }
-  });
-
-  test('of two fronts the first to come tells the age', async () => {
-    const scene = sceneOf([
-      sheet(),
-      front({ ...clicked, reach: grows(0, 1) }),
-      front({ from: 'bottom', way: 'straight', reach: grows(0, 2), combine: 'both' }),
-      newStep('finish', { by: 'age' }),
-    ]);
-    const { growths } = await testEvaluator().evaluate(scene, 71);
-    const made = growths[0].form!.mesh!;
-    for (let i = 0; i < vertexCount(made); i++) {
-      const [first, second] = [70 - 100 * away(made, i), 70 - 50 * made.positions[3 * i + 1]];
-      const ahead = Math.max(away(made, i) < 1 ? first : -Infinity, second);
-      if (ahead > 0) expect(made.age![i]).toBeCloseTo(ahead / scene.fps, 3);
-    }
-  });
-
-  test('on a path it sets out from the place itself, between points too, and goes both ways from there', async () => {
-    const line = newStep('line', { fromY: 0, toY: 3, points: 4 });
-    const made = (await form([line, front({ from: 'clicked', places: [[0.2, 1.3, 0]] as never, reach: 1 })])).paths!;
-    expect([...made.named.distance.values].map((x) => Number(x.toFixed(5)))).toEqual([1.3, 0.3, 0.7, 1.7]);
-    const two = [
-      [0, 0.25, 0],
-      [0, 2.9, 0],
-    ];
-    const from = (await form([line, front({ from: 'clicked', places: two as never, reach: 1 })])).paths!;
-    expect([...from.named.distance.values].map((x) => Number(x.toFixed(5)))).toEqual([0.25, 0.75, 0.9, 0.1]);
-    const top = (await form([line, front({ from: 'top', reach: 1 })])).paths!;
-    expect([...top.named.distance.values].map((x) => Number(x.toFixed(5)))).toEqual([3, 2, 1, 0]);
   });
 });
 
@@ -380,78 +300,5 @@ describe('what goes by a front', () => {
       expect(Math.abs(sized.sizes[3 * k] - Math.max(0, 1 - distance(at(sized.positions, k), [0, 1, 0])))).toBeLessThan(
         0.02,
       );
-  });
-});
-
-describe('Measure', () => {
-  const values = async (params: Record<string, ParamValue>, start = sheet()): Promise<Mesh> =>
-    mesh([start, newStep('measure', { scale: 'measured', ...params })]);
-
-  test('height, slope, thickness, along a direction, as measured and as shares', async () => {
-    const up = await values({ what: 'height' });
-    for (let i = 0; i < vertexCount(up); i += 11)
-      expect(up.named.height.values[i]).toBeCloseTo(up.positions[3 * i + 1], 5);
-    const round = newStep('solid', { which: 'ball', radius: 1, sides: 64 });
-    const lean = await values({ what: 'slope' }, round);
-    for (let i = 0; i < vertexCount(lean); i += 7)
-      expect(lean.named.slope.values[i]).toBeCloseTo(
-        (Math.acos(Math.min(1, lean.normals[3 * i + 1])) * 180) / Math.PI,
-        2,
-      );
-    // Through a sphere's middle to the other side.
-    const thick = await values({ what: 'thickness', name: 'mine' }, round);
-    for (let i = 0; i < vertexCount(thick); i += 7) expect(Math.abs(thick.named.mine.values[i] - 2)).toBeLessThan(0.01);
-    const along = await values({ what: 'direction', wayX: 1, wayY: 1, wayZ: 0 });
-    for (let i = 0; i < vertexCount(along); i += 11)
-      expect(along.named.direction.values[i]).toBeCloseTo(
-        (along.positions[3 * i] + along.positions[3 * i + 1]) / Math.SQRT2,
-        5,
-      );
-    const share = await values({
-      what: 'height',
-      scale: 'between',
-      low: 0.5,
-      high: 1.5,
-      shape: [
-        { at: 0, value: 1, shape: 'straight' },
-        { at: 1, value: 0 },
-      ] as never,
-    });
-    for (let i = 0; i < vertexCount(share); i += 11)
-      expect(share.named.height.values[i]).toBeCloseTo(
-        1 - Math.min(1, Math.max(0, share.positions[3 * i + 1] - 0.5)),
-        2,
-      );
-  });
-
-  test('on paths, points and copies too, and numbers go by it', async () => {
-    const line = newStep('line', { fromX: 0, fromY: 0, toX: 0, toY: 2, points: 21 });
-    const byHeight = {
-      base: 0.1,
-      vary: {
-        by: 'attribute',
-        attribute: 'up',
-        span: [0, 2],
-        amount: 0.3,
-        waves: 1,
-        shape: [
-          { at: 0, value: 0, shape: 'straight' },
-          { at: 1, value: 1 },
-        ],
-      },
-    };
-    const tube = newStep('tube', {
-      radius: byHeight as never,
-      swell: 0,
-      sides: 12,
-      start: 'open',
-      end: 'open',
-      along: [{ at: 0, value: 1 }] as never,
-    });
-    const made = await mesh([line, newStep('measure', { what: 'height', scale: 'measured', name: 'up' }), tube]);
-    for (let i = 0; i < vertexCount(made); i++) {
-      const [x, y, z] = at(made.positions, i);
-      expect(Math.hypot(x, z)).toBeCloseTo(0.1 + 0.15 * y, 3);
-    }
   });
 });

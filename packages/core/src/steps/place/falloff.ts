@@ -165,7 +165,7 @@ const params = {
     shown: is('ease', DRAWN),
   },
   invert: { type: 'toggle', label: 'Invert', help: 'All becomes nothing, nothing all.', default: false },
-  least: number('share', 'Minimum', 'The least weight that any place has, after all else.', 0, [0, 1], [0, 1]),
+  least: number('share', 'Minimum weight', 'The least weight that this falloff gives to any place.', 0, [0, 1], [0, 1]),
   combine: {
     type: 'choice',
     label: 'Combine',
