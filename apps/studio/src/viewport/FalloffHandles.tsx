@@ -52,7 +52,7 @@ export function FalloffHandles({ growth, step }: { growth: Growth; step: Step })
   if (!['plane', 'ball', 'box'].includes(which))
     return (
       turning && (
-        <Overlay role="group" label="Falloff">
+        <Overlay role="group" label="Handles of Falloff">
           {turning}
         </Overlay>
       )
@@ -78,7 +78,7 @@ export function FalloffHandles({ growth, step }: { growth: Growth; step: Step })
   });
   const specs = stepOf(step.kind)!.params as Record<string, NumberParam>;
   return (
-    <Overlay role="group" label="Falloff">
+    <Overlay role="group" label="Handles of Falloff">
       <ShapeHandles
         of="the falloff"
         hue={growth.hue}
