@@ -49,6 +49,8 @@ export { fittedNumber, paramFault } from './scene/params';
 export { checkScene, presentScene, readScene, writeScene } from './scene/read';
 export { READY_ITEMS, type ReadyItem } from './scene/readyItems';
 export type { Files, PackedScene } from './scene/sceneFile';
+export { SHIPPED_FILES, type ShippedId } from './scene/shippedFiles';
+export { FORM_ACCEPT, FORM_NAMES } from './forms/formFormats';
 export {
   baseOf,
   type Driven,

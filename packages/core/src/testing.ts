@@ -16,7 +16,7 @@ export function putFile(scene: Scene, id: string, kind: SceneFile['kind'], text:
 }
 
 /** Set by tests that need a file that comes with Uvrex: the engine itself knows no file system. */
-let shipped: ((name: string) => Promise<Uint8Array>) | undefined;
+let shipped: Surroundings['shipped'];
 export const shipForTests = (load: typeof shipped): void => void (shipped = load);
 
 /** A scene of one growth with fixed seeds. */

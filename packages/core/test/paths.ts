@@ -5,19 +5,16 @@ import type { Paths } from '../src/geometry/paths';
 import { at, type Vec3 } from '../src/geometry/vec';
 import { newStep } from '../src/scene/make';
 import type { ParamValue, Scene, Step } from '../src/scene/schema';
+import { SHIPPED_FILES } from '../src/scene/shippedFiles';
 import { sceneOf, formOf, shipForTests } from '../src/testing';
 
 const ASSETS = join(__dirname, '../../../examples/assets');
+
+/** Bytes of a file in the folder of assets. */
+export const assetBytes = (file: string): Uint8Array => new Uint8Array(readFileSync(join(ASSETS, file)));
+
 /** Lets the evaluators of a test file have the files that come with Uvrex. */
-export const withShipped = (): void =>
-  beforeAll(() =>
-    shipForTests(
-      async (name) =>
-        new Uint8Array(
-          readFileSync(join(ASSETS, name === 'bricolage' ? 'bricolage-grotesque-800.woff' : `${name}.ply`)),
-        ),
-    ),
-  );
+export const withShipped = (): void => beforeAll(() => shipForTests(async (id) => assetBytes(SHIPPED_FILES[id].file)));
 
 export const form = async (steps: Step[], frame = 1, change: (scene: Scene) => void = () => undefined) => {
   const scene = sceneOf(steps);

@@ -5,10 +5,7 @@ import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import { setView } from '@/state/document/view';
 import { INK } from '@/ui/theme';
-import { FitCheck } from './FitCheck';
-import { PaceCheck } from './PaceCheck';
-import { SeamCheck } from './SeamCheck';
-import { TrailCheck } from './TrailCheck';
+import { CHECKS } from './register';
 
 /** Measured properties of the scene, beside the picture. */
 export function ChecksPanel() {
@@ -40,10 +37,9 @@ export function ChecksPanel() {
           <Close fontSize="small" />
         </IconButton>
       </Box>
-      <PaceCheck />
-      <SeamCheck />
-      <FitCheck />
-      <TrailCheck />
+      {CHECKS.map((Check, i) => (
+        <Check key={i} />
+      ))}
     </Box>
   );
 }

@@ -15,6 +15,7 @@ import {
   type FrameResult,
   type GrowthResult,
   type Scene,
+  type ShippedId,
   grownLength,
   measureSeam,
   shortestLoop,
@@ -75,16 +76,16 @@ function storedFile(id: string): Promise<Uint8Array | undefined> {
   return file;
 }
 
-/** Files that come with Uvrex, fetched once each from where the page comes from. */
-const SHIPPED: Record<string, URL> = {
+/** Where the files that come with Uvrex are served: written out, as the bundler needs it. Each is fetched once. */
+const SHIPPED: Record<ShippedId, URL> = {
   bricolage: new URL('../../../../examples/assets/bricolage-grotesque-800.woff', import.meta.url),
   'reef-rock': new URL('../../../../examples/assets/reef-rock.ply', import.meta.url),
   propeller: new URL('../../../../examples/assets/propeller.ply', import.meta.url),
   figurehead: new URL('../../../../examples/assets/figurehead.ply', import.meta.url),
 };
-const fetched = new Map<string, Promise<Uint8Array>>();
+const fetched = new Map<ShippedId, Promise<Uint8Array>>();
 
-function shipped(name: string): Promise<Uint8Array> {
+function shipped(name: ShippedId): Promise<Uint8Array> {
   let file = fetched.get(name);
   if (!file) {
     file = fetch(SHIPPED[name]).then(async (response) => {

@@ -2,6 +2,7 @@ import { Problem } from '../problem';
 import type { SceneValues } from '../scene/look';
 import type { Guide } from '../scene/owners';
 import type { Scene } from '../scene/schema';
+import { SHIPPED_FILES, type ShippedId } from '../scene/shippedFiles';
 import { REEF_SOUND, reefWav } from '../sound/reef';
 import type { Surroundings } from './results';
 
@@ -22,7 +23,10 @@ export async function fileBytes(scene: Scene, around: Surroundings, id: string):
   if (id.startsWith('shipped:')) {
     const shipped = around.shipped;
     if (!shipped) throw new Problem('Files that come with Uvrex are not within reach here.', 'Load a file instead.');
-    return shipped(id.slice('shipped:'.length));
+    const name = id.slice('shipped:'.length);
+    if (!Object.hasOwn(SHIPPED_FILES, name))
+      throw new Problem(`No file “${name}” comes with this version.`, 'Choose another, or load a file.');
+    return shipped(name as ShippedId);
   }
   const file = scene.files.find((entry) => entry.id === id);
   if (!file) throw new Problem('Its file is not in this scene.', 'Load the file again.');

@@ -1,6 +1,7 @@
 import type { Form } from '../geometry/form';
 import type { Place } from '../problem';
 import type { Growth, Step } from '../scene/schema';
+import type { ShippedId } from '../scene/shippedFiles';
 import type { Budgets } from './budgets';
 import type { Fix } from './traces';
 
@@ -53,8 +54,8 @@ export interface Surroundings {
   budgets?: Partial<Budgets>;
   /** Bytes of a file of the scene, by the hash of them; undefined where they are not to be had. */
   file?: (id: string) => Promise<Uint8Array | undefined>;
-  /** Bytes of a file that comes with Uvrex, by its name. */
-  shipped?: (name: string) => Promise<Uint8Array>;
+  /** Bytes of a file that comes with Uvrex. */
+  shipped?: (id: ShippedId) => Promise<Uint8Array>;
 }
 
 /** Says whether an evaluation is still wanted. */

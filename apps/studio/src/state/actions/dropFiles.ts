@@ -1,4 +1,4 @@
-import { Problem, type SceneFile, stepOf } from '@uvrex/core';
+import { FORM_NAMES, Problem, type SceneFile, stepOf } from '@uvrex/core';
 import { say, sayProblem } from '../toasts';
 import { addStartedGrowth } from './growthActions';
 import { joinEdits } from '../document/document';
@@ -24,7 +24,7 @@ export async function takeDropped(files: readonly File[]): Promise<void> {
       if (!found)
         throw new Problem(
           `“${file.name}” begins no growth.`,
-          'Drop an OBJ, PLY, STL, glTF, GLB or SVG file; scenes are opened from the library.',
+          `Drop a form (${FORM_NAMES}) or an SVG; scenes are opened from the library.`,
         );
       const { id, add } = await storeFile(found.kind, file);
       // The file and the growth that it begins come and go together.

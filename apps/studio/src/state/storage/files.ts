@@ -1,4 +1,4 @@
-import { type Files, Problem, type Scene, type SceneFile } from '@uvrex/core';
+import { type Files, FORM_ACCEPT, Problem, type Scene, type SceneFile } from '@uvrex/core';
 import { db, type StoredFile } from '../../store/db';
 import { edit, sceneNow } from '../document/document';
 
@@ -7,7 +7,7 @@ export const FILE_KINDS: Record<SceneFile['kind'], { accept: string; most: numbe
   svg: { accept: '.svg,image/svg+xml', most: 20, word: 'an SVG' },
   font: { accept: '.ttf,.otf,.woff,font/ttf,font/otf,font/woff', most: 32, word: 'a font' },
   sound: { accept: '.wav,audio/wav,audio/x-wav', most: 32, word: 'a WAV' },
-  form: { accept: '.obj,.ply,.stl,.glb,.gltf,model/gltf-binary,model/obj,model/stl', most: 128, word: 'a form' },
+  form: { accept: FORM_ACCEPT, most: 128, word: 'a form' },
 };
 
 /** Keeps files on this device, each once. */

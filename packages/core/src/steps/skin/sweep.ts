@@ -1,4 +1,4 @@
-import { SHIPPED_FONT } from '../../outline/shippedFont';
+import { shippedOf } from '../../scene/shippedFiles';
 import type { SweepProfile } from '../../surfaces/sweep/sweepProfile';
 import { defineStep } from '../declare';
 import { figure, metres } from '../../format';
@@ -108,8 +108,8 @@ export const sweep = defineStep({
       kind: 'font',
       label: 'Font',
       help: 'A TTF, OTF or WOFF file, or the font that comes with Uvrex.',
-      shipped: [{ value: SHIPPED_FONT, label: 'Bricolage Grotesque' }],
-      default: SHIPPED_FONT,
+      shipped: shippedOf('font'),
+      default: 'shipped:bricolage',
       shown: (p) => p.profile === 'letter',
     },
     drawing: {

@@ -1,4 +1,6 @@
+import { FORM_NAMES } from '../../forms/formFormats';
 import { Problem } from '../../problem';
+import { shippedOf } from '../../scene/shippedFiles';
 import { defineStep } from '../declare';
 import { metres } from '../../format';
 
@@ -17,7 +19,7 @@ export const form = defineStep({
   label: 'Form',
   use: 'Forms',
   icon: 'M10 2.5C14 5 16 8 15 12 14 15 12 17 10 17.5 8 17 6 15 5 12 4 8 6 5 10 2.5ZM5 12C8 13 12 13 15 12M10 2.5C8.5 8 8.5 13 10 17.5',
-  help: 'A form from a file: OBJ, PLY, STL, glTF or GLB; or one of those that come with Uvrex. To grow over, scatter on, reveal or copy.',
+  help: `A form from a file: ${FORM_NAMES}; or one of those that come with Uvrex. To grow over, scatter on, reveal or copy.`,
   takes: [],
   gives: ['mesh'],
   params: {
@@ -26,11 +28,7 @@ export const form = defineStep({
       kind: 'form',
       label: 'File',
       help: 'The form. Drop a file into the view, or load one here.',
-      shipped: [
-        { value: 'shipped:reef-rock', label: 'Reef rock' },
-        { value: 'shipped:propeller', label: 'Propeller' },
-        { value: 'shipped:figurehead', label: 'Figurehead' },
-      ],
+      shipped: shippedOf('form'),
       default: 'shipped:reef-rock',
     },
     by: {
@@ -94,7 +92,7 @@ export const form = defineStep({
   },
   summary: (p) => (p.file === null ? 'no file chosen' : p.by === 'size' ? `${metres(p.size)} long` : `in ${p.by}`),
   async run(form, p, context) {
-    if (p.file === null) throw new Problem('No file is chosen.', 'Load an OBJ, PLY, STL, glTF or GLB file.');
+    if (p.file === null) throw new Problem('No file is chosen.', `Load a file: ${FORM_NAMES}.`);
     const [{ formOfFile }, { extentOf, taken }, { startWithMesh }] = await Promise.all([
       import('../../forms/formCache'),
       import('../../forms/repairForm'),

@@ -1,4 +1,4 @@
-import { SHIPPED_FONT } from '../../outline/shippedFont';
+import { shippedOf } from '../../scene/shippedFiles';
 import { Problem } from '../../problem';
 import type { ParamSpecs, StepContext } from '../declare';
 
@@ -16,8 +16,8 @@ export const letterParams = {
     kind: 'font',
     label: 'Font',
     help: 'A TTF, OTF or WOFF file, or the font that comes with Uvrex.',
-    shipped: [{ value: SHIPPED_FONT, label: 'Bricolage Grotesque' }],
-    default: SHIPPED_FONT,
+    shipped: shippedOf('font'),
+    default: 'shipped:bricolage',
   },
   spacing: {
     type: 'number',
