@@ -65,6 +65,14 @@ const studded = (scatter: Step, ...steps: Step[]): Growth[] => [
   dot(),
 ];
 
+/** Half the outline of a vase, from its foot to its lip. */
+const VASE = [
+  [0, 0, 0],
+  [0.3, 0, 0],
+  [0.52, 0.5, 0],
+  [0.2, 1.05, 0],
+  [0.34, 1.4, 0],
+] as never;
 const SNOW = [
   { at: 0, color: '#f4f7f5' },
   { at: 0.55, color: '#b9c9c2' },
@@ -221,6 +229,22 @@ const SCENES: Readonly<Record<string, () => Growth[]>> = {
     own(stalk(), newStep('strands', { as: 'ring', count: 14 }), grows(), newStep('wire', { radius: 0.015 }), plain()),
   ],
   plate: () => [own(newStep('arc', { radius: 0.6 }), newStep('plate', { depth: going(0.02, 0.5) }), plain())],
+  lathe: () => [
+    own(
+      newStep('drawn', { anchors: VASE, points: 120 }),
+      newStep('lathe', { to: going(0, 360) }),
+      newStep('thicken', { thick: 0.02 }),
+      plain(),
+    ),
+  ],
+  loft: () => [
+    own(
+      newStep('text', { text: 'OSB', size: 0.55 }),
+      newStep('loft', { course: 'stalk', to: going(0, 1), points: 160 }),
+      plain(),
+    ),
+    item('stalk', newStep('line', { fromX: -0.9, fromY: 0.7, toX: 0.9, toY: 0.7, points: 60 })),
+  ],
   finish: () => [
     own(course(), grows(), newStep('tube', { radius: 0.06 }), newStep('finish', { glow: 1.2, glowLength: 0.5 })),
   ],

@@ -33,6 +33,13 @@ export function movedForm(form: Form, movement: Movement): Form {
   };
 }
 
+/** The same form, with frames on its paths and on what they are cut from: what moved copies of it have too. */
+export function framedForm(form: Form): Form {
+  const framed = (paths: Paths): Paths =>
+    paths.uncut ? { ...withFrames(paths), uncut: framed(paths.uncut) } : withFrames(paths);
+  return { ...form, paths: form.paths && framed(form.paths), extent: form.extent && framed(form.extent) };
+}
+
 /** Paths with their frames, which turn as a rigid whole. */
 function turnedPaths(paths: Paths, movement: Movement): Paths {
   const framed = withFrames(paths);

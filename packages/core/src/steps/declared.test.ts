@@ -18,11 +18,15 @@ const filled = ({ params }: StepDeclaration): Record<string, string> =>
     ),
   );
 
+const pathsFor = (kind: string): Step[] => {
+  if (kind === 'plate') return [newStep('arc')];
+  if (kind === 'loft') return [newStep('arc', { radius: 0.2 }), newStep('arc', { radius: 0.2, middleX: 2 })];
+  return [newStep('helix', { points: 40 })];
+};
+
 /** Steps that make what a step takes. */
 const inputFor = (declaration: StepDeclaration): Step[] => [
-  ...(declaration.takes.includes('paths') || declaration.takes.includes('mesh')
-    ? [declaration.kind === 'plate' ? newStep('arc') : newStep('helix', { points: 40 })]
-    : []),
+  ...(declaration.takes.includes('paths') || declaration.takes.includes('mesh') ? pathsFor(declaration.kind) : []),
   ...(declaration.takesOne ? [newStep('helix', { points: 40 })] : []),
   ...(declaration.takes.includes('mesh') || declaration.takesOne ? [newStep('tube', { sides: 4 })] : []),
   ...(declaration.takes.includes('points') || declaration.takesOne ? [newStep('phyllotaxis', { count: 20 })] : []),

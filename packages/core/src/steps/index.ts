@@ -9,6 +9,7 @@ import { offset } from './place/offset';
 import { onPoints } from './place/onPoints';
 import { scatter } from './place/scatter';
 import { tips } from './place/tips';
+import { array } from './shape/array';
 import { bend } from './shape/bend';
 import { blend } from './shape/blend';
 import { noise } from './shape/noise';
@@ -19,6 +20,7 @@ import { feel } from './shape/feel';
 import { fold } from './shape/fold';
 import { mask } from './shape/mask';
 import { measure } from './shape/measure';
+import { mirror } from './shape/mirror';
 import { plate } from './skin/plate';
 import { respace } from './shape/respace';
 import { rollUp } from './shape/rollUp';
@@ -36,6 +38,8 @@ import { transform } from './shape/transform';
 import { twist } from './shape/twist';
 import { wave } from './shape/wave';
 import { reveal } from './skin/reveal';
+import { lathe } from './skin/lathe';
+import { loft } from './skin/loft';
 import { ribbon } from './skin/ribbon';
 import { sweep } from './skin/sweep';
 import { tube } from './skin/tube';
@@ -120,12 +124,14 @@ const list = [
     displace,
     blend,
     strands,
+    mirror,
+    array,
     mask,
     measure,
   ],
   ...[subdivide, thicken, softNormals],
   ...[grow, front, reveal],
-  ...[tube, sweep, ribbon, wire, plate],
+  ...[tube, sweep, ribbon, wire, plate, lathe, loft],
   finish,
   ...[along, scatter, onPoints, tips, offset, falloff, clearance],
 ] as unknown as StepDeclaration[];

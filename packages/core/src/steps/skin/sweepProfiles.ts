@@ -101,7 +101,7 @@ function roundTheAngle(points: readonly ProfilePoint[]): (share: number) => numb
 }
 
 /** The closed paths of a growth, laid flat in the plane that they lie in, all in one. */
-function planeContours(paths: Paths | null): number[][] {
+export function planeContours(paths: Paths | null): number[][] {
   if (!paths) return [];
   const closed = Array.from({ length: pathCount(paths) }, (_, p) => p).filter(
     (p) => paths.closed[p] === 1 && paths.offsets[p + 1] - paths.offsets[p] > 2,

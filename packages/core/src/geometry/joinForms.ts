@@ -1,0 +1,152 @@
+import type { Breathe } from '../breathe';
+import { joinCopies } from './copies';
+import { type Form, POINTS } from './form';
+import { joinColumns, joinedInTime } from './joinColumns';
+import { faceCount, MESH, type Mesh, meshWith, vertexCount } from './mesh';
+import { FRAME_KEYS, NO_PARENT, PATHS, type Paths, pathCount, pointCount } from './paths';
+import { joinSeats, SEATS, type Seats } from './seats';
+
+const present = <T>(list: readonly (T | null | undefined)[]): T[] =>
+  list.filter((entry) => entry !== null && entry !== undefined);
+
+/**
+ * Forms as one, in their order: paths, skins, points and copies. Stable numbers of each follow those of the one before, of a
+ * skin's parts as of its paths. What cannot be joined as one thing (how the surface takes the light) is the first one's.
+ */
+export async function joinForms(forms: readonly Form[], breathe: Breathe): Promise<Form> {
+  const shifts = idShifts(forms);
+  const extents = present(forms.map(({ extent }) => extent));
+  return {
+    ...forms[0],
+    paths: joinManyPaths(present(forms.map(({ paths }) => paths))),
+    extent: extents.length === forms.length ? joinManyPaths(extents) : null,
+    mesh: await joinManyMeshes(
+      forms.flatMap(({ mesh }, k) => (mesh ? [{ mesh, shift: shifts[k] }] : [])),
+      breathe,
+    ),
+    points: joinManyPoints(forms),
+    copies: forms.reduce((joined: Form['copies'], { copies }) => joinCopies(joined, copies), null),
+    seats: joinManySeats(present(forms.map(({ seats }) => seats))),
+  };
+}
+
+/** By how much the numbers of each form's paths, and so of its skin's parts, rise. */
+function idShifts(forms: readonly Form[]): number[] {
+  let next = 0;
+  return forms.map(({ paths, mesh }) => {
+    const shift = next;
+    const ids = [...(paths?.ids ?? []), ...(mesh?.parts?.filter((_, i) => i % 2 === 1) ?? [])];
+    for (const id of ids) next = Math.max(next, shift + id + 1);
+    return shift;
+  });
+}
+
+function joinManyPaths(list: readonly Paths[]): Paths | null {
+  if (list.length < 2) return list[0] ?? null;
+  const framed = list.every(({ normals }) => normals);
+  const points = joinColumns(
+    PATHS,
+    'point',
+    list.map((of) => ({ of, count: pointCount(of) })),
+    framed ? [] : FRAME_KEYS,
+  );
+  const each = joinColumns(
+    PATHS,
+    'path',
+    list.map((of) => ({ of, count: pathCount(of) })),
+  );
+  const total = list.reduce((sum, of) => sum + pathCount(of), 0);
+  const offsets = new Uint32Array(total + 1);
+  let [path, point] = [0, 0];
+  for (const of of list) {
+    const m = pathCount(of);
+    // Parents go by ids, which have risen as those of their own paths have.
+    const shift = m > 0 ? each.ids![path] - of.ids[0] : 0;
+    for (let p = 0; p < m; p++) {
+      offsets[path + p + 1] = point + of.offsets[p + 1];
+      if (of.parent && of.parent[p] !== NO_PARENT) each.parent![path + p] = of.parent[p] + shift;
+    }
+    path += m;
+    point += pointCount(of);
+  }
+  const { uncut: _, ...first } = list[0];
+  const joined: Paths = { ...first, ...points, ...each, offsets, named: { ...points.named, ...each.named } };
+  const wholes = list.map(({ uncut }) => uncut);
+  if (wholes.every((whole) => whole === undefined)) return joined;
+  const cut = list.map((of) => (of.uncut === undefined ? of : of.uncut));
+  return { ...joined, uncut: cut.every((whole) => whole !== null) ? joinManyPaths(cut) : null };
+}
+
+async function joinManyMeshes(list: readonly { mesh: Mesh; shift: number }[], breathe: Breathe): Promise<Mesh | null> {
+  if (list.length < 2) return list[0]?.mesh ?? null;
+  const joinedBy = (domain: 'vertex' | 'face' | 'path', countOf: (mesh: Mesh) => number) =>
+    joinedInTime(
+      MESH,
+      domain,
+      list.map(({ mesh }) => ({ of: mesh, count: countOf(mesh) })),
+      breathe,
+    );
+  const vertices = await joinedBy('vertex', vertexCount);
+  const faces = await joinedBy('face', faceCount);
+  const parted = list.every(({ mesh }) => mesh.parts);
+  const parts = parted ? await joinedBy('path', ({ parts: own }) => own!.length / 2) : { named: {}, level: null };
+  const indices = new Uint32Array(list.reduce((sum, { mesh }) => sum + mesh.indices.length, 0));
+  const numbers: number[] = [];
+  let [vertex, index] = [0, 0];
+  for (const { mesh, shift } of list) {
+    await breathe();
+    for (let i = 0; i < mesh.indices.length; i++) indices[index + i] = mesh.indices[i] + vertex;
+    if (parted)
+      for (let i = 0; i < mesh.parts!.length; i += 2) numbers.push(mesh.parts![i] + vertex, mesh.parts![i + 1] + shift);
+    index += mesh.indices.length;
+    vertex += vertexCount(mesh);
+  }
+  return meshWith({
+    ...list[0].mesh,
+    ...vertices,
+    level: parts.level,
+    indices,
+    parts: parted ? Uint32Array.from(numbers) : null,
+    named: { ...faces.named, ...vertices.named, ...parts.named },
+  });
+}
+
+function joinManyPoints(forms: readonly Form[]): Form['points'] {
+  const list = present(forms.map(({ points }) => points));
+  if (list.length < 2) return list[0] ?? null;
+  return {
+    ...list[0],
+    ...joinColumns(
+      POINTS,
+      'point',
+      list.map((of) => ({ of, count: of.ids.length })),
+    ),
+  };
+}
+
+/** Seats of the same growths keep their numbers of these; rows and placements are each one's own. */
+function joinManySeats(list: readonly Seats[]): Seats | null {
+  if (list.length < 2) return list[0] ?? null;
+  const [{ growths }] = list;
+  const alike = list.every(
+    (seats) => seats.growths.length === growths.length && seats.growths.every((id, k) => id === growths[k]),
+  );
+  if (!alike) return list.slice(1).reduce<Seats>((joined, seats) => joinSeats(joined, seats), list[0]);
+  const joined: Seats = {
+    ...list[0],
+    ...joinColumns(
+      SEATS,
+      'copy',
+      list.map((of) => ({ of, count: of.ids.length })),
+    ),
+  };
+  let [first, rows] = [0, 0];
+  for (const { ids, row } of list) {
+    const top = row.reduce((most, own) => Math.max(most, own), 0);
+    for (let k = 0; k < ids.length; k++) if (row[k] !== 0) joined.row[first + k] = row[k] + rows;
+    // Odd rows are open, even ones closed: they rise by an even number.
+    rows += 2 * Math.ceil(top / 2);
+    first += ids.length;
+  }
+  return joined;
+}

@@ -1,0 +1,96 @@
+import { withFrames } from '../../curves/pathFrames';
+import type { Mesh } from '../../geometry/mesh';
+import { type FramedPaths, type Paths, pathCount } from '../../geometry/paths';
+import { at, cross, partWay, unit, type Vec3 } from '../../geometry/vec';
+import { regionsOf } from '../../outline/region';
+import { Problem } from '../../problem';
+import { withSoftNormals } from '../../surfaces/edit/smoothNormals';
+import { type LoftFrame, loftMesh } from '../../surfaces/sweep/loftMesh';
+import { matchSections, type Section, sectionsOfRegions, spreadPoints } from '../../surfaces/sweep/loftSections';
+import type { StepContext } from '../declare';
+import { pathsIn } from '../start/others';
+import type { LoftParams } from './loft';
+import { planeContours } from './sweepProfiles';
+
+/** A skin through the paths in their order; null where there are not two sections. */
+export async function runLoft(paths: Paths, p: LoftParams, context: StepContext): Promise<Mesh | null> {
+  const course = p.course === null ? null : withFrames(await pathsIn(context, 'course', p.course));
+  const sections = course ? sectionsAlong(paths, p.points) : sectionsInPlace(paths, p);
+  if (sections.length < 2) return null;
+  // What has grown of the course has a skin.
+  const shown = course ? shownOf(course) : [0, 1];
+  const { mesh } = await loftMesh(
+    sections,
+    {
+      rows: p.rows,
+      smooth: p.shape === 'smooth',
+      loop: p.loop,
+      caps: p.caps,
+      from: Math.max(p.from, shown[0]),
+      to: Math.min(p.to, shown[1]),
+      frameAt: course ? (share) => frameOn(course, share) : undefined,
+    },
+    {
+      claim: (vertices, faces) => {
+        context.claim('points', vertices, 'Points or Rows');
+        context.claim('faces', faces, 'Points or Rows');
+      },
+      breathe: () => context.breathe(),
+    },
+  );
+  return withSoftNormals(mesh, (p.crease * Math.PI) / 180, () => context.breathe());
+}
+
+/** Each path as a section where it is. */
+function sectionsInPlace(paths: Paths, p: LoftParams): Section[] {
+  const sections: Section[] = [];
+  for (let path = 0; path < pathCount(paths); path++) {
+    const [a, b] = [paths.offsets[path], paths.offsets[path + 1]];
+    const closed = paths.closed[path] === 1;
+    if (b - a < (closed ? 3 : 2)) continue;
+    if (sections.length > 0 && sections[0][0].closed !== closed)
+      throw new Problem(
+        'Some of the paths are open, and some are closed.',
+        'Open or close them all; a skin spans only what is alike.',
+      );
+    const positions = spreadPoints(Float64Array.from(paths.positions.subarray(3 * a, 3 * b)), p.points, closed);
+    sections.push([{ positions, closed, shrunk: false }]);
+  }
+  return p.match === 'nearest' ? matchSections(sections, true) : sections;
+}
+
+/** Closed paths with their holes, each about the middle of its own box. */
+function sectionsAlong(paths: Paths, points: number): Section[] {
+  const regions = regionsOf(planeContours(paths)).map(({ outer, holes }) => {
+    const xs = outer.filter((_, i) => i % 2 === 0);
+    const ys = outer.filter((_, i) => i % 2 === 1);
+    const middle = [(Math.min(...xs) + Math.max(...xs)) / 2, (Math.min(...ys) + Math.max(...ys)) / 2];
+    const centred = (flat: readonly number[]): number[] => flat.map((value, i) => value - middle[i % 2]);
+    return { outer: centred(outer), holes: holes.map(centred) };
+  });
+  return regions.length < 2 ? [] : sectionsOfRegions(regions, points);
+}
+
+/** Rest coordinates of the first path between which it is there. */
+function shownOf({ u, offsets, closed }: Paths): [number, number] {
+  const last = offsets[1] - 1;
+  return [u[offsets[0]], closed[0] === 1 ? 1 : u[last]];
+}
+
+/** The frame of the first path at a rest coordinate: x along its normal, y beside it, so that a section faces along the path. */
+function frameOn({ positions, tangents, normals, u, offsets, closed }: FramedPaths, share: number): LoftFrame {
+  const [a, b] = [offsets[0], offsets[1]];
+  let [low, high] = [a, b - 1];
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (u[middle] <= share) low = middle;
+    else high = middle;
+  }
+  let [i, j, t] = [low, high, u[high] > u[low] ? (share - u[low]) / (u[high] - u[low]) : 0];
+  if (closed[0] === 1 && share > u[b - 1]) [i, j, t] = [b - 1, a, (share - u[b - 1]) / (1 - u[b - 1])];
+  t = Math.max(0, Math.min(1, t));
+  const along = unit(partWay(at(tangents, i), at(tangents, j), t));
+  const beside = partWay(at(normals, i), at(normals, j), t);
+  const y: Vec3 = unit(cross(along, beside));
+  return { origin: partWay(at(positions, i), at(positions, j), t), x: cross(y, along), y };
+}
