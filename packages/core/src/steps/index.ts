@@ -18,6 +18,7 @@ import { cup } from './shape/cup';
 import { displace } from './shape/displace';
 import { feel } from './shape/feel';
 import { fold } from './shape/fold';
+import { followPath } from './shape/followPath';
 import { mask } from './shape/mask';
 import { measure } from './shape/measure';
 import { mirror } from './shape/mirror';
@@ -112,6 +113,7 @@ const list = [
     wave,
     bend,
     twist,
+    followPath,
     rollUp,
     fold,
     taper,

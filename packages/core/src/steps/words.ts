@@ -21,6 +21,7 @@ export const STEP_WORDS: Readonly<Record<string, string>> = {
   feel: 'tendril touch',
   finish: 'material colour color shade glow surface',
   fold: 'crease paper',
+  'follow-path': 'deform along curve spline bend swim text on path snake',
   form: 'import model mesh obj ply stl gltf glb object',
   fractal: 'hilbert curve space filling dragon maze',
   frill: 'lettuce petal ruffle skirt rim differential',

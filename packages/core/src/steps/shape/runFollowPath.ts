@@ -1,0 +1,96 @@
+import { arcLengths, totalLength } from '../../curves/arclength';
+import { sampleCurve } from '../../curves/sampling';
+import { wholeBoundsOf } from '../../geometry/extent';
+import type { Form } from '../../geometry/form';
+import type { FramedPaths } from '../../geometry/paths';
+import { after, fromAxes, type Turn, turnAt } from '../../geometry/turns';
+import { add, at, byAxis, cross, partWay, scale, type Vec3 } from '../../geometry/vec';
+import type { StepContext } from '../declare';
+import { leaning } from '../skin/leaning';
+import { pathsIn } from '../start/others';
+import { eachPoint } from './eachPoint';
+import type { FollowPathParams } from './followPath';
+
+/** A frame on the path: x along it, y along its normal, z square to both. */
+interface Frame {
+  origin: Vec3;
+  x: Vec3;
+  y: Vec3;
+  z: Vec3;
+}
+
+/** A form bent along the path of another growth; copies and points turn with it. */
+export async function runFollowPath(form: Form, p: FollowPathParams, context: StepContext): Promise<Form> {
+  const bounds = wholeBoundsOf(form);
+  if (!bounds) return form;
+  const found = await pathsIn(context, 'growth', p.growth);
+  // A form of its own length lies on the whole path, however much of that has grown.
+  const source = p.length === 'kept' ? (found.uncut ?? found) : found;
+  const frameAt = courseOf(await leaning(source, p.lean, () => context.breathe()), (p.roll * Math.PI) / 180);
+  const axis = ['x', 'y', 'z'].indexOf(p.axis);
+  const [low, high] = [bounds.min[axis], bounds.max[axis]];
+  const stretch = p.length === 'fitted' && high > low ? frameAt.length / (high - low) : 1;
+  const begin = p.length === 'kept' ? p.start * frameAt.length : 0;
+  const amount = context.varied('amount');
+  const [second, third] = [(axis + 1) % 3, (axis + 2) % 3];
+  const frameOf = (place: Vec3): Frame => frameAt.at(begin + (place[axis] - low) * stretch);
+  const moved = await eachPoint(form, context, (place, element) => {
+    const { origin, y, z } = frameOf(place);
+    const put = add(origin, add(scale(y, place[second]), scale(z, place[third])));
+    const share = amount(element);
+    return share === 1 ? put : partWay(place, put, share);
+  });
+  /** Turns at places as they were, turned as the path has turned what stood there. */
+  const turned = (turns: Float32Array, positions: Float32Array): Float32Array => {
+    const out = new Float32Array(turns.length);
+    for (let i = 0; i < turns.length / 4; i++) {
+      const { x, y, z } = frameOf(at(positions, i));
+      const own = [x, y, z];
+      // Its own axis goes along the path, the next two along its normal and across.
+      const [toX, toY] = byAxis((k) => (k - axis + 3) % 3).map((k) => own[k]);
+      out.set(after(partOf(fromAxes(toX, toY), p.amount), turnAt(turns, i)), 4 * i);
+    }
+    return out;
+  };
+  const { points, copies, seats } = form;
+  return {
+    ...moved,
+    points: points && moved.points ? { ...moved.points, turns: turned(points.turns, points.positions) } : moved.points,
+    copies: copies && moved.copies ? { ...moved.copies, turns: turned(copies.turns, copies.positions) } : moved.copies,
+    seats: seats && moved.seats ? { ...moved.seats, turns: turned(seats.turns, seats.positions) } : moved.seats,
+  };
+}
+
+/** A share of a turn, 0 for none of it: the mean of quaternions, of length 1 again. */
+function partOf([x, y, z, w]: Turn, share: number): Turn {
+  // Of a turn and its opposite, which are the same, the one nearer to none.
+  const side = w < 0 ? -share : share;
+  const mixed = [side * x, side * y, side * z, 1 - share + side * w];
+  const length = Math.hypot(...mixed) || 1;
+  return [mixed[0] / length, mixed[1] / length, mixed[2] / length, mixed[3] / length];
+}
+
+/** Frames by length along the first of some paths, which goes on straight beyond its ends; a closed one goes round. */
+function courseOf(paths: FramedPaths, roll: number): { length: number; at: (s: number) => Frame } {
+  const [a, b] = [paths.offsets[0], paths.offsets[1]];
+  const closed = paths.closed[0] === 1;
+  const arcs = arcLengths(paths.positions, a, b, closed);
+  const length = totalLength(arcs);
+  const [c, sine] = [Math.cos(roll), Math.sin(roll)];
+  return {
+    length,
+    at: (asked) => {
+      const s = closed && length > 0 ? asked - length * Math.floor(asked / length) : asked;
+      const within = Math.max(0, Math.min(length, s));
+      const { position, tangent, normal } = sampleCurve(paths, a, b, arcs, within);
+      const across = cross(tangent, normal);
+
+      return {
+        origin: add(position, scale(tangent, s - within)),
+        x: tangent,
+        y: add(scale(normal, c), scale(across, sine)),
+        z: add(scale(across, c), scale(normal, -sine)),
+      };
+    },
+  };
+}
