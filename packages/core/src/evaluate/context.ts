@@ -153,6 +153,14 @@ export class RecordedContext implements StepContext {
     return this.#readForm(`input ${frame}`);
   }
 
+  inputBefore(frames: number): Promise<Form> {
+    return this.#readForm(`before ${frames}`);
+  }
+
+  otherAt(param: string, sceneFrame: number): Promise<Form> {
+    return this.#readForm(`moment ${sceneFrame} ${param}`);
+  }
+
   inputAtLast(): Promise<Form> {
     return this.#readForm(`input ${LAST}`);
   }
@@ -171,6 +179,8 @@ export class RecordedContext implements StepContext {
       case 'growth':
       case 'tips':
       case 'input':
+      case 'before':
+      case 'moment':
         return this.#node(what, name).then((node) => (node.failed ? undefined : node.key));
       case 'measures':
       case 'room':
@@ -228,7 +238,7 @@ export class RecordedContext implements StepContext {
 
   async #readForm(question: string): Promise<Form> {
     const [what, name] = split(question);
-    if (what === 'input' && name !== LAST && !this.place.declaration.moves)
+    if (((what === 'input' && name !== LAST) || what === 'moment') && !this.place.declaration.moves)
       throw new Error(`“${this.place.step.kind}” reads time without declaring that it moves`);
     const node = await this.#sound(what, name);
     this.#keep(question, node.key);
@@ -249,7 +259,7 @@ export class RecordedContext implements StepContext {
   async #sound(what: string, name: string): Promise<Node> {
     const node = await this.#node(what, name);
     if (!node.failed) return node;
-    throw what === 'input'
+    throw what === 'input' || what === 'before'
       ? new Problem(node.failed.what, node.failed.advice)
       : new Problem('The growth that it refers to has a problem of its own.', 'Mend that one first.');
   }
@@ -266,6 +276,11 @@ export class RecordedContext implements StepContext {
     const last = { ...moment, frame: scene.range[1] };
     if (what === 'input' && name === LAST) return this.run.prefix(growth, index, last);
     if (what === 'input') return this.run.prefix(growth, index, { ...moment, frame: Number(name) + growth.shift });
+    if (what === 'before') return this.run.prefix(growth, index, { ...moment, frame: moment.frame - Number(name) });
+    if (what === 'moment') {
+      const [frame, param] = split(name);
+      return this.run.node(String(params[param]), { ...moment, frame: Number(frame) });
+    }
     if (what === 'room') return this.run.node(name, last);
     if (what === 'tips') return this.run.node(String(params[name]).slice(TIP.length), moment);
     const still = (declaration.params[name] as GrowthParam).still ?? false;

@@ -186,7 +186,7 @@ export type Wants = ReadonlySet<Want>;
 
 /**
  * What a step may ask of the evaluation it runs in. Whatever it asks becomes part of the key of what it makes; `frame`,
- * `sceneFrame`, `numberAt` and `inputAt` are for steps that declare `moves`.
+ * `sceneFrame`, `numberAt`, `inputAt` and `otherAt` are for steps that declare `moves`.
  */
 export interface StepContext {
   /** Frame of this growth, after its shift. */
@@ -228,6 +228,13 @@ export interface StepContext {
   room(growthId: string): Promise<Corners | null>;
   /** What comes into this step at another frame of this growth: for what remembers, trails or smears. */
   inputAt(frame: number): Promise<Form>;
+  /**
+   * What comes into this step so many frames before this one: for what is staggered. A result that asks nothing else of time repeats
+   * whenever its input does, and need not declare that it moves.
+   */
+  inputBefore(frames: number): Promise<Form>;
+  /** The form of the growth that a parameter names at another frame of the scene. */
+  otherAt(param: string, sceneFrame: number): Promise<Form>;
   /** What comes into this step at the last frame of the scene: for what is laid out once, on all that there will be. */
   inputAtLast(): Promise<Form>;
   /**

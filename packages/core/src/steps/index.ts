@@ -70,6 +70,7 @@ import { skinOf } from './start/skinOf';
 import { solid } from './start/solid';
 import { terrain } from './start/terrain';
 import { text } from './start/text';
+import { trail } from './start/trail';
 import { twine } from './start/twine';
 import { vector } from './start/vector';
 
@@ -96,6 +97,7 @@ const list = [
     cells,
     contours,
     shared,
+    trail,
     form,
     terrain,
     rock,

@@ -64,6 +64,7 @@ export const STEP_WORDS: Readonly<Record<string, string>> = {
   thicken: 'shell extrude',
   thin: 'reduce cut delete random at random',
   tips: 'end head flower bud',
+  trail: 'trace path motion echo track history follow streak',
   transform: 'move rotate scale position place',
   tube: 'pipe skin tube sweep merge',
   twine: 'vine climb ivy tendril wind round',

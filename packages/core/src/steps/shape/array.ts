@@ -139,8 +139,6 @@ export const array = defineStep({
   takes: [],
   takesOne: MOVABLE,
   gives: [],
-  // Each may be a moment of its own.
-  moves: true,
   params,
   summary: (p) =>
     p.as === 'grid'

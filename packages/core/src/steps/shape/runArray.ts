@@ -19,7 +19,7 @@ export async function runArray(form: Form, p: ArrayParams, context: StepContext)
   for (const [k, movement] of movements.entries()) {
     await context.breathe();
     const late = k * p.delay;
-    const shown = late > 0 ? withLateness(await context.inputAt(context.frame - late), late) : form;
+    const shown = late > 0 ? withLateness(await context.inputBefore(late), late) : form;
     forms.push(k === 0 && isNone(movement) ? framedForm(shown) : movedForm(shown, movement));
   }
   if (forms.length === 0)
