@@ -38,10 +38,28 @@ export class Within {
         for (let x = 0; x < dims[0]; x++) {
           const place: Vec3 = [begin[0] + size * x, begin[1] + size * y, begin[2] + size * z];
           const away = distance(nearestPlace(mesh, place)?.position ?? place, place);
-          values[n++] = insideOf(mesh, place) ? -away : away;
+          const before = x > 0 ? values[n - 1] : 0;
+          // Where the skin is further away than the next place, that lies on the same side.
+          const inside = max(away, before, -before) > size && x > 0 ? before < 0 : insideOf(mesh, place);
+          values[n++] = inside ? -away : away;
         }
       }
     return new Within(begin, size, dims, values);
+  }
+
+  /** How deep a place lies inside, metres, as the grid has it; below 0 outside. */
+  depth(x: number, y: number, z: number): number {
+    return -this.#at(x, y, z);
+  }
+
+  /** Depths that are less than this may be wrong in their sign, metres. */
+  get unsure(): number {
+    return 1.8 * this.#size;
+  }
+
+  /** The greatest depth on the grid, metres. */
+  get deepest(): number {
+    return -this.#values.reduce((least, value) => min(least, value), 0);
   }
 
   /** Brings a point of an array back inside, if it is not at least so deep. */

@@ -73,6 +73,7 @@ import { text } from './start/text';
 import { trail } from './start/trail';
 import { twine } from './start/twine';
 import { vector } from './start/vector';
+import { volume } from './start/volume';
 
 // The list holds steps of many parameter types; whoever runs one has checked the parameters against its declaration.
 const list = [
@@ -105,6 +106,7 @@ const list = [
     solid,
     blade,
     phyllotaxis,
+    volume,
   ],
   ...[
     respace,

@@ -70,6 +70,7 @@ export const STEP_WORDS: Readonly<Record<string, string>> = {
   twine: 'vine climb ivy tendril wind round',
   twist: 'spiral turn',
   vector: 'svg logo drawing import outline',
+  volume: 'fill bubbles foam spheres packing inside scatter points cloud dust',
   wander: 'tendril vine particle trail trace flow curl smoke',
   wave: 'sine ripple oscillate',
   web: 'network plexus net connect mesh neuron',
