@@ -157,7 +157,7 @@ export class RecordedContext implements StepContext {
     return this.#readForm(`before ${frames}`);
   }
 
-  otherAt(param: string, sceneFrame: number): Promise<Form> {
+  otherAt(param: string, sceneFrame: number | typeof LAST): Promise<Form> {
     return this.#readForm(`moment ${sceneFrame} ${param}`);
   }
 
@@ -238,7 +238,7 @@ export class RecordedContext implements StepContext {
 
   async #readForm(question: string): Promise<Form> {
     const [what, name] = split(question);
-    if (((what === 'input' && name !== LAST) || what === 'moment') && !this.place.declaration.moves)
+    if ((what === 'input' || what === 'moment') && split(name)[0] !== LAST && !this.place.declaration.moves)
       throw new Error(`“${this.place.step.kind}” reads time without declaring that it moves`);
     const node = await this.#sound(what, name);
     this.#keep(question, node.key);
@@ -279,7 +279,7 @@ export class RecordedContext implements StepContext {
     if (what === 'before') return this.run.prefix(growth, index, { ...moment, frame: moment.frame - Number(name) });
     if (what === 'moment') {
       const [frame, param] = split(name);
-      return this.run.node(String(params[param]), { ...moment, frame: Number(frame) });
+      return this.run.node(String(params[param]), frame === LAST ? last : { ...moment, frame: Number(frame) });
     }
     if (what === 'room') return this.run.node(name, last);
     if (what === 'tips') return this.run.node(String(params[name]).slice(TIP.length), moment);

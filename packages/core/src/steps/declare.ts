@@ -233,8 +233,8 @@ export interface StepContext {
    * whenever its input does, and need not declare that it moves.
    */
   inputBefore(frames: number): Promise<Form>;
-  /** The form of the growth that a parameter names at another frame of the scene. */
-  otherAt(param: string, sceneFrame: number): Promise<Form>;
+  /** The form of the growth that a parameter names at another frame of the scene, or at its last one, which any step may ask. */
+  otherAt(param: string, sceneFrame: number | 'last'): Promise<Form>;
   /** What comes into this step at the last frame of the scene: for what is laid out once, on all that there will be. */
   inputAtLast(): Promise<Form>;
   /**

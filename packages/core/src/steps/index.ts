@@ -57,6 +57,7 @@ import { cells } from './start/cells';
 import { colonise } from './start/colonise';
 import { contours } from './start/contours';
 import { drawn } from './start/drawn';
+import { edgePaths } from './start/edgePaths';
 import { edges } from './start/edges';
 import { form } from './start/form';
 import { fractal } from './start/fractal';
@@ -95,6 +96,7 @@ const list = [
     text,
     vector,
     edges,
+    edgePaths,
     cells,
     contours,
     shared,

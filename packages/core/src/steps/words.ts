@@ -16,6 +16,7 @@ export const STEP_WORDS: Readonly<Record<string, string>> = {
   cup: 'bowl curl leaf',
   displace: 'bump raise push noise relief carve melt',
   drawn: 'sketch freehand pen spline curve pencil path',
+  'edge-paths': 'shortest path veins walk lightning cracks crawl edge graph',
   edges: 'wire wireframe outline',
   falloff: 'field influence weight',
   feel: 'tendril touch',
