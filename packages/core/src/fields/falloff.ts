@@ -11,6 +11,8 @@ export interface FalloffShape {
   size: Vec3;
   /** Metres over which the weight goes from 1 inside to 0 outside, half on each side of the border. */
   soft: number;
+  /** Metres by which the border lies further out than the shape's own; below 0 further in. */
+  shift?: number;
 }
 
 export const rotationOf = ([x, y, z]: Vec3): Turn => {
@@ -41,7 +43,7 @@ export function borderDistance(shape: FalloffShape): (place: Vec3) => number {
 export function falloffWeight(shape: FalloffShape): (place: Vec3) => number {
   const away = borderDistance(shape);
   return (place) => {
-    const d = away(place);
+    const d = away(place) - (shape.shift ?? 0);
     if (shape.soft <= 0) return d <= 0 ? 1 : 0;
     return Math.min(1, Math.max(0, 0.5 - d / shape.soft));
   };

@@ -218,3 +218,46 @@ describe('endless births', () => {
     });
   });
 });
+
+describe('sizes by place', () => {
+  const ramp = [
+    { at: 0, value: 0.3, shape: 'straight' },
+    { at: 1, value: 1.5 },
+  ] as never;
+  /** Distance to the nearest neighbour over the size of each, apart from those at the rim and the middle. */
+  const fit = (head: Points): number[] =>
+    [...head.ids]
+      .map((_, k) => {
+        let least = Infinity;
+        for (let j = 0; j < head.ids.length; j++)
+          if (j !== k) least = Math.min(least, distance(at(head.positions, k), at(head.positions, j)));
+        return { share: head.share[k], fit: least / head.size[k] };
+      })
+      .filter(({ share }) => share > 0.03 && share < 0.95)
+      .map(({ fit: own }) => own);
+
+  test.each(['rim', 'centre'])(
+    'born at the %s: neighbours stay in touch from the smallest to the largest',
+    async (born) => {
+      const head = await points({ count: 600, born, swell: 0, spacing: 0.05, ramp });
+      const own = fit(head);
+      // About the spacing for each of size 1, as in an even head, whose nearest neighbours lie within a quarter of it.
+      const even = fit(await points({ count: 600, born, swell: 0, spacing: 0.05 }));
+      expect(Math.min(...own)).toBeGreaterThan(0.75 * Math.min(...even));
+      expect(Math.max(...own)).toBeLessThan(1.35 * Math.max(...even));
+      // Where they are not spaced by it, the smallest stand five times as far apart for their size as the largest.
+      const apart = fit(await points({ count: 600, born, swell: 0, spacing: 0.05, ramp, touch: false }));
+      expect(Math.max(...apart) / Math.min(...apart)).toBeGreaterThan(3);
+    },
+  );
+
+  test('sizes are as drawn, from the middle to the rim; one size is as it was', async () => {
+    const head = await points({ count: 200, born: 'rim', swell: 0, ramp });
+    head.share.forEach((share, k) => expect(head.size[k]).toBeCloseTo(0.3 + 1.2 * share, 2));
+    const [plain, one] = [
+      await points({ count: 50 }),
+      await points({ count: 50, ramp: [{ at: 0, value: 1 }] as never }),
+    ];
+    expect([...one.positions]).toEqual([...plain.positions]);
+  });
+});

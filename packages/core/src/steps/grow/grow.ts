@@ -1,7 +1,13 @@
 import { EASE_NAMES } from '../../time/easing';
-import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
+import { defineStep, numberField, type ParamSpecs, type ParamsOf, type Resolved } from '../declare';
 import { figure, metres, percent } from '../../format';
 import { soundParams } from './soundParams';
+
+/** A noise of each path's own has layers only while it changes; one in space has some in any case. */
+const layered = (p: Resolved): boolean =>
+  Number(p.levels) !== 0 && (p.levelsBy === 'field' || (p.levelsBy === 'noise' && Number(p.change) !== 0));
+const byAttribute = (p: Resolved): boolean => Number(p.levels) !== 0 && p.levelsBy === 'attribute';
+const attributeAt = numberField({ unit: 'plain', min: -1e6, max: 1e6, slider: [0, 1] });
 
 const params = {
   from: {
@@ -135,9 +141,11 @@ const params = {
   levelsBy: {
     type: 'choice',
     label: 'Levels by',
-    help: 'What sets the levels: chance, a moving noise, a drawn profile across the paths, or a sound, one band a path.',
+    help: 'What sets the levels: chance or a noise of each path’s own; a noise in space, by which neighbours move together; an attribute; a drawn profile across the paths; or a sound, one band a path.',
     options: [
       { value: 'noise', label: 'Random or noise' },
+      { value: 'field', label: 'Noise in space' },
+      { value: 'attribute', label: 'An attribute' },
       { value: 'profile', label: 'Drawn profile' },
       { value: 'sound', label: 'Sound' },
     ],
@@ -153,7 +161,33 @@ const params = {
     min: 0,
     max: 100,
     slider: [0, 4],
-    shown: (p) => Number(p.levels) !== 0 && p.levelsBy !== 'sound',
+    shown: (p) => Number(p.levels) !== 0 && p.levelsBy !== 'sound' && p.levelsBy !== 'attribute',
+  },
+  levelGrain: {
+    type: 'number',
+    unit: 'm',
+    label: 'Grain',
+    help: 'Size of the noise in space: paths that begin nearer to each other than this move together.',
+    default: 0.5,
+    min: 0.001,
+    max: 1000,
+    slider: [0.05, 3],
+    shown: (p) => Number(p.levels) !== 0 && p.levelsBy === 'field',
+  },
+  levelAttribute: {
+    type: 'attribute',
+    label: 'Attribute',
+    help: 'What is known of the paths, or of where they begin: a falloff, height, what has been measured.',
+    default: 'falloff',
+    shown: byAttribute,
+  },
+  levelLow: {
+    ...attributeAt('Level 0 at', 'Value of the attribute at which a path does not grow at all.', 0),
+    shown: byAttribute,
+  },
+  levelHigh: {
+    ...attributeAt('Level 1 at', 'Value of the attribute at which it grows wholly.', 1),
+    shown: byAttribute,
   },
   levelDetail: {
     type: 'number',
@@ -164,7 +198,7 @@ const params = {
     min: 1,
     max: 8,
     whole: true,
-    shown: (p) => Number(p.levels) !== 0 && p.levelsBy === 'noise' && Number(p.change) !== 0,
+    shown: layered,
   },
   levelRoughness: {
     type: 'number',
@@ -174,7 +208,7 @@ const params = {
     default: 0.5,
     min: 0,
     max: 1,
-    shown: (p) => Number(p.levels) !== 0 && p.levelsBy === 'noise' && Number(p.change) !== 0,
+    shown: layered,
   },
   levelProfile: {
     type: 'profile',
@@ -210,6 +244,10 @@ export const grow = defineStep({
       'levels',
       'levelsBy',
       'change',
+      'levelGrain',
+      'levelAttribute',
+      'levelLow',
+      'levelHigh',
       'levelDetail',
       'levelRoughness',
       'levelProfile',
@@ -235,7 +273,14 @@ export const grow = defineStep({
       p.stagger > 0 && `${figure(p.stagger)} frames apart`,
       p.soft > 0 && `soft over ${metres(p.soft)}`,
       p.whole && 'whole pieces',
-      p.levels > 0 && { noise: 'levels', profile: 'levels drawn', sound: 'levels by sound' }[p.levelsBy],
+      p.levels > 0 &&
+        {
+          noise: 'levels',
+          field: 'levels',
+          attribute: `levels by ${p.levelAttribute}`,
+          profile: 'levels drawn',
+          sound: 'levels by sound',
+        }[p.levelsBy],
     ];
     return [
       p.from > 0 ? `${percent(p.from)} to ${percent(p.to)} there now` : `${percent(p.to)} there now`,

@@ -101,6 +101,49 @@ describe('levels', () => {
   const row = newStep('strands', { as: 'row', count: 5, apart: 1, vary: 0, turn: 0 });
   const lengths = (made: Paths) => Array.from({ length: pathCount(made) }, (_, path) => visibleLength(made, path));
 
+  test('by a noise in space neighbours move together, far ones do not, and the range closes', async () => {
+    const beds = newStep('strands', { as: 'row', count: 60, apart: 0.02, vary: 0, turn: 0 });
+    const grown = async (levelGrain: number, frame: number, change = 0) =>
+      (
+        await paths(
+          [line(1, 21), beds, newStep('grow', { levels: 1, levelsBy: 'field', levelGrain, change, levelDetail: 1 })],
+          frame,
+        )
+      ).level!;
+    const level = await grown(0.6, 1);
+    // Strands alternate to both sides: those of one side are two apart.
+    const steps = [...level].slice(2).map((value, k) => Math.abs(value - level[k]));
+    expect(Math.max(...steps)).toBeLessThan(0.12);
+    expect(Math.max(...level) - Math.min(...level)).toBeGreaterThan(0.3);
+    expect([...(await grown(0.6, 145, 1))]).toEqual([...(await grown(0.6, 1, 1))].map((v) => expect.closeTo(v, 6)));
+    expect([...(await grown(0.6, 40, 1))]).not.toEqual([...(await grown(0.6, 1, 1))]);
+  });
+
+  test('by an attribute each path grows as far as that says where it begins', async () => {
+    const rows = newStep('strands', { as: 'row', count: 9, apart: 0.25, vary: 0, turn: 0 });
+    const measured = newStep('measure', {
+      what: 'direction',
+      directionX: 1,
+      directionY: 0,
+      scale: 'measured',
+      name: 'across',
+    });
+    const made = await paths([
+      line(1, 41),
+      rows,
+      measured,
+      newStep('grow', { levels: 1, levelsBy: 'attribute', levelAttribute: 'across', levelLow: -1, levelHigh: 1 }),
+    ]);
+    for (let p = 0; p < 9; p++) {
+      if (made.offsets[p + 1] - made.offsets[p] < 2) continue;
+      const x = made.positions[3 * made.offsets[p]];
+      expect(last(made, p)[1]).toBeCloseTo((x + 1) / 2, 2);
+    }
+    const scene = sceneOf([line(1), newStep('grow', { levels: 1, levelsBy: 'attribute', levelAttribute: 'none' })]);
+    const [{ notices }] = (await testEvaluator().evaluate(scene, 1)).growths;
+    expect(notices.map(({ what }) => what)).toEqual(['No step before it writes the attribute “none”.']);
+  });
+
   test('drawn by hand from the first path to the last', async () => {
     const levelProfile = [
       { at: 0, value: 0, shape: 'straight' as const },

@@ -1,5 +1,9 @@
 import { noise3 } from '../../fields/noise';
 import { random } from '../../fields/random';
+import { unwritten } from '../../geometry/meshAttributes';
+import { pointValues } from '../../geometry/pathAttributes';
+import type { Paths } from '../../geometry/paths';
+import { at } from '../../geometry/vec';
 import { profileCurve, type ProfilePoint } from '../../geometry/profile';
 import { Problem } from '../../problem';
 import { type Bands, bandsOf, type BandShape } from '../../sound/bands';
@@ -20,6 +24,42 @@ export function noiseLevels(change: number, detail: number, roughness: number, c
   return (id) => {
     noise3(id * 0.37 + 0.5, 0.5, 0.5, passed + random(seed, id, 5), shape, out);
     return Math.min(1, Math.max(0, 0.5 + 0.8 * out[0]));
+  };
+}
+
+/**
+ * Levels by a noise in space, at the place where each path begins: neighbours rise and fall together. It closes over the range.
+ * @param grain size of the noise, metres
+ */
+export function fieldLevels(
+  paths: Paths,
+  grain: number,
+  change: number,
+  detail: number,
+  roughness: number,
+  context: StepContext,
+): Levels {
+  const { passed, period } = progressOf(change, true, context);
+  const shape = { detail, roughness, seed: context.seed, period };
+  const out = new Float64Array(1);
+  return (_, path) => {
+    const [x, y, z] = at(paths.positions, paths.offsets[path]);
+    noise3(x / grain, y / grain, z / grain, passed, shape, out);
+    return Math.min(1, Math.max(0, 0.5 + 0.8 * out[0]));
+  };
+}
+
+/**
+ * Levels by an attribute of the paths, or of the points where they begin.
+ * @param low value at which the level is 0; at `high` it is 1
+ */
+export function attributeLevels(paths: Paths, name: string, low: number, high: number): Levels {
+  const own = paths.named[name]?.domain === 'path' ? paths.named[name].values : null;
+  const values = own ?? pointValues(paths, name);
+  if (!values) throw unwritten(name);
+  return (_, path) => {
+    const value = values[own ? path : paths.offsets[path]];
+    return low === high ? (value >= high ? 1 : 0) : Math.min(1, Math.max(0, (value - low) / (high - low)));
   };
 }
 

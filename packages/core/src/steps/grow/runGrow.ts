@@ -10,7 +10,7 @@ import { agesBehind, lengthBefore } from '../../time/arrival';
 import { easeAt } from '../../time/easing';
 import type { StepContext } from '../declare';
 import type { GrowParams } from './grow';
-import { drawnLevels, noiseLevels, soundLevels } from './levels';
+import { attributeLevels, drawnLevels, fieldLevels, noiseLevels, soundLevels } from './levels';
 import { ranksOf } from './order';
 import { softenTips } from './soft';
 
@@ -90,7 +90,11 @@ async function levelOfEach(paths: Paths, p: GrowParams, context: StepContext): P
         )
       : p.levelsBy === 'profile'
         ? drawnLevels(p.levelProfile, p.change, context)
-        : noiseLevels(p.change, p.levelDetail, p.levelRoughness, context);
+        : p.levelsBy === 'field'
+          ? fieldLevels(paths, p.levelGrain, p.change, p.levelDetail, p.levelRoughness, context)
+          : p.levelsBy === 'attribute'
+            ? attributeLevels(paths, p.levelAttribute, p.levelLow, p.levelHigh)
+            : noiseLevels(p.change, p.levelDetail, p.levelRoughness, context);
   return filled(Float32Array, m, (path) => levels(paths.ids[path], path, m));
 }
 

@@ -115,6 +115,15 @@ const params = {
   soft: number('m', 'Softness', 'Over how much the weight goes from all to nothing.', 0.5, [0, 1000], [0, 3], {
     shown: soft,
   }),
+  shift: number(
+    'm',
+    'Shift',
+    'How much further out the border lies for this falloff alone: several that share a guide act one ahead of another.',
+    0,
+    [-1000, 1000],
+    [-2, 2],
+    { shown: soft },
+  ),
   reach: number('share', 'Reaches to', 'Up to where along the path copies have weight.', 0.5, [-1, 2], [0, 1], {
     shown: is('shape', 'along'),
   }),
@@ -181,7 +190,7 @@ const params = {
   drives: {
     type: 'choice',
     label: 'Changes',
-    help: 'What the weight acts on: something of the copies; or it is kept as an attribute of all that is there, paths, skins and points too, for later steps to go by.',
+    help: 'What the weight acts on. Copies change in all of these; where there are none yet, paths, skins and points are moved, paths and points sized, skins tinted, points turned. Or it is kept as an attribute of all that is there, for later steps to go by.',
     options: [
       { value: 'size', label: 'Size' },
       { value: 'turn', label: 'Turn' },
@@ -247,13 +256,13 @@ export const falloff = defineStep({
   family: 'place',
   label: 'Falloff',
   icon: 'M3 15H6C9 15 10 5 13 5H17M3 18H17',
-  help: 'Changes copies by how far they are inside a shape, along the path, in noise, or behind the growing front: their size, turn, place, colour, time, or what drives their item. Several act one after another, each with a delay of its own. Paths, skins and points keep the weight as an attribute, for later steps to go by.',
+  help: 'Changes copies by how far they are inside a shape, along the path, in noise, or behind the growing front: their size, turn, place, colour, time, or what drives their item. Several act one after another, each with a delay or shift of its own. Before copies are placed it moves the points of paths and skins one after another, or keeps the weight as an attribute.',
   takes: [],
   takesOne: ['copies', 'mesh', 'paths', 'points'],
   gives: [],
   params,
   moves: true,
-  withoutCopies: { family: 'shape', params: { drives: 'attribute', shape: 'ball' } },
+  withoutCopies: { family: 'shape', params: { drives: 'move', shape: 'ball' } },
   wants: (p) => (p.shape === 'front' ? ['age'] : []),
   writes: (p) => (p.drives === 'attribute' ? [weightKeptAs(p)] : []),
   summary: (p) =>

@@ -66,8 +66,17 @@ export async function weightOf(
       const guide = context.guide('guide');
       const shapes: FalloffShape[] =
         guide && guide.kind !== 'point'
-          ? [{ which: guide.kind, centre: guide.position, rotation: guide.rotation, size: guide.size, soft: p.soft }]
-          : (await context.places('guide')).map((centre) => ball(centre, p.radius, p.soft));
+          ? [
+              {
+                which: guide.kind,
+                centre: guide.position,
+                rotation: guide.rotation,
+                size: guide.size,
+                soft: p.soft,
+                shift: p.shift,
+              },
+            ]
+          : (await context.places('guide')).map((centre) => ball(centre, p));
       const weighs = shapes.map(falloffWeight);
       return (k) => {
         const place = at(positions, k);
@@ -78,13 +87,14 @@ export async function weightOf(
       const centre: Vec3 = [p.atX, p.atY, p.atZ];
       const weigh = falloffWeight(
         p.shape === 'ball'
-          ? ball(centre, p.radius, p.soft)
+          ? ball(centre, p)
           : {
               which: p.shape as FalloffShape['which'],
               centre,
               rotation: [p.turnX, p.turnY, p.turnZ],
               size: [p.sizeX, p.sizeY, p.sizeZ],
               soft: p.soft,
+              shift: p.shift,
             },
       );
       return (k) => weigh(at(positions, k));
@@ -92,12 +102,13 @@ export async function weightOf(
   }
 }
 
-const ball = (centre: Vec3, radius: number, soft: number): FalloffShape => ({
+const ball = (centre: Vec3, { radius, soft, shift }: FalloffParams): FalloffShape => ({
   which: 'ball',
   centre,
   rotation: [0, 0, 0],
   size: [2 * radius, 0, 0],
   soft,
+  shift,
 });
 
 /** The seats with the weights put to use. */

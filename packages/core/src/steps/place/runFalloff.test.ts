@@ -104,7 +104,7 @@ test('displace goes by it: only what lies in the ball is moved', async () => {
 test('where there are no copies to change it says so, and leaves all as it is', async () => {
   const scene = sceneOf([sheet(), newStep('falloff', { ...ball, drives: 'size' })]);
   const [{ form: made, notices }] = (await testEvaluator().evaluate(scene, 1)).growths;
-  expect(notices).toMatchObject([{ level: 'note', what: expect.stringContaining('no copies') as string }]);
+  expect(notices).toMatchObject([{ level: 'note', what: 'There is nothing here that it changes.' }]);
   expect(made!.mesh!.named).toEqual({});
 });
 

@@ -1,27 +1,19 @@
-import { type Attribute, type Attributed, columnNamed, oneNumber, type Table } from '../../geometry/attributes';
-import { type Form, POINTS } from '../../geometry/form';
-import { vertexCount } from '../../geometry/mesh';
-import { vertexValues } from '../../geometry/meshAttributes';
-import { pointValues } from '../../geometry/pathAttributes';
-import { pointCount } from '../../geometry/paths';
+import { type Attribute, oneNumber } from '../../geometry/attributes';
+import type { Form } from '../../geometry/form';
 import { changedInLast, SEATS } from '../../geometry/seats';
 import { profileCurve } from '../../geometry/profile';
 import { easeAt, type EaseName } from '../../time/easing';
 import type { StepContext } from '../declare';
 import { DRAWN, type FalloffParams, weightKeptAs } from './falloff';
 import { driven, type Weighed, weightOf } from './falloffActs';
+import { changedForm, oneOf, pointPlaces, pointsOfPaths, verticesOf } from './falloffOnForms';
 
 /** What a falloff makes of all that is there: it drives copies, or every place keeps its weight. */
 export async function runFalloff(form: Form, p: FalloffParams, context: StepContext): Promise<Form> {
   if (p.drives === 'attribute') return kept(form, p, context);
   const { seats } = form;
-  if (!seats) {
-    context.tell(
-      'There are no copies to change.',
-      'Set Changes to An attribute, or put Falloff behind a step that places copies.',
-    );
-    return form;
-  }
+  if (!seats)
+    return changedForm(form, p, (places) => weights(p, places, places.values(weightKeptAs(p)), context), context);
   const { ids: rows, positions, age, share } = seats;
   const places = { count: rows.length, positions, age, share, values: oneOf(SEATS, seats) };
   const weight = await weights(p, places, seats.weight, context);
@@ -43,36 +35,12 @@ async function kept(form: Form, p: FalloffParams, context: StepContext): Promise
   };
   return {
     ...form,
-    mesh:
-      mesh &&
-      (await keep(mesh, 'vertex', {
-        count: vertexCount(mesh),
-        positions: mesh.positions,
-        age: mesh.age,
-        share: mesh.u,
-        values: (attribute) => vertexValues(mesh, attribute),
-      })),
-    paths:
-      paths &&
-      (await keep(paths, 'point', {
-        count: pointCount(paths),
-        positions: paths.positions,
-        age: paths.age,
-        share: paths.u,
-        values: (attribute) => pointValues(paths, attribute),
-      })),
-    points:
-      points && (await keep(points, 'point', { ...points, count: points.ids.length, values: oneOf(POINTS, points) })),
+    mesh: mesh && (await keep(mesh, 'vertex', verticesOf(mesh))),
+    paths: paths && (await keep(paths, 'point', pointsOfPaths(paths))),
+    points: points && (await keep(points, 'point', pointPlaces(points))),
     seats: seats && (await keep(seats, 'copy', { ...seats, count: seats.ids.length, values: oneOf(SEATS, seats) })),
   };
 }
-
-const oneOf =
-  <T extends Table>(table: T, from: Attributed<T>): Weighed['values'] =>
-  (name) => {
-    const column = columnNamed(table, from, name);
-    return column?.type.width === 1 ? column.values : null;
-  };
 
 /** Weights of places, eased, and combined with those that they have already. */
 async function weights(
