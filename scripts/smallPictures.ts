@@ -37,13 +37,23 @@ const HOSTS: Record<string, () => Step[]> = {
   mesh: () => growingSteps(newStep('rock'), [1, FRAMES + 1]),
   points: () => [newStep('phyllotaxis', { which: 'dome', count: 90, radius: 0.5, height: 0.4 })],
   copies: () => [newStep('helix', { below: 0.3, above: 0.5, turns: 2 })],
+  moving: () => [
+    newStep('line', { fromY: 0, toX: 0.6, toY: 0.4, points: 12 }),
+    newStep('strands', { as: 'fan', count: 5, spread: 300, vary: 0.5 }),
+    newStep('transform', { turnY: { formula: '32 * frame' }, moveY: { formula: '0.12 * frame' } }),
+  ],
 };
-const NEEDS: Record<string, string> = { twine: 'paths', shared: 'paths' };
+const NEEDS: Record<string, string> = { twine: 'paths', shared: 'paths', trail: 'moving' };
+/** Values that suit the few moments of a picture. */
+const SUITED: Record<string, Record<string, number>> = {
+  trail: { frames: 5, smooth: 10 },
+  'edge-paths': { count: 90, exponent: 6 },
+};
 
 /** A start as it is when one begins with it. */
 function startScene(kind: string): Scene {
   const scene = blank();
-  const params = stepNeeds(kind);
+  const params = { ...stepNeeds(kind), ...SUITED[kind] };
   if (Object.values(params).includes('host')) {
     const steps = HOSTS[NEEDS[kind] ?? 'mesh']();
     const worn = NEEDS[kind] ? [...steps, newStep('tube', { radius: 0.03 }), newStep('finish', { glow: 0 })] : steps;

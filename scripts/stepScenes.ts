@@ -160,6 +160,31 @@ const SCENES: Readonly<Record<string, () => Growth[]>> = {
   strands: () => [
     own(stalk(), newStep('strands', { as: 'bed', count: 40 }), grows(), newStep('wire', { radius: 0.012 }), plain()),
   ],
+  mirror: () => [
+    own(
+      newStep('helix', { below: 0.1, above: 0.3, height: 1.5, turns: 1.2, baseX: 0.45, points: 100 }),
+      grows(),
+      newStep('mirror'),
+      ...skin(),
+    ),
+  ],
+  array: () => [
+    own(
+      newStep('blade', { length: 0.75, width: 0.3, cup: 0.3, droop: 40, fold: 0, stalk: 0.02 }),
+      newStep('transform', { turnZ: -60, moveY: 0.5 }),
+      newStep('array', { as: 'circle', count: going(1, 8) }),
+      plain(),
+    ),
+  ],
+  'follow-path': () => [
+    own(
+      newStep('line', { toY: 1.3, points: 80 }),
+      newStep('tube', { radius: 0.15, swell: 0, start: 'round' }),
+      newStep('follow-path', { growth: 'course', start: going(0, 0.55) }),
+      plain(),
+    ),
+    item('course', course(), ...skin(0.006)),
+  ],
   mask: () => [
     own(
       ...painted(),
@@ -243,7 +268,7 @@ const SCENES: Readonly<Record<string, () => Growth[]>> = {
       newStep('loft', { course: 'stalk', to: going(0, 1), points: 160 }),
       plain(),
     ),
-    item('stalk', newStep('line', { fromX: -0.9, fromY: 0.7, toX: 0.9, toY: 0.7, points: 60 })),
+    item('stalk', newStep('line', { fromX: -0.6, fromY: 0.7, fromZ: -0.9, toX: 0.3, toY: 0.7, toZ: 0.6, points: 60 })),
   ],
   finish: () => [
     own(course(), grows(), newStep('tube', { radius: 0.06 }), newStep('finish', { glow: 1.2, glowLength: 0.5 })),

@@ -73,26 +73,37 @@ import cuttingCreature from './cutting-creature.webp';
 import cuttingDancingBars from './cutting-dancing-bars.webp';
 import cuttingDropIn from './cutting-drop-in.webp';
 import cuttingEmber from './cutting-ember.webp';
+import cuttingEndlessBlossom from './cutting-endless-blossom.webp';
 import cuttingFallingPier from './cutting-falling-pier.webp';
 import cuttingFallingPlanks from './cutting-falling-planks.webp';
+import cuttingFoam from './cutting-foam.webp';
 import cuttingGrowingText from './cutting-growing-text.webp';
 import cuttingHangingChain from './cutting-hanging-chain.webp';
 import cuttingHeadPetals from './cutting-head-petals.webp';
 import cuttingHeadSpines from './cutting-head-spines.webp';
 import cuttingLeafPairs from './cutting-leaf-pairs.webp';
 import cuttingLeaves from './cutting-leaves.webp';
+import cuttingLightTrails from './cutting-light-trails.webp';
+import cuttingMeetingChains from './cutting-meeting-chains.webp';
+import cuttingPetalWheel from './cutting-petal-wheel.webp';
 import cuttingPlant from './cutting-plant.webp';
 import cuttingReefRock from './cutting-reef-rock.webp';
 import cuttingRings from './cutting-rings.webp';
 import cuttingRipple from './cutting-ripple.webp';
+import cuttingRisingForest from './cutting-rising-forest.webp';
 import cuttingShell from './cutting-shell.webp';
 import cuttingSpines from './cutting-spines.webp';
 import cuttingSwelling from './cutting-swelling.webp';
 import cuttingTipBlossoms from './cutting-tip-blossoms.webp';
+import cuttingTurnedVase from './cutting-turned-vase.webp';
+import cuttingTurningLetters from './cutting-turning-letters.webp';
 import cuttingTwining from './cutting-twining.webp';
+import cuttingUnrollingStem from './cutting-unrolling-stem.webp';
+import cuttingVeins from './cutting-veins.webp';
 import cuttingVertebrae from './cutting-vertebrae.webp';
 import cuttingWeeds from './cutting-weeds.webp';
 import cuttingWireCells from './cutting-wire-cells.webp';
+import cuttingWireThenSolid from './cutting-wire-then-solid.webp';
 import startArc from './start-arc.webp';
 import startBlade from './start-blade.webp';
 import startBurst from './start-burst.webp';
@@ -101,6 +112,7 @@ import startCells from './start-cells.webp';
 import startColonise from './start-colonise.webp';
 import startContours from './start-contours.webp';
 import startDrawn from './start-drawn.webp';
+import startEdgePaths from './start-edge-paths.webp';
 import startEdges from './start-edges.webp';
 import startForm from './start-form.webp';
 import startFractal from './start-fractal.webp';
@@ -116,10 +128,13 @@ import startSkinOf from './start-skin-of.webp';
 import startSolid from './start-solid.webp';
 import startTerrain from './start-terrain.webp';
 import startText from './start-text.webp';
+import startTrail from './start-trail.webp';
 import startTwine from './start-twine.webp';
+import startVolume from './start-volume.webp';
 import startWander from './start-wander.webp';
 import startWeb from './start-web.webp';
 import stepAlong from './step-along.webp';
+import stepArray from './step-array.webp';
 import stepBend from './step-bend.webp';
 import stepBlend from './step-blend.webp';
 import stepCarry from './step-carry.webp';
@@ -130,10 +145,14 @@ import stepFalloff from './step-falloff.webp';
 import stepFeel from './step-feel.webp';
 import stepFinish from './step-finish.webp';
 import stepFold from './step-fold.webp';
+import stepFollowPath from './step-follow-path.webp';
 import stepFront from './step-front.webp';
 import stepGrow from './step-grow.webp';
+import stepLathe from './step-lathe.webp';
+import stepLoft from './step-loft.webp';
 import stepMask from './step-mask.webp';
 import stepMeasure from './step-measure.webp';
+import stepMirror from './step-mirror.webp';
 import stepNoise from './step-noise.webp';
 import stepOffset from './step-offset.webp';
 import stepOnPoints from './step-on-points.webp';
@@ -240,26 +259,37 @@ export const SMALL: Readonly<Record<string, string>> = {
   'cutting-dancing-bars': cuttingDancingBars.src,
   'cutting-drop-in': cuttingDropIn.src,
   'cutting-ember': cuttingEmber.src,
+  'cutting-endless-blossom': cuttingEndlessBlossom.src,
   'cutting-falling-pier': cuttingFallingPier.src,
   'cutting-falling-planks': cuttingFallingPlanks.src,
+  'cutting-foam': cuttingFoam.src,
   'cutting-growing-text': cuttingGrowingText.src,
   'cutting-hanging-chain': cuttingHangingChain.src,
   'cutting-head-petals': cuttingHeadPetals.src,
   'cutting-head-spines': cuttingHeadSpines.src,
   'cutting-leaf-pairs': cuttingLeafPairs.src,
   'cutting-leaves': cuttingLeaves.src,
+  'cutting-light-trails': cuttingLightTrails.src,
+  'cutting-meeting-chains': cuttingMeetingChains.src,
+  'cutting-petal-wheel': cuttingPetalWheel.src,
   'cutting-plant': cuttingPlant.src,
   'cutting-reef-rock': cuttingReefRock.src,
   'cutting-rings': cuttingRings.src,
   'cutting-ripple': cuttingRipple.src,
+  'cutting-rising-forest': cuttingRisingForest.src,
   'cutting-shell': cuttingShell.src,
   'cutting-spines': cuttingSpines.src,
   'cutting-swelling': cuttingSwelling.src,
   'cutting-tip-blossoms': cuttingTipBlossoms.src,
+  'cutting-turned-vase': cuttingTurnedVase.src,
+  'cutting-turning-letters': cuttingTurningLetters.src,
   'cutting-twining': cuttingTwining.src,
+  'cutting-unrolling-stem': cuttingUnrollingStem.src,
+  'cutting-veins': cuttingVeins.src,
   'cutting-vertebrae': cuttingVertebrae.src,
   'cutting-weeds': cuttingWeeds.src,
   'cutting-wire-cells': cuttingWireCells.src,
+  'cutting-wire-then-solid': cuttingWireThenSolid.src,
   'start-arc': startArc.src,
   'start-blade': startBlade.src,
   'start-burst': startBurst.src,
@@ -268,6 +298,7 @@ export const SMALL: Readonly<Record<string, string>> = {
   'start-colonise': startColonise.src,
   'start-contours': startContours.src,
   'start-drawn': startDrawn.src,
+  'start-edge-paths': startEdgePaths.src,
   'start-edges': startEdges.src,
   'start-form': startForm.src,
   'start-fractal': startFractal.src,
@@ -283,10 +314,13 @@ export const SMALL: Readonly<Record<string, string>> = {
   'start-solid': startSolid.src,
   'start-terrain': startTerrain.src,
   'start-text': startText.src,
+  'start-trail': startTrail.src,
   'start-twine': startTwine.src,
+  'start-volume': startVolume.src,
   'start-wander': startWander.src,
   'start-web': startWeb.src,
   'step-along': stepAlong.src,
+  'step-array': stepArray.src,
   'step-bend': stepBend.src,
   'step-blend': stepBlend.src,
   'step-carry': stepCarry.src,
@@ -297,10 +331,14 @@ export const SMALL: Readonly<Record<string, string>> = {
   'step-feel': stepFeel.src,
   'step-finish': stepFinish.src,
   'step-fold': stepFold.src,
+  'step-follow-path': stepFollowPath.src,
   'step-front': stepFront.src,
   'step-grow': stepGrow.src,
+  'step-lathe': stepLathe.src,
+  'step-loft': stepLoft.src,
   'step-mask': stepMask.src,
   'step-measure': stepMeasure.src,
+  'step-mirror': stepMirror.src,
   'step-noise': stepNoise.src,
   'step-offset': stepOffset.src,
   'step-on-points': stepOnPoints.src,

@@ -7,7 +7,7 @@ import { ON_PATHS } from './onPaths';
 const known = new Map([...ON_PATHS, ...ON_FORMS].map((cutting) => [cutting.id, cutting]));
 
 /** A growth with cuttings planted on it, and what they bring. */
-function planted(
+export function planted(
   bed: Bed,
   name: string,
   size: number,

@@ -2,12 +2,13 @@ import { ALONE } from './alone';
 import type { Bed, Cutting, Planting } from './cutting';
 import { ON_FORMS } from './onForms';
 import { ON_PATHS } from './onPaths';
+import { PIECES, VEINS } from './pieces';
 
 export { type Bed, type Cutting, type Planting };
 export { aside, plantIn } from './plant';
 export { stepsShown } from './stepsShown';
 
 /** The cuttings that ship, those that begin by themselves first. */
-export const CUTTINGS: readonly Cutting[] = [...ALONE, ...ON_PATHS, ...ON_FORMS];
+export const CUTTINGS: readonly Cutting[] = [...ALONE, ...PIECES, ...ON_PATHS, ...ON_FORMS, VEINS];
 
 export { STEP_WORDS } from '../steps/words';

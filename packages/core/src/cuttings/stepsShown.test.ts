@@ -18,8 +18,8 @@ const asUsed = (kind: string): Step => {
   return step;
 };
 
-/** What wants more than a step by itself says: a file, a front over it, a closed path. */
-const WANTING = ['vector', 'reveal', 'plate'];
+/** What wants more than a step by itself says: a file, a front over it, a closed path or two, something that moves. */
+const WANTING = ['vector', 'reveal', 'plate', 'loft', 'trail'];
 
 test.each(STEPS.map(({ kind }) => kind).filter((kind) => !WANTING.includes(kind)))(
   '%s by itself comes to something that is seen',

@@ -3,6 +3,7 @@ import type { Copies, Form } from '../geometry/form';
 import { at, distance, type Vec3 } from '../geometry/vec';
 import { newGrowth, newScene, newStep } from '../scene/make';
 import type { Scene, Step } from '../scene/schema';
+import { stepOf } from '../steps/index';
 import { testEvaluator } from '../testing';
 import { grows, withShipped } from '../../test/paths';
 import { CUTTINGS, plantIn } from './index';
@@ -100,30 +101,45 @@ test('a second skin on a path is there beside the first', async () => {
   }
 });
 
-test.each(CUTTINGS.map(({ id }) => id))('%s copies light items: some hundred faces each', async (id) => {
-  const cutting = CUTTINGS.find((one) => one.id === id)!;
-  const scene =
-    cutting.on === 'mesh'
-      ? rock()
-      : cutting.on === null
-        ? { ...newScene('Bed'), range: [1, 101] as [number, number] }
-        : stem();
-  const on = cutting.on ? scene.growths[0] : null;
-  const { growths } = cutting.plant({ scene, host: on, size: 2 });
-  for (const item of growths.filter(({ visible }) => !visible)) {
-    const alone: Scene = {
-      ...scene,
-      growths: [
-        ...growths.map((one) => ({ ...one, visible: one === item })),
-        ...scene.growths.map((one) => ({ ...one, visible: false })),
-      ],
-    };
-    const { growths: made } = await testEvaluator().evaluate(alone, 101);
-    const mesh = made.find((one) => one.id === item.id)!.form!;
-    const faces = (mesh.mesh?.indices.length ?? 0) / 3;
-    expect([item.name, faces]).toEqual([item.name, Math.min(faces, 400)]);
-  }
-});
+/** Ids of the growths that a step copies. */
+const itemsOf = ({ kind, params }: Step): string[] =>
+  Object.entries(stepOf(kind)!.params).flatMap(([name, spec]) =>
+    spec.type === 'growth' && spec.item && typeof params[name] === 'string' ? [params[name]] : [],
+  );
+
+test.each(CUTTINGS.map(({ id }) => id))(
+  '%s copies light items: some hundred faces each, more where they are few',
+  async (id) => {
+    const cutting = CUTTINGS.find((one) => one.id === id)!;
+    const scene =
+      cutting.on === 'mesh'
+        ? rock()
+        : cutting.on === null
+          ? { ...newScene('Bed'), range: [1, 101] as [number, number] }
+          : stem();
+    const on = cutting.on ? scene.growths[0] : null;
+    const { growths } = cutting.plant({ scene, host: on, size: 2 });
+    const whole = { ...scene, growths: [...scene.growths] };
+    plantIn(whole, on?.id ?? null, { steps: [], growths });
+    const { growths: all } = await testEvaluator().evaluate(whole, 101);
+    const copies = all.reduce((sum, { form: made }) => sum + (made?.copies?.ids.length ?? 0), 0);
+    const most = copies > 100 ? 400 : 1000;
+    const copied = new Set(growths.flatMap(({ steps }) => steps.flatMap(itemsOf)));
+    for (const item of growths.filter((one) => !one.visible && copied.has(one.id))) {
+      const alone: Scene = {
+        ...scene,
+        growths: [
+          ...growths.map((one) => ({ ...one, visible: one === item })),
+          ...scene.growths.map((one) => ({ ...one, visible: false })),
+        ],
+      };
+      const { growths: made } = await testEvaluator().evaluate(alone, 101);
+      const mesh = made.find((one) => one.id === item.id)!.form!;
+      const faces = (mesh.mesh?.indices.length ?? 0) / 3;
+      expect([item.name, faces]).toEqual([item.name, Math.min(faces, most)]);
+    }
+  },
+);
 
 test('what stands in the place of the tube switches it off, and what stands on it does not', () => {
   const tubes = (id: string): boolean[] =>

@@ -1,10 +1,12 @@
 import type { Breathe } from '../breathe';
+import { NO_NAMED } from './attributes';
+import { pickColumns } from './carrier';
 import { joinCopies } from './copies';
-import { type Form, POINTS } from './form';
+import { COPIES, type Form, POINTS } from './form';
 import { joinColumns, joinedInTime } from './joinColumns';
 import { faceCount, MESH, type Mesh, meshWith, vertexCount } from './mesh';
 import { FRAME_KEYS, NO_PARENT, PATHS, type Paths, pathCount, pointCount } from './paths';
-import { joinSeats, SEATS, type Seats } from './seats';
+import { joinSeats, keptSeats, SEATS, type Seats } from './seats';
 
 const present = <T>(list: readonly (T | null | undefined)[]): T[] =>
   list.filter((entry) => entry !== null && entry !== undefined);
@@ -27,6 +29,34 @@ export async function joinForms(forms: readonly Form[], breathe: Breathe): Promi
     points: joinManyPoints(forms),
     copies: forms.reduce((joined: Form['copies'], { copies }) => joinCopies(joined, copies), null),
     seats: joinManySeats(present(forms.map(({ seats }) => seats))),
+  };
+}
+
+/** A form of the same kinds of geometry with nothing in them. */
+export function emptiedForm(form: Form): Form {
+  const { paths, mesh, points, copies, seats, extent } = form;
+  const noPaths = ({ uncut: _, ...of }: Paths): Paths => ({
+    ...of,
+    ...pickColumns(PATHS, of, 'point', []),
+    ...pickColumns(PATHS, of, 'path', []),
+    offsets: new Uint32Array(1),
+    named: NO_NAMED,
+  });
+  return {
+    ...form,
+    paths: paths && noPaths(paths),
+    extent: extent && noPaths(extent),
+    mesh: mesh && {
+      ...mesh,
+      ...pickColumns(MESH, mesh, 'vertex', []),
+      indices: new Uint32Array(0),
+      parts: mesh.parts && new Uint32Array(0),
+      level: mesh.level && new Float32Array(0),
+      named: NO_NAMED,
+    },
+    points: points && { ...points, ...pickColumns(POINTS, points, 'point', []) },
+    copies: copies && { ...copies, ...pickColumns(COPIES, copies, 'copy', []) },
+    seats: seats && keptSeats(seats, []),
   };
 }
 

@@ -29,8 +29,9 @@ describe('in a line', () => {
     expect(pathCount(made)).toBe(3);
     expect(last(made, 2)[1]).toBeCloseTo(0.4, 5);
     expect(last(made, 1)[1]).toBe(1);
-    const none = await form([line(1, 2), newStep('tube'), array({ count: 0 })]);
-    expect([none.paths, none.mesh]).toEqual([null, null]);
+    // What follows works on nothing too.
+    const none = await form([line(1, 2), newStep('tube'), array({ count: 0 }), newStep('finish')]);
+    expect([pathCount(none.paths!), none.mesh!.indices.length]).toEqual([0, 0]);
   });
 
   test('each is a moment later than the one before, as what comes in was then; so are its copies', async () => {

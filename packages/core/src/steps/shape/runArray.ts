@@ -1,6 +1,6 @@
 import { framedForm, type Movement, movedForm, turnOf } from '../../curves/moveForm';
 import type { Form } from '../../geometry/form';
-import { joinForms } from '../../geometry/joinForms';
+import { emptiedForm, joinForms } from '../../geometry/joinForms';
 import { faceCount } from '../../geometry/mesh';
 import { pointCount } from '../../geometry/paths';
 import { about, after, NO_TURN, type Turn, turnedBy } from '../../geometry/turns';
@@ -22,8 +22,7 @@ export async function runArray(form: Form, p: ArrayParams, context: StepContext)
     const shown = late > 0 ? withLateness(await context.inputBefore(late), late) : form;
     forms.push(k === 0 && isNone(movement) ? framedForm(shown) : movedForm(shown, movement));
   }
-  if (forms.length === 0)
-    return { ...form, paths: null, mesh: null, points: null, seats: null, copies: null, extent: null };
+  if (forms.length === 0) return emptiedForm(form);
   return joinForms(forms, () => context.breathe());
 }
 

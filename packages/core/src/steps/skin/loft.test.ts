@@ -125,6 +125,26 @@ describe('along a path', () => {
     expect(areaAndVolume(mesh).volume).toBeGreaterThan(0);
   });
 
+  test('letters stand on their feet, and read from where the path goes to; rolled, they turn about it', async () => {
+    // L: its foot is to the right and below. The path comes towards the viewer, along Z.
+    const towards = newStep('line', { fromZ: -1, toY: 0, toZ: 1, points: 11 });
+    const word = newStep('text', { text: 'LL', size: 1 });
+    const corner = async (params: Params): Promise<[number, number]> => {
+      const { positions } = await lofted([word], { course: 'course', ...params }, withCourse(towards));
+      // The middle of all lies towards where the stem is, away from the free corner of the box.
+      let [x, y] = [0, 0];
+      const n = positions.length / 3;
+      for (let i = 0; i < n; i++) {
+        x += positions[3 * i] / n;
+        y += positions[3 * i + 1] / n;
+      }
+      return [Math.sign(x), Math.sign(y)];
+    };
+    expect(await corner({})).toEqual([-1, -1]);
+    // Right-handed about Z: what was left and below is right and below.
+    expect(await corner({ roll: 90 })).toEqual([1, -1]);
+  });
+
   test('two letters O are a tube with a bore: Euler characteristic 0', async () => {
     const mesh = await lofted([newStep('text', { text: 'OO', size: 0.5 })], { course: 'course' }, withCourse(line));
     expect(topologyCounts(mesh)).toMatchObject({ euler: 0, ...closed });

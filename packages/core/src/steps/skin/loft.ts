@@ -17,6 +17,28 @@ const params = {
   },
   from: share('From', 'Share of the way at which the skin begins.', 0),
   to: share('To', 'Share of the way at which it ends; animate it and the skin grows.', 1),
+  lean: {
+    type: 'choice',
+    label: 'Sections stand',
+    help: 'How sections are turned about the path: upright, so that letters stand on their feet; or as the path carries them without twist.',
+    options: [
+      { value: 'upright', label: 'Upright' },
+      { value: 'path', label: 'As the path turns' },
+    ],
+    default: 'upright',
+    shown: (p) => p.course !== null,
+  },
+  roll: {
+    type: 'number',
+    unit: 'deg',
+    label: 'Roll',
+    help: 'Turns all sections about the path.',
+    default: 0,
+    min: -36000,
+    max: 36000,
+    slider: [-180, 180],
+    shown: (p) => p.course !== null,
+  },
   shape: {
     type: 'choice',
     label: 'Between sections',
@@ -94,7 +116,7 @@ export const loft = defineStep({
   help: 'Spans a skin through the paths in their order, from section to section: hulls, petals, bottles, letters that turn into others. Along a path, the sections are set on it.',
   takes: ['paths'],
   gives: ['mesh'],
-  parts: { Fineness: ['points', 'rows', 'crease'] },
+  parts: { Turning: ['lean', 'roll'], Fineness: ['points', 'rows', 'crease'] },
   params,
   summary: (p) => `${p.shape}${p.loop ? ', closed' : ''}, ${figure(100 * (p.to - p.from))} %`,
   async run(form, p, context) {

@@ -1,20 +1,27 @@
-import { withFrames } from '../../curves/pathFrames';
 import type { Mesh } from '../../geometry/mesh';
 import { type FramedPaths, type Paths, pathCount } from '../../geometry/paths';
-import { at, cross, partWay, unit, type Vec3 } from '../../geometry/vec';
+import { add, at, cross, partWay, scale, unit } from '../../geometry/vec';
 import { regionsOf } from '../../outline/region';
 import { Problem } from '../../problem';
 import { withSoftNormals } from '../../surfaces/edit/smoothNormals';
 import { type LoftFrame, loftMesh } from '../../surfaces/sweep/loftMesh';
 import { matchSections, type Section, sectionsOfRegions, spreadPoints } from '../../surfaces/sweep/loftSections';
 import type { StepContext } from '../declare';
+import { leaning } from './leaning';
 import { pathsIn } from '../start/others';
 import type { LoftParams } from './loft';
 import { planeContours } from './sweepProfiles';
 
 /** A skin through the paths in their order; null where there are not two sections. */
 export async function runLoft(paths: Paths, p: LoftParams, context: StepContext): Promise<Mesh | null> {
-  const course = p.course === null ? null : withFrames(await pathsIn(context, 'course', p.course));
+  const course =
+    p.course === null
+      ? null
+      : // Across a path that stands upright is level.
+        await leaning(await pathsIn(context, 'course', p.course), p.lean === 'upright' ? 'level' : 'path', () =>
+          context.breathe(),
+        );
+  const roll = (p.roll * Math.PI) / 180;
   const sections = course ? sectionsAlong(paths, p.points) : sectionsInPlace(paths, p);
   if (sections.length < 2) return null;
   // What has grown of the course has a skin.
@@ -28,7 +35,7 @@ export async function runLoft(paths: Paths, p: LoftParams, context: StepContext)
       caps: p.caps,
       from: Math.max(p.from, shown[0]),
       to: Math.min(p.to, shown[1]),
-      frameAt: course ? (share) => frameOn(course, share) : undefined,
+      frameAt: course ? (share) => frameOn(course, share, roll) : undefined,
     },
     {
       claim: (vertices, faces) => {
@@ -78,7 +85,11 @@ function shownOf({ u, offsets, closed }: Paths): [number, number] {
 }
 
 /** The frame of the first path at a rest coordinate: x along its normal, y beside it, so that a section faces along the path. */
-function frameOn({ positions, tangents, normals, u, offsets, closed }: FramedPaths, share: number): LoftFrame {
+function frameOn(
+  { positions, tangents, normals, u, offsets, closed }: FramedPaths,
+  share: number,
+  roll: number,
+): LoftFrame {
   const [a, b] = [offsets[0], offsets[1]];
   let [low, high] = [a, b - 1];
   while (high - low > 1) {
@@ -91,6 +102,12 @@ function frameOn({ positions, tangents, normals, u, offsets, closed }: FramedPat
   t = Math.max(0, Math.min(1, t));
   const along = unit(partWay(at(tangents, i), at(tangents, j), t));
   const beside = partWay(at(normals, i), at(normals, j), t);
-  const y: Vec3 = unit(cross(along, beside));
-  return { origin: partWay(at(positions, i), at(positions, j), t), x: cross(y, along), y };
+  const across = unit(cross(along, beside));
+  const right = cross(across, along);
+  const [c, s] = [Math.cos(roll), Math.sin(roll)];
+  return {
+    origin: partWay(at(positions, i), at(positions, j), t),
+    x: add(scale(right, c), scale(across, s)),
+    y: add(scale(across, c), scale(right, -s)),
+  };
 }
