@@ -1,7 +1,7 @@
 // What is used of the core from outside; all else is its own.
 
 // Scenes: what they are, how they are read, mended and changed
-export { bestPlace, placesCopies } from './scene/bestPlace';
+export { bestPlace, placesCopies, skinsPaths } from './scene/bestPlace';
 export { CAMERA } from './scene/owners';
 export { kindsGiven } from './scene/growthKinds';
 export {

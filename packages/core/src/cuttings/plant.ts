@@ -1,4 +1,4 @@
-import { bestPlace } from '../scene/bestPlace';
+import { bestPlace, skinsPaths } from '../scene/bestPlace';
 import { references } from '../scene/references';
 import type { Growth, Scene, Step } from '../scene/schema';
 import { stepOf } from '../steps/index';
@@ -13,12 +13,6 @@ function switchSkinOff(steps: readonly Step[]): void {
     if (!skin && declaration?.takes.includes('mesh')) step.on = false;
     skin ||= step.on && (declaration?.gives.includes('mesh') ?? false);
   }
-}
-
-/** Whether a step puts a skin on paths. */
-function skinsPaths({ kind }: Step): boolean {
-  const declaration = stepOf(kind);
-  return declaration?.family === 'skin' && declaration.takes.includes('paths') && declaration.gives.includes('mesh');
 }
 
 /**

@@ -22,7 +22,7 @@ export async function joinForms(forms: readonly Form[], breathe: Breathe): Promi
     ...forms[0],
     paths: joinManyPaths(present(forms.map(({ paths }) => paths))),
     extent: extents.length === forms.length ? joinManyPaths(extents) : null,
-    mesh: await joinManyMeshes(
+    mesh: await joinMeshes(
       forms.flatMap(({ mesh }, k) => (mesh ? [{ mesh, shift: shifts[k] }] : [])),
       breathe,
     ),
@@ -107,7 +107,11 @@ function joinManyPaths(list: readonly Paths[]): Paths | null {
   return { ...joined, uncut: cut.every((whole) => whole !== null) ? joinManyPaths(cut) : null };
 }
 
-async function joinManyMeshes(list: readonly { mesh: Mesh; shift: number }[], breathe: Breathe): Promise<Mesh | null> {
+/** Meshes as one, in their order; parts are kept where all have some. @param list each with what the path numbers of its parts rise by */
+export async function joinMeshes(
+  list: readonly { mesh: Mesh; shift: number }[],
+  breathe: Breathe,
+): Promise<Mesh | null> {
   if (list.length < 2) return list[0]?.mesh ?? null;
   const joinedBy = (domain: 'vertex' | 'face' | 'path', countOf: (mesh: Mesh) => number) =>
     joinedInTime(

@@ -8,6 +8,12 @@ const ORDER = ['start', 'shape', 'grow', 'skin', 'finish', 'place'];
 export const placesCopies = (steps: readonly Step[]): boolean =>
   steps.some((step) => step.on && stepOf(step.kind)?.gives.includes('copies'));
 
+/** Whether a step puts a skin on paths. */
+export function skinsPaths({ kind }: Pick<Step, 'kind'>): boolean {
+  const declaration = stepOf(kind);
+  return declaration?.family === 'skin' && declaration.takes.includes('paths') && declaration.gives.includes('mesh');
+}
+
 /** Where a new step goes: behind the last step of its family, or the family whose part it takes there, or an earlier one. */
 export function bestPlace(steps: readonly Step[], kind: string, part?: Family): number {
   const rank = (of: string): number => ORDER.indexOf(stepOf(of)?.family ?? 'finish');
@@ -15,13 +21,9 @@ export function bestPlace(steps: readonly Step[], kind: string, part?: Family): 
   // Where it takes part in another family's work it still comes after its like.
   const last = steps.findLastIndex((step) => rank(step.kind) <= own || (part && step.kind === kind));
   const declaration = stepOf(kind);
-  const skins = (step: Step): boolean => {
-    const made = stepOf(step.kind);
-    return made?.family === 'skin' && made.takes.includes('paths') && made.gives.includes('mesh');
-  };
   const writes = steps.findLastIndex((step) => stepOf(step.kind)?.writes !== undefined);
   // What works on paths and on skins alike works on the paths, before they get one, unless it goes by what comes later.
-  const skin = steps.findIndex(skins);
+  const skin = steps.findIndex(skinsPaths);
   const either = declaration?.family === 'skin' && declaration.takesOne?.includes('paths');
   if (either && !declaration.writes && skin >= 0 && writes < skin) return skin;
   if (!either && !declaration?.takes.includes('mesh')) return last + 1;

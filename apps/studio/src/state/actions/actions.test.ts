@@ -104,6 +104,26 @@ test('a new front reaches over the range; what begins on another growth begins o
   expect(kinds()).toEqual(['edges', 'grow', 'wire', 'finish']);
 });
 
+test('a second skin is told, and the first is switched off in one click; other steps say nothing', () => {
+  const { id } = growth();
+  jest.mocked(say).mockClear();
+  addStep(id, 'noise');
+  expect(say).not.toHaveBeenCalled();
+  addStep(id, 'lathe');
+  expect(say).toHaveBeenCalledWith(expect.objectContaining({ text: 'There are two skins now: Tube and Lathe.' }));
+  jest.mocked(say).mock.calls[0][0].action!.run();
+  expect(
+    growth()
+      .steps.filter(({ on }) => !on)
+      .map(({ kind }) => kind),
+  ).toEqual(['tube']);
+  // With none that is on beside it, there is nothing to tell.
+  jest.mocked(say).mockClear();
+  deleteStep(id, stepOfKind('lathe').id);
+  addStep(id, 'ribbon');
+  expect(say).not.toHaveBeenCalled();
+});
+
 test('a step is doubled beside itself, switched off and on, and deleted with the keys that were chosen of it', () => {
   const { id } = growth();
   const grow = stepOfKind('grow');

@@ -6,6 +6,7 @@ import {
   newStep,
   placesCopies,
   READY_ITEMS,
+  skinsPaths,
   type Step,
   stepOf,
 } from '@uvrex/core';
@@ -13,6 +14,7 @@ import { edit, growthIn, sceneNow, stepIn } from '../document/document';
 import { growthOf, itemFor, itemParamsOf, referenceFor, referencesOf, suit } from './items';
 import { useResults } from '../director/results';
 import { setView } from '../document/view';
+import { say } from '../toasts';
 
 /** Adds a step where it belongs, or at an index; its required references are filled. */
 export function addStep(growthId: string, kind: string, index?: number): void {
@@ -34,7 +36,15 @@ export function addStep(growthId: string, kind: string, index?: number): void {
     steps?.splice(index ?? bestPlace(steps, kind, other?.family), 0, step);
     if (made) draft.growths.push(made);
   });
-  if (done) setView(({ openSteps }) => ({ openSteps: [...openSteps, step.id] }));
+  if (!done) return;
+  setView(({ openSteps }) => ({ openSteps: [...openSteps, step.id] }));
+  const skin = skinsPaths(step) ? beforehand.find((one) => one.on && skinsPaths(one)) : undefined;
+  if (skin)
+    say({
+      tone: 'info',
+      text: `There are two skins now: ${titleOf(skin)} and ${titleOf(step)}.`,
+      action: { label: `Switch ${titleOf(skin)} off`, run: () => toggleStep(growthId, skin.id) },
+    });
 }
 
 /** Length of the diagonal of a growth and all that it grows to, to two figures, metres; null where it is not known. */

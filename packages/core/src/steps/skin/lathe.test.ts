@@ -154,3 +154,16 @@ test('paths differ in their turn, and keep their attributes', async () => {
   expect([...named.high.values]).toEqual(heights);
   expect([...u!]).toEqual(heights);
 });
+
+test('beside another skin each keeps its own distance behind the front: nothing glows that lies far from it', async () => {
+  const steps = [rod([0.5, 0], [0.5, 2], 41), newStep('grow', { to: 0.5 }), newStep('tube', { sides: 6 })];
+  const made = await form([...steps, newStep('lathe', { sides: 24 }), newStep('finish', { glow: 1, glowLength: 0.1 })]);
+  const { positions, glow, parts } = made.mesh!;
+  const glowing = Array.from(glow!, (value, i) => ({ value, y: positions[3 * i + 1] })).filter(
+    ({ value }) => value > 0,
+  );
+  expect(glowing.length).toBeGreaterThan(24);
+  expect(Math.min(...glowing.map(({ y }) => y))).toBeGreaterThan(0.85);
+  // Both skins belong to path 0.
+  expect([...parts!].filter((_, i) => i % 2 === 1)).toEqual([0, 0]);
+});

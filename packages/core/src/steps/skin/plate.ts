@@ -1,8 +1,7 @@
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
 import { metres } from '../../format';
-
-const HERE = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], size: 1 } as const;
+import { withSkin } from './withSkin';
 
 export const plate = defineStep({
   kind: 'plate',
@@ -32,7 +31,6 @@ export const plate = defineStep({
   },
   summary: (p) => `${metres(p.depth)} deep`,
   async run(form, p, context) {
-    const { withRiders } = await import('../../geometry/joinMeshes');
     const { runPlate } = await import('./runPlate');
     const made = runPlate(form.paths!, p.depth, p.hard);
     if (!made)
@@ -41,6 +39,6 @@ export const plate = defineStep({
         'Begin with text, a vector file, an arc, or close the drawn path.',
       );
     context.claim('faces', made.indices.length / 3, 'the points of the paths');
-    return { ...form, mesh: form.mesh ? await withRiders(form.mesh, made, [HERE]) : made };
+    return withSkin(form, made);
   },
 });

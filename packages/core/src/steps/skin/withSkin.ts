@@ -1,7 +1,22 @@
 import type { Form } from '../../geometry/form';
-import type { Mesh } from '../../geometry/mesh';
-import { startWithMesh } from '../start/startWithMesh';
+import { joinMeshes } from '../../geometry/joinForms';
+import { type Mesh, vertexCount } from '../../geometry/mesh';
 
-/** Adds a skin to what is there: a growth may have a solid beside its path, or two skins on one. */
-export const withSkin = (form: Form, mesh: Mesh): Form | Promise<Form> =>
-  form.mesh && form.mesh.indices.length > 0 ? startWithMesh(form, mesh) : { ...form, mesh };
+/** Further behind a front than anything that glows or swells by it, metres. */
+const FAR_BEHIND = 1e6;
+
+/**
+ * Adds a skin to what is there: a growth may have a solid beside its path, or two skins on one. Each keeps its own distance behind the
+ * front; one that knows none lies far behind it.
+ */
+export async function withSkin(form: Form, mesh: Mesh): Promise<Form> {
+  const base = form.mesh;
+  if (!base || base.indices.length === 0) return { ...form, mesh };
+  const tips = base.tip !== null || mesh.tip !== null;
+  const tipped = (one: Mesh): Mesh =>
+    tips && one.tip === null ? { ...one, tip: new Float32Array(vertexCount(one)).fill(FAR_BEHIND) } : one;
+  const list = [base, mesh].map((one) => ({ mesh: tipped(one), shift: 0 }));
+  const joined = (await joinMeshes(list, () => Promise.resolve()))!;
+  // The parts of a skin that is made of no paths count as none.
+  return { ...form, mesh: joined.parts ? joined : { ...joined, parts: base.parts, level: base.level } };
+}
