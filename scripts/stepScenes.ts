@@ -215,6 +215,16 @@ const SCENES: Readonly<Record<string, () => Growth[]>> = {
       newStep('finish', { by: 'attribute', attribute: 'slope', gradient: SNOW, glow: 0 }),
     ),
   ],
+  'table-values': () => [
+    own(
+      newStep('line', { toY: 1.2, points: 40 }),
+      newStep('strands', { as: 'row', count: 24, apart: 0.08, vary: 0, turn: 0 }),
+      newStep('table-values', { column: 'lanterns' }),
+      newStep('grow', { to: going(0, 1), levels: 1, levelsBy: 'attribute', levelAttribute: 'value' }),
+      newStep('tube', { radius: 0.03, swell: 0, along: [{ at: 0, value: 1 }] }),
+      plain(),
+    ),
+  ],
   subdivide: () => [
     own(
       newStep('solid', { which: 'box', width: 0.9, height: 0.9, depth: 0.9, atY: 0.6 }),

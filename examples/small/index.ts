@@ -126,6 +126,7 @@ import startRules from './start-rules.webp';
 import startShared from './start-shared.webp';
 import startSkinOf from './start-skin-of.webp';
 import startSolid from './start-solid.webp';
+import startTableLines from './start-table-lines.webp';
 import startTerrain from './start-terrain.webp';
 import startText from './start-text.webp';
 import startTrail from './start-trail.webp';
@@ -170,6 +171,7 @@ import stepStrands from './step-strands.webp';
 import stepStretch from './step-stretch.webp';
 import stepSubdivide from './step-subdivide.webp';
 import stepSweep from './step-sweep.webp';
+import stepTableValues from './step-table-values.webp';
 import stepTaper from './step-taper.webp';
 import stepThicken from './step-thicken.webp';
 import stepThin from './step-thin.webp';
@@ -312,6 +314,7 @@ export const SMALL: Readonly<Record<string, string>> = {
   'start-shared': startShared.src,
   'start-skin-of': startSkinOf.src,
   'start-solid': startSolid.src,
+  'start-table-lines': startTableLines.src,
   'start-terrain': startTerrain.src,
   'start-text': startText.src,
   'start-trail': startTrail.src,
@@ -356,6 +359,7 @@ export const SMALL: Readonly<Record<string, string>> = {
   'step-stretch': stepStretch.src,
   'step-subdivide': stepSubdivide.src,
   'step-sweep': stepSweep.src,
+  'step-table-values': stepTableValues.src,
   'step-taper': stepTaper.src,
   'step-thicken': stepThicken.src,
   'step-thin': stepThin.src,

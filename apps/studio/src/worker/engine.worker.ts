@@ -82,6 +82,7 @@ const SHIPPED: Record<ShippedId, URL> = {
   'reef-rock': new URL('../../../../examples/assets/reef-rock.ply', import.meta.url),
   propeller: new URL('../../../../examples/assets/propeller.ply', import.meta.url),
   figurehead: new URL('../../../../examples/assets/figurehead.ply', import.meta.url),
+  'reef-tides': new URL('../../../../examples/assets/reef-tides.csv', import.meta.url),
 };
 const fetched = new Map<ShippedId, Promise<Uint8Array>>();
 

@@ -168,7 +168,7 @@ export async function readWithFiles(
   return { text: strFromU8(text), filesOf };
 }
 
-const ENDINGS = { svg: 'svg', font: 'font', sound: 'wav', form: 'form' } as const;
+const ENDINGS = { svg: 'svg', font: 'font', sound: 'wav', form: 'form', table: 'csv' } as const;
 
 /**
  * The bytes of a scene file: plain JSON without files, a zip of `scene.json` and `files/` with them. Files that no step

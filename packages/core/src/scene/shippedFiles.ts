@@ -14,6 +14,7 @@ export const SHIPPED_FILES = {
   'reef-rock': { kind: 'form', label: 'Reef rock', file: 'reef-rock.ply' },
   propeller: { kind: 'form', label: 'Propeller', file: 'propeller.ply' },
   figurehead: { kind: 'form', label: 'Figurehead', file: 'figurehead.ply' },
+  'reef-tides': { kind: 'table', label: 'Reef tides', file: 'reef-tides.csv' },
 } satisfies Record<string, ShippedFile>;
 
 export type ShippedId = keyof typeof SHIPPED_FILES;

@@ -13,9 +13,10 @@ withShipped();
 /** Parameters that name a growth or a file, which have no default. */
 const filled = ({ params }: StepDeclaration): Record<string, string> =>
   Object.fromEntries(
-    Object.entries(params).flatMap(([name, { type, default: value }]) =>
-      type === 'growth' ? [[name, 'source']] : type === 'file' && value === null ? [[name, 'drawing']] : [],
-    ),
+    Object.entries(params).flatMap(([name, spec]) => {
+      if (spec.type === 'growth') return [[name, 'source']];
+      return spec.type === 'file' && spec.default === null ? [[name, 'drawing']] : [];
+    }),
   );
 
 const pathsFor = (kind: string): Step[] => {

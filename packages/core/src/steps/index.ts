@@ -35,6 +35,7 @@ import { settle } from './shape/settle';
 import { strands } from './shape/strands';
 import { prune } from './shape/prune';
 import { thin } from './shape/thin';
+import { tableValues } from './shape/tableValues';
 import { transform } from './shape/transform';
 import { twist } from './shape/twist';
 import { wave } from './shape/wave';
@@ -69,6 +70,7 @@ import { rules } from './start/rules';
 import { shared } from './start/shared';
 import { skinOf } from './start/skinOf';
 import { solid } from './start/solid';
+import { tableLines } from './start/tableLines';
 import { terrain } from './start/terrain';
 import { text } from './start/text';
 import { trail } from './start/trail';
@@ -95,6 +97,7 @@ const list = [
     frill,
     text,
     vector,
+    tableLines,
     edges,
     edgePaths,
     cells,
@@ -136,6 +139,7 @@ const list = [
     array,
     mask,
     measure,
+    tableValues,
   ],
   ...[subdivide, thicken, softNormals],
   ...[grow, front, reveal],

@@ -59,6 +59,8 @@ export const STEP_WORDS: Readonly<Record<string, string>> = {
   stretch: 'squash scale squeeze flatten volume long',
   subdivide: 'smooth catmull refine',
   sweep: 'loft extrude profile rail',
+  'table-lines': 'csv data chart bars spreadsheet columns graph import',
+  'table-values': 'csv data spreadsheet attribute numbers import column',
   taper: 'thin pointed scale',
   terrain: 'ground landscape hill mountain land',
   text: 'letter word type font title',

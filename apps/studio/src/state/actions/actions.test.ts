@@ -243,10 +243,10 @@ test('a stroke makes a growth, or redraws the path it was asked for', () => {
   expect(useView.getState().redraw).toBeNull();
 });
 
-test('a falloff in a growth without copies keeps its weight as an attribute, among what shapes', () => {
+test('a falloff in a growth without copies moves what is there, among what shapes', () => {
   addStep(growth().id, 'tube');
   addStep(growth().id, 'falloff');
-  expect(stepOfKind('falloff').params).toMatchObject({ drives: 'attribute', shape: 'ball' });
+  expect(stepOfKind('falloff').params).toMatchObject({ drives: 'move', shape: 'ball' });
   expect(kinds().indexOf('falloff')).toBeLessThan(kinds().indexOf('tube'));
   travel('undo');
   addStep(growth().id, 'along');

@@ -8,6 +8,7 @@ import { FILE_KINDS, storeFile } from '../storage/files';
 const STARTS: readonly { kind: SceneFile['kind']; start: string }[] = [
   { kind: 'form', start: 'form' },
   { kind: 'svg', start: 'vector' },
+  { kind: 'table', start: 'table-lines' },
 ];
 
 /** The start that a file begins, by the ending of its name; undefined where there is none. */
@@ -24,7 +25,7 @@ export async function takeDropped(files: readonly File[]): Promise<void> {
       if (!found)
         throw new Problem(
           `“${file.name}” begins no growth.`,
-          `Drop a form (${FORM_NAMES}) or an SVG; scenes are opened from the library.`,
+          `Drop a form (${FORM_NAMES}), an SVG or a CSV; scenes are opened from the library.`,
         );
       const { id, add } = await storeFile(found.kind, file);
       // The file and the growth that it begins come and go together.
