@@ -54,12 +54,8 @@ alike('barnacle rock, as its lesson says', async ({ page }) => {
   await hands.addStep('Finish');
   await goTo(page, 144);
   await page.getByRole('button', { name: 'Hide Line' }).click();
-  await hands.newGrowth('solid');
-  await hands.set('Solid', { Radius: '0.86', Sides: '112' });
-  await hands.addStep('Noise');
-  await hands.set('Noise', { Amount: '0.27', Size: '0.95', Detail: '5', Evolution: '0', 'Hold base': '0' });
-  await hands.addStep('Move and turn');
-  await hands.set('Move and turn', { 'Move Y': '0.26' });
+  await hands.newGrowth('rock');
+  await hands.set('Rock', { Width: '1.8', Height: '1.3' });
   await hands.addStep('Scatter');
   await hands.set('Scatter', { Count: '760', 'Density by': 'Slope', 'From height': '30', Upright: '10' });
   await hands.addStep('On the points');

@@ -237,37 +237,30 @@ export const COPIES: readonly Lesson[] = [
         ],
       },
       {
-        text: 'New growth: **solid**: Radius 0.86, Sides 112. Add **Noise**: Amount 0.27, Size 0.95, Detail 5, Evolution 0, Hold base 0, and **Move and turn**: Move Y 0.26.',
-        moves: [
-          { begin: 'solid' },
-          { set: 'solid', of: 'Solid', values: { radius: 0.86, sides: 112 } },
-          { add: 'noise', to: 'Solid' },
-          { set: 'noise', of: 'Solid', values: { amount: 0.27, size: 0.95, detail: 5, evolve: 0, hold: 0 } },
-          { add: 'transform', to: 'Solid' },
-          { set: 'transform', of: 'Solid', values: { moveY: 0.26 } },
-        ],
+        text: 'New growth: **rock**: Width 1.8, Height 1.3.',
+        moves: [{ begin: 'rock' }, { set: 'rock', of: 'Rock', values: { width: 1.8, height: 1.3 } }],
       },
       {
         text: 'Add **Scatter**: Count 760, Density by _Slope_, From height 30, Upright 10. However many there are, they are evenly spread, and more of them move none that stand.',
         moves: [
-          { add: 'scatter', to: 'Solid' },
-          { set: 'scatter', of: 'Solid', values: { count: 760, denser: 'slope', lowest: 0.3, upright: 0.1 } },
+          { add: 'scatter', to: 'Rock' },
+          { set: 'scatter', of: 'Rock', values: { count: 760, denser: 'slope', lowest: 0.3, upright: 0.1 } },
         ],
       },
       {
         text: 'Add **On the points**: Item _Line_, Vary size 74, Vary turn 180, Vary lean 12.',
         moves: [
-          { add: 'on-points', to: 'Solid' },
-          { set: 'on-points', of: 'Solid', values: { growth: '@Line', vary: 0.74, varyTurn: 180, varyLean: 12 } },
+          { add: 'on-points', to: 'Rock' },
+          { set: 'on-points', of: 'Rock', values: { growth: '@Line', vary: 0.74, varyTurn: 180, varyLean: 12 } },
         ],
       },
       {
         text: 'Add **Falloff**: Driven by _Ball_, Place X -0.85, Y 0.55, Z 0.5, Radius `= 2.05 * clamp((frame - 6) / 120, 0, 1)`, Softness 0.5, Ease _back out_, Invert on, Changes _Size_, Size 0. They come up as it goes through the rock.',
         moves: [
-          { add: 'falloff', to: 'Solid' },
+          { add: 'falloff', to: 'Rock' },
           {
             set: 'falloff',
-            of: 'Solid',
+            of: 'Rock',
             values: {
               shape: 'ball',
               atX: -0.85,
