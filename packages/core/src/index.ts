@@ -154,7 +154,7 @@ export { random } from './fields/random';
 
 // Sound
 export { RealFft } from './sound/fft';
-export { REEF_SOUND, reefWav } from './sound/reef';
+export { REEF_SOUND } from './sound/reefName';
 
 // Checks
 export { type Clash, clashesOf, fitOf, type FitPair } from './checks/fit';

@@ -1,5 +1,6 @@
 // What the page computes itself, where it is asked for: kept apart so that it is loaded then.
 export { falseColours, putFalseColour, VALUE_SCALE } from './geometry/falseColours';
+export { reefWav } from './sound/reef';
 export { retimeScene } from './scene/retimeScene';
 export { meshWith } from './geometry/mesh';
 export { rayHit } from './geometry/search/nearest';

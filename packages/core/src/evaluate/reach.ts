@@ -3,7 +3,8 @@ import type { SceneValues } from '../scene/look';
 import type { Guide } from '../scene/owners';
 import type { Scene } from '../scene/schema';
 import { SHIPPED_FILES, type ShippedId } from '../scene/shippedFiles';
-import { REEF_SOUND, reefWav } from '../sound/reef';
+import { reefWav } from '../sound/reef';
+import { REEF_SOUND } from '../sound/reefName';
 import type { Surroundings } from './results';
 
 /** Before the growth whose tips a guide parameter stands for. */

@@ -3,7 +3,8 @@ import type { ParamValue, Scene } from '../scene/schema';
 import type { Track } from '../time/track';
 import { sceneOf, testEvaluator } from '../testing';
 import type { Points } from './form';
-import { areaOf, floretAt, GOLDEN_ANGLE } from './phyllotaxis';
+import { GOLDEN_ANGLE } from './goldenAngle';
+import { areaOf, floretAt } from './phyllotaxis';
 import { at, distance } from './vec';
 
 const points = async (

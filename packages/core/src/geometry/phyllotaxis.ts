@@ -1,8 +1,5 @@
 import { add, cross, scale, unit, type Vec3 } from './vec';
 
-/** Golden angle: 360° (1 − 1/φ), degrees, to double precision. */
-export const GOLDEN_ANGLE = 360 * (1 - 2 / (1 + Math.sqrt(5)));
-
 export type Receptacle = 'disc' | 'dome' | 'cone' | 'cylinder';
 
 /** The surface that florets sit on: its radius and height, metres. */

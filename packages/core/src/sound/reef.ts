@@ -59,9 +59,6 @@ export function reefSound(): Sound {
   return { rate: RATE, samples: samples.map((x) => (0.9 * x) / peak) };
 }
 
-/** The name by which scenes call it. */
-export const REEF_SOUND = 'shipped:reef-sounding';
-
 let wav: Uint8Array | null = null;
 
 /** The same as a WAV file, made once. */

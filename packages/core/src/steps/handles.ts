@@ -34,6 +34,13 @@ const along = (p: Resolved, name: string, label: string, from: Vec3, way: Vec3):
   set: (to) => ({ [name]: sub(to, from).reduce((sum, x, c) => sum + x * way[c], 0) }),
 });
 
+/** A length from side to side of a middle, called as its parameter is. */
+const half = (p: Resolved, name: string, middle: Vec3, way: Vec3): Handle => {
+  const label = name[0].toUpperCase() + name.slice(1);
+  const handle = along({ ...p, [name]: number(p, name) / 2 }, name, label, middle, way);
+  return { ...handle, set: (to) => ({ [name]: 2 * handle.set(to)[name] }) };
+};
+
 /** A radius about an upright axis through a place. */
 const about = (p: Resolved, name: string, label: string, middle: Vec3, way: Vec3 = [1, 0, 0]): Handle => ({
   ...along(p, name, label, middle, way),
@@ -53,15 +60,21 @@ export const HANDLES: Readonly<Record<string, (p: Resolved) => Handle[]>> = {
   fractal: only('base', 'Base'),
   rock(p) {
     const at = placeIn(p, 'at');
-    const half = (name: string, way: Vec3): Handle => {
-      const handle = along({ ...p, [name]: number(p, name) / 2 }, name, name[0].toUpperCase() + name.slice(1), at, way);
-      return { ...handle, set: (to) => ({ [name]: 2 * handle.set(to)[name] }) };
-    };
     return [
       place(p, 'at', 'Place'),
-      half('width', [1, 0, 0]),
-      half('depth', [0, 0, 1]),
+      half(p, 'width', at, [1, 0, 0]),
+      half(p, 'depth', at, [0, 0, 1]),
       along(p, 'height', 'Height', at, UP),
+    ];
+  },
+  volume(p) {
+    if (p.where === 'form') return [];
+    const at = placeIn(p, 'at');
+    return [
+      place(p, 'at', 'Middle'),
+      half(p, 'width', at, [1, 0, 0]),
+      half(p, 'height', at, UP),
+      half(p, 'depth', at, [0, 0, 1]),
     ];
   },
   helix(p) {

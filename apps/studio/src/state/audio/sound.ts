@@ -1,4 +1,4 @@
-import { isShown, REEF_SOUND, reefWav, type Scene, stepOf } from '@uvrex/core';
+import { isShown, REEF_SOUND, type Scene, stepOf } from '@uvrex/core';
 import { useDocument } from '../document/document';
 import { storedBytes } from '../../store/db';
 import { useView } from '../document/view';
@@ -22,7 +22,7 @@ export function soundOf(scene: Scene): Track | null {
 
 /** Bytes of a sound that a scene uses; undefined when its file is not there. */
 const bytesOf = async (file: string): Promise<Uint8Array | undefined> =>
-  file === REEF_SOUND ? reefWav() : storedBytes(file);
+  file === REEF_SOUND ? (await import('@uvrex/core/page')).reefWav() : storedBytes(file);
 
 /** The decoded sound of a scene; null when there is none, or the browser cannot read it. */
 export async function decodedSound(scene: Scene, context: BaseAudioContext): Promise<AudioBuffer | null> {

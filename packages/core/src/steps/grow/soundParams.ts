@@ -1,4 +1,4 @@
-import { REEF_SOUND } from '../../sound/reef';
+import { REEF_SOUND } from '../../sound/reefName';
 import { numberField, type ParamSpecs, type Resolved } from '../declare';
 
 const heard = (p: Resolved): boolean => Number(p.levels) !== 0 && p.levelsBy === 'sound';

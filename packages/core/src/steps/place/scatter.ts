@@ -1,4 +1,3 @@
-import { joinPoints } from '../../geometry/joinPoints';
 import { defineStep, numberField, type NumberParam, type ParamSpecs, type ParamsOf, type Resolved } from '../declare';
 import { figure, metres } from '../../format';
 
@@ -134,7 +133,10 @@ export const scatter = defineStep({
       edges: `along its edges, every ${metres(p.spacing)}`,
     })[p.by] ?? '',
   async run(form, p, context) {
-    const { runScatter } = await import('./runScatter');
+    const [{ runScatter }, { joinPoints }] = await Promise.all([
+      import('./runScatter'),
+      import('../../geometry/joinPoints'),
+    ]);
     const points = await runScatter(form.mesh!, p, context);
     // Points that carry copies have done what they were for; others stay, and these come after them.
     return { ...form, points: form.points && !form.seats ? joinPoints(form.points, points) : points };

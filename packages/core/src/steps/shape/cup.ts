@@ -1,9 +1,8 @@
-import { wholeBoundsOf } from '../../geometry/extent';
 import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure } from '../../format';
 import { MOVABLE } from './movable';
-import { rangeOf, rangeParams } from './range';
+import { rangeParams } from './rangeParams';
 
 export const cup = defineStep({
   kind: 'cup',
@@ -30,6 +29,8 @@ export const cup = defineStep({
   },
   summary: (p) => `${figure(p.angle, 1)}° round`,
   async run(form, p, context) {
+    const { wholeBoundsOf } = await import('../../geometry/extent');
+    const { rangeOf } = await import('./range');
     const { eachPoint } = await import('./eachPoint');
     const bounds = wholeBoundsOf(form);
     if (!bounds) return form;

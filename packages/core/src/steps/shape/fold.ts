@@ -1,9 +1,8 @@
-import { wholeBoundsOf } from '../../geometry/extent';
 import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure } from '../../format';
 import { MOVABLE } from './movable';
-import { rangeOf, rangeParams } from './range';
+import { rangeParams } from './rangeParams';
 
 export const fold = defineStep({
   kind: 'fold',
@@ -40,6 +39,8 @@ export const fold = defineStep({
   },
   summary: (p) => `${figure(p.angle, 1)}° each half`,
   async run(form, p, context) {
+    const { wholeBoundsOf } = await import('../../geometry/extent');
+    const { rangeOf } = await import('./range');
     const { eachPoint } = await import('./eachPoint');
     const bounds = wholeBoundsOf(form);
     if (!bounds) return form;

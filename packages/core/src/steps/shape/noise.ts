@@ -1,11 +1,10 @@
-import { noise3 } from '../../fields/noise';
 import type { Vec3 } from '../../geometry/vec';
 import type { Element } from '../../geometry/element';
 import { defineStep } from '../declare';
 import { figure, metres, percent } from '../../format';
 import { MOVABLE } from './movable';
 import { held, progressOf } from './motion';
-import { rangeParams, withinRange } from './range';
+import { rangeParams } from './rangeParams';
 
 export const noise = defineStep({
   kind: 'noise',
@@ -91,6 +90,8 @@ export const noise = defineStep({
   summary: (p) =>
     `${metres(p.amount)}${p.hold > 0 ? `, base held for ${percent(p.hold)}` : ''}${p.evolve > 0 ? `, ${figure(p.evolve)} a second` : ''}`,
   async run(form, p, context) {
+    const { noise3 } = await import('../../fields/noise');
+    const { withinRange } = await import('./range');
     const { eachPoint } = await import('./eachPoint');
     const { passed: time, period } = progressOf(p.evolve, p.loop, context);
     const shape = { detail: p.detail, roughness: p.roughness, seed: context.seed, period };

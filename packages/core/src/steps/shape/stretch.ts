@@ -1,4 +1,3 @@
-import { wholeBoundsOf } from '../../geometry/extent';
 import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { percent } from '../../format';
@@ -71,6 +70,7 @@ export const stretch = defineStep({
   },
   summary: (p) => `${percent(p.by)} along ${p.axis.toUpperCase()}`,
   async run(form, p, context) {
+    const { wholeBoundsOf } = await import('../../geometry/extent');
     const { eachPoint } = await import('./eachPoint');
     // By the whole of it: what has grown does not slide while the rest grows.
     const bounds = wholeBoundsOf(form);

@@ -1,4 +1,3 @@
-import { wholeBoundsOf } from '../../geometry/extent';
 import { profileTable, readTable } from '../../geometry/profile';
 import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
@@ -41,6 +40,7 @@ export const taper = defineStep({
   },
   summary: (p) => percent(p.amount),
   async run(form, p, context) {
+    const { wholeBoundsOf } = await import('../../geometry/extent');
     const { eachPoint } = await import('./eachPoint');
     const bounds = wholeBoundsOf(form);
     if (!bounds) return form;

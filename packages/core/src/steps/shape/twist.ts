@@ -2,7 +2,7 @@ import type { Vec3 } from '../../geometry/vec';
 import { defineStep } from '../declare';
 import { figure, metres } from '../../format';
 import { MOVABLE } from './movable';
-import { rangeParams, withinRange } from './range';
+import { rangeParams } from './rangeParams';
 
 export const twist = defineStep({
   kind: 'twist',
@@ -50,6 +50,7 @@ export const twist = defineStep({
   },
   summary: (p) => `${figure(p.turns)} turns over ${metres(p.over)}`,
   async run(form, p, context) {
+    const { withinRange } = await import('./range');
     const { eachPoint } = await import('./eachPoint');
     const [turns, offset] = [context.varied('turns'), context.varied('offset')];
     const within = withinRange(p, form);

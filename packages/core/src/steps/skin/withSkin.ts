@@ -1,5 +1,4 @@
 import type { Form } from '../../geometry/form';
-import { joinMeshes } from '../../geometry/joinForms';
 import { type Mesh, vertexCount } from '../../geometry/mesh';
 
 /** Further behind a front than anything that glows or swells by it, metres. */
@@ -16,6 +15,7 @@ export async function withSkin(form: Form, mesh: Mesh): Promise<Form> {
   const tipped = (one: Mesh): Mesh =>
     tips && one.tip === null ? { ...one, tip: new Float32Array(vertexCount(one)).fill(FAR_BEHIND) } : one;
   const list = [base, mesh].map((one) => ({ mesh: tipped(one), shift: 0 }));
+  const { joinMeshes } = await import('../../geometry/joinForms');
   const joined = (await joinMeshes(list, () => Promise.resolve()))!;
   // The parts of a skin that is made of no paths count as none.
   return { ...form, mesh: joined.parts ? joined : { ...joined, parts: base.parts, level: base.level } };
