@@ -18,6 +18,7 @@ import {
 import { benchBranching, branchingExponents } from './branching';
 import { benchCopies } from './copies';
 import { exponent, median, print, printExponents, type Row } from './harness';
+import { benchLathe } from './lathe';
 import { benchScatter, scatterExponents } from './scatter';
 import { benchSurfaces, surfaceExponents } from './surfaces';
 import { benchTubes, TUBE } from './tubes';
@@ -25,6 +26,7 @@ import { benchTubes, TUBE } from './tubes';
 const rows: Row[] = [];
 
 rows.push(...(await benchTubes()));
+rows.push(...(await benchLathe()));
 
 const n = 5000;
 const long = helixPoints({ below: 1, above: 0.4, height: 4, turns: 20, start: 0 }, n);

@@ -3,10 +3,13 @@ import { Mesh, TorusGeometry, Vector3 } from 'three';
 import { MeshSurfaceSampler } from 'three/examples/jsm/math/MeshSurfaceSampler.js';
 import { readPlaces } from '../packages/core/src/geometry/topology/surfacePlaces';
 import { BlueNoise, scatteredAtRandom } from '../packages/core/src/surfaces/scatter/scatterMesh';
+import { SpacedFilling } from '../packages/core/src/surfaces/scatter/fillVolume';
+import { boxVolume } from '../packages/core/src/surfaces/scatter/volumes';
 import { sheet, torus } from '../packages/core/src/surfaces/make/solids';
 import { exponent, median, type Row } from './harness';
 
 const MANY = 100_000;
+const VOLUME_SPACING = 0.05;
 const breathe = (): Promise<void> => Promise.resolve();
 
 /** Places on surfaces beside three's sampler, and blue noise in a square beside a library for that. */
@@ -26,6 +29,7 @@ export async function benchScatter(): Promise<Row[]> {
   };
   const square = sheet(1, 1, 1);
   const spacing = 0.01;
+  const box = boxVolume([0, 0, 0], [1, 1, 1]);
   return [
     {
       what: 'places on a torus, at random, beside three MeshSurfaceSampler',
@@ -46,6 +50,16 @@ export async function benchScatter(): Promise<Row[]> {
       ours: await median(() => new BlueNoise(square, 1, null).apart(spacing, breathe), 3),
       theirs: await median(() => new PoissonDiskSampling({ shape: [1, 1], minDistance: spacing, tries: 30 }).fill(), 3),
       amount: 7100,
+      unit: 'places',
+    },
+    {
+      what: 'places in a box, no room left, beside poisson-disk-sampling',
+      ours: await median(() => new SpacedFilling(box, 1, null, VOLUME_SPACING).fill(0, breathe), 3),
+      theirs: await median(
+        () => new PoissonDiskSampling({ shape: [1, 1, 1], minDistance: VOLUME_SPACING, tries: 30 }).fill(),
+        3,
+      ),
+      amount: 5700,
       unit: 'places',
     },
     {

@@ -260,25 +260,43 @@ function writeRows(
   const { positions, normals, uvs, tip } = mesh;
   const widest = rows.reduce((most, { radius }) => Math.max(most, radius), 0) || 1;
   const rim = grows ? rows.at(-1)!.arc : rows.at(-1)!.arc + TAU * widest;
-  const [spot, facing] = [new Float64Array(3), new Float64Array(3)];
+  const columns = steps + 1;
+  const [cosines, sines, ups] = [new Float64Array(columns), new Float64Array(columns), new Float64Array(columns)];
+  for (let j = 0; j < columns; j++) {
+    const share = j / steps;
+    const angle = from + turn * (sealed && j === steps ? 0 : share);
+    cosines[j] = Math.cos(angle);
+    sines[j] = Math.sin(angle);
+    ups[j] = (rise * turn * share) / TAU;
+  }
+  const [ax, ay, az] = axis;
   let v = first;
   for (const { out, height, normal, arc, radius, point } of rows) {
-    const [aside, turnedNormal, upright] = [cross(axis, out), cross(axis, normal), dot(axis, normal)];
-    for (let j = 0; j <= steps; j++, v++) {
-      const share = j / steps;
-      const angle = from + turn * (sealed && j === steps ? 0 : share);
-      const [c, s] = [Math.cos(angle), Math.sin(angle)];
-      const up = height + (rise * turn * share) / TAU;
-      for (let k = 0; k < 3; k++) {
-        // Rodrigues' formula.
-        spot[k] = origin[k] + c * out[k] + s * aside[k] + up * axis[k];
-        facing[k] = c * normal[k] + s * turnedNormal[k] + (1 - c) * upright * axis[k];
-      }
-      positions.set(spot, 3 * v);
-      normals.set(facing, 3 * v);
-      uvs[2 * v] = (from + turn * share) / TAU;
-      uvs[2 * v + 1] = arc / (TAU * widest);
-      tip![v] = sealed ? rim - arc : Math.min(rim - arc, (1 - share) * Math.abs(turn) * radius);
+    const [aside, beside, upright] = [cross(axis, out), cross(axis, normal), dot(axis, normal)];
+    const [ox, oy, oz] = out;
+    const [bx, by, bz] = aside;
+    const [nx, ny, nz] = normal;
+    const [mx, my, mz] = beside;
+    const [x0, y0, z0] = add(origin, scale(axis, height));
+    const away = rim - arc;
+    const along = arc / (TAU * widest);
+    const round = Math.abs(turn) * radius;
+    for (let j = 0; j < columns; j++, v++) {
+      // Rodrigues' formula.
+      const c = cosines[j];
+      const s = sines[j];
+      const up = ups[j];
+      const level = (1 - c) * upright;
+      const w = 3 * v;
+      positions[w] = x0 + c * ox + s * bx + up * ax;
+      positions[w + 1] = y0 + c * oy + s * by + up * ay;
+      positions[w + 2] = z0 + c * oz + s * bz + up * az;
+      normals[w] = c * nx + s * mx + level * ax;
+      normals[w + 1] = c * ny + s * my + level * ay;
+      normals[w + 2] = c * nz + s * mz + level * az;
+      uvs[2 * v] = (from + (turn * j) / steps) / TAU;
+      uvs[2 * v + 1] = along;
+      tip![v] = sealed ? away : Math.min(away, (1 - j / steps) * round);
       points[v] = point;
     }
   }
