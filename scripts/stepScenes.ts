@@ -160,6 +160,24 @@ const SCENES: Readonly<Record<string, () => Growth[]>> = {
   strands: () => [
     own(stalk(), newStep('strands', { as: 'bed', count: 40 }), grows(), newStep('wire', { radius: 0.012 }), plain()),
   ],
+  ride: () => [
+    own(
+      newStep('volume', {
+        by: 'packed',
+        width: 0.5,
+        height: 1.7,
+        depth: 0.5,
+        atY: 0.85,
+        smallest: 0.03,
+        largest: 0.09,
+        count: 160,
+      }),
+      newStep('ride', { growth: 'stalk' }),
+      newStep('on-points', { growth: 'dot', size: 9 }),
+    ),
+    item('stalk', stalk(), newStep('bend', { angle: going(-70, 0) })),
+    dot(),
+  ],
   mirror: () => [
     own(
       newStep('helix', { below: 0.1, above: 0.3, height: 1.5, turns: 1.2, baseX: 0.45, points: 100 }),

@@ -124,3 +124,12 @@ export function axesInto(
     out[3] = (x1 - y0) / s;
   }
 }
+
+/** A share of a turn, 0 for none of it: the mean of quaternions, of length 1 again. */
+export function partOfTurn([x, y, z, w]: Turn, share: number): Turn {
+  // Of a turn and its opposite, which are the same, the one nearer to none.
+  const side = w < 0 ? -share : share;
+  const mixed = [side * x, side * y, side * z, 1 - share + side * w];
+  const length = Math.hypot(...mixed) || 1;
+  return [mixed[0] / length, mixed[1] / length, mixed[2] / length, mixed[3] / length];
+}

@@ -24,6 +24,7 @@ import { measure } from './shape/measure';
 import { mirror } from './shape/mirror';
 import { plate } from './skin/plate';
 import { respace } from './shape/respace';
+import { ride } from './shape/ride';
 import { rollUp } from './shape/rollUp';
 import { softNormals } from './skin/softNormals';
 import { subdivide } from './skin/subdivide';
@@ -123,6 +124,7 @@ const list = [
     bend,
     twist,
     followPath,
+    ride,
     rollUp,
     fold,
     taper,

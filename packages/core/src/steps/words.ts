@@ -44,6 +44,7 @@ export const STEP_WORDS: Readonly<Record<string, string>> = {
   respace: 'resample points subdivide',
   reveal: 'dissolve cut appear wipe melt carve',
   ribbon: 'strip band leaf',
+  ride: 'bind stick attach carry along deform skinning follow spline',
   rock: 'stone boulder pebble cliff',
   'roll-up': 'scroll unroll fern curl',
   ruffle: 'coral lettuce reaction growth differential line',

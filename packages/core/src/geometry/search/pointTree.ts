@@ -91,6 +91,19 @@ export class PointTree {
     return Math.sqrt(best);
   }
 
+  /** The point nearest to a place, the lower number where two are equally far; −1 where there are none. */
+  nearestTo(x: number, y: number, z: number): number {
+    const p = this.#points;
+    let [found, best] = [-1, Infinity];
+    const look = (k: number): void => {
+      const [dx, dy, dz] = [p[3 * k] - x, p[3 * k + 1] - y, p[3 * k + 2] - z];
+      const d = dx * dx + dy * dy + dz * dz;
+      if (d < best || (d === best && k < found)) [found, best] = [k, d];
+    };
+    this.#visit(x, y, z, () => Math.sqrt(best), look);
+    return found;
+  }
+
   /**
    * Looks at the points round a place, the nearer side of each split first.
    * @param bound how far the other side may be off to be looked at, metres; below 0 nothing more is

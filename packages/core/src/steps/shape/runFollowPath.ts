@@ -3,7 +3,7 @@ import { sampleCurve } from '../../curves/sampling';
 import { wholeBoundsOf } from '../../geometry/extent';
 import type { Form } from '../../geometry/form';
 import type { FramedPaths } from '../../geometry/paths';
-import { after, fromAxes, type Turn, turnAt } from '../../geometry/turns';
+import { after, fromAxes, partOfTurn, turnAt } from '../../geometry/turns';
 import { add, at, byAxis, cross, partWay, scale, type Vec3 } from '../../geometry/vec';
 import type { StepContext } from '../declare';
 import { leaning } from '../skin/leaning';
@@ -48,7 +48,7 @@ export async function runFollowPath(form: Form, p: FollowPathParams, context: St
       const own = [x, y, z];
       // Its own axis goes along the path, the next two along its normal and across.
       const [toX, toY] = byAxis((k) => (k - axis + 3) % 3).map((k) => own[k]);
-      out.set(after(partOf(fromAxes(toX, toY), p.amount), turnAt(turns, i)), 4 * i);
+      out.set(after(partOfTurn(fromAxes(toX, toY), p.amount), turnAt(turns, i)), 4 * i);
     }
     return out;
   };
@@ -59,15 +59,6 @@ export async function runFollowPath(form: Form, p: FollowPathParams, context: St
     copies: copies && moved.copies ? { ...moved.copies, turns: turned(copies.turns, copies.positions) } : moved.copies,
     seats: seats && moved.seats ? { ...moved.seats, turns: turned(seats.turns, seats.positions) } : moved.seats,
   };
-}
-
-/** A share of a turn, 0 for none of it: the mean of quaternions, of length 1 again. */
-function partOf([x, y, z, w]: Turn, share: number): Turn {
-  // Of a turn and its opposite, which are the same, the one nearer to none.
-  const side = w < 0 ? -share : share;
-  const mixed = [side * x, side * y, side * z, 1 - share + side * w];
-  const length = Math.hypot(...mixed) || 1;
-  return [mixed[0] / length, mixed[1] / length, mixed[2] / length, mixed[3] / length];
 }
 
 /** Frames by length along the first of some paths, which goes on straight beyond its ends; a closed one goes round. */

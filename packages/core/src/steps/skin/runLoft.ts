@@ -1,6 +1,7 @@
+import { frameAtRest } from '../../curves/frameAtRest';
 import type { Mesh } from '../../geometry/mesh';
 import { type FramedPaths, type Paths, pathCount } from '../../geometry/paths';
-import { add, at, cross, partWay, scale, unit } from '../../geometry/vec';
+import { add, scale } from '../../geometry/vec';
 import { regionsOf } from '../../outline/region';
 import { Problem } from '../../problem';
 import { withSoftNormals } from '../../surfaces/edit/smoothNormals';
@@ -85,29 +86,12 @@ function shownOf({ u, offsets, closed }: Paths): [number, number] {
 }
 
 /** The frame of the first path at a rest coordinate: x along its normal, y beside it, so that a section faces along the path. */
-function frameOn(
-  { positions, tangents, normals, u, offsets, closed }: FramedPaths,
-  share: number,
-  roll: number,
-): LoftFrame {
-  const [a, b] = [offsets[0], offsets[1]];
-  let [low, high] = [a, b - 1];
-  while (high - low > 1) {
-    const middle = (low + high) >> 1;
-    if (u[middle] <= share) low = middle;
-    else high = middle;
-  }
-  let [i, j, t] = [low, high, u[high] > u[low] ? (share - u[low]) / (u[high] - u[low]) : 0];
-  if (closed[0] === 1 && share > u[b - 1]) [i, j, t] = [b - 1, a, (share - u[b - 1]) / (1 - u[b - 1])];
-  t = Math.max(0, Math.min(1, t));
-  const along = unit(partWay(at(tangents, i), at(tangents, j), t));
-  const beside = partWay(at(normals, i), at(normals, j), t);
-  const across = unit(cross(along, beside));
-  const right = cross(across, along);
+function frameOn(course: FramedPaths, share: number, roll: number): LoftFrame {
+  const { position, normal, across } = frameAtRest(course, 0, share);
   const [c, s] = [Math.cos(roll), Math.sin(roll)];
   return {
-    origin: partWay(at(positions, i), at(positions, j), t),
-    x: add(scale(right, c), scale(across, s)),
-    y: add(scale(across, c), scale(right, -s)),
+    origin: position,
+    x: add(scale(normal, c), scale(across, s)),
+    y: add(scale(across, c), scale(normal, -s)),
   };
 }
