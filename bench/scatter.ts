@@ -10,7 +10,7 @@ import { exponent, median, type Row } from './harness';
 
 const MANY = 100_000;
 const VOLUME_SPACING = 0.05;
-const breathe = (): Promise<void> => Promise.resolve();
+const yieldNow = (): Promise<void> => Promise.resolve();
 
 /** Places on surfaces beside three's sampler, and blue noise in a square beside a library for that. */
 export async function benchScatter(): Promise<Row[]> {
@@ -33,28 +33,28 @@ export async function benchScatter(): Promise<Row[]> {
   return [
     {
       what: 'places on a torus, at random, beside three MeshSurfaceSampler',
-      ours: await median(() => scatteredAtRandom(mesh, MANY, 1, null, breathe), 5),
+      ours: await median(() => scatteredAtRandom(mesh, MANY, 1, null, yieldNow), 5),
       theirs: await median(theirs, 5),
       amount: MANY,
       unit: 'places',
     },
     {
       what: 'the same with all that vertices know there',
-      ours: await median(async () => readPlaces(mesh, await scatteredAtRandom(mesh, MANY, 1, null, breathe)), 5),
+      ours: await median(async () => readPlaces(mesh, await scatteredAtRandom(mesh, MANY, 1, null, yieldNow)), 5),
       theirs: await median(theirs, 5),
       amount: MANY,
       unit: 'places',
     },
     {
       what: 'blue noise in a square, no room left, beside poisson-disk-sampling',
-      ours: await median(() => new BlueNoise(square, 1, null).apart(spacing, breathe), 3),
+      ours: await median(() => new BlueNoise(square, 1, null).apart(spacing, yieldNow), 3),
       theirs: await median(() => new PoissonDiskSampling({ shape: [1, 1], minDistance: spacing, tries: 30 }).fill(), 3),
       amount: 7100,
       unit: 'places',
     },
     {
       what: 'places in a box, no room left, beside poisson-disk-sampling',
-      ours: await median(() => new SpacedFilling(box, 1, null, VOLUME_SPACING).fill(0, breathe), 3),
+      ours: await median(() => new SpacedFilling(box, 1, null, VOLUME_SPACING).fill(0, yieldNow), 3),
       theirs: await median(
         () => new PoissonDiskSampling({ shape: [1, 1, 1], minDistance: VOLUME_SPACING, tries: 30 }).fill(),
         3,
@@ -64,7 +64,7 @@ export async function benchScatter(): Promise<Row[]> {
     },
     {
       what: 'blue noise on a torus, well spread in every first part',
-      ours: await median(() => new BlueNoise(mesh, 1, null).first(20_000, breathe), 3),
+      ours: await median(() => new BlueNoise(mesh, 1, null).first(20_000, yieldNow), 3),
       theirs: null,
       amount: 20_000,
       unit: 'places',
@@ -77,14 +77,17 @@ export async function scatterExponents(): Promise<(readonly [string, number])[]>
   const mesh = torus(1, 0.4, 96);
   const amounts = [2000, 8000, 32_000];
   return [
-    ['places at random', await exponent(amounts, (n) => median(() => scatteredAtRandom(mesh, n, 1, null, breathe), 5))],
+    [
+      'places at random',
+      await exponent(amounts, (n) => median(() => scatteredAtRandom(mesh, n, 1, null, yieldNow), 5)),
+    ],
     [
       'blue noise by count',
-      await exponent(amounts, (n) => median(() => new BlueNoise(mesh, 1, null).first(n, breathe), 3)),
+      await exponent(amounts, (n) => median(() => new BlueNoise(mesh, 1, null).first(n, yieldNow), 3)),
     ],
     [
       'blue noise by distance, places',
-      await exponent(amounts, (n) => median(() => new BlueNoise(mesh, 1, null).apart(Math.sqrt(11 / n), breathe), 3)),
+      await exponent(amounts, (n) => median(() => new BlueNoise(mesh, 1, null).apart(Math.sqrt(11 / n), yieldNow), 3)),
     ],
   ];
 }

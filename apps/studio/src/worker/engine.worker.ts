@@ -133,9 +133,9 @@ const api: EngineApi = {
       for (const { id, form } of growths) {
         const copies = form?.copies;
         if (!copies || copies.ids.length < 2) continue;
-        const breathe = breathing(wanted);
-        const fit = await fitOf(copies, breathe);
-        const { pairs, complete } = await clashesOf(copies, breathe);
+        const yieldNow = yielding(wanted);
+        const fit = await fitOf(copies, yieldNow);
+        const { pairs, complete } = await clashesOf(copies, yieldNow);
         fit.sort((a, b) => a.gap - b.gap);
         reports.push({ growth: id, fit, clashes: pairs, complete });
       }
@@ -166,7 +166,7 @@ const api: EngineApi = {
 };
 
 /** Lets messages in now and then, tells how far a check is, and ends it when it is no longer wanted. */
-function breathing(wanted: Wanted): (share: number) => void | Promise<void> {
+function yielding(wanted: Wanted): (share: number) => void | Promise<void> {
   let last = performance.now();
   return (share) => {
     if (wanted.aborted) throw new Cancelled();

@@ -14,7 +14,7 @@ export interface FitPair {
 }
 
 /** Lets other work in, and throws when the check is no longer wanted. */
-export type ShareBreathe = (share: number) => void | Promise<void>;
+export type ShareYield = (share: number) => void | Promise<void>;
 
 const between = (copies: Copies, a: number, b: number): Vec3 => {
   const [p, q] = [at(copies.positions, a), at(copies.positions, b)];
@@ -22,7 +22,7 @@ const between = (copies: Copies, a: number, b: number): Vec3 => {
 };
 
 /** How neighbours along each path go together, in the order of the paths. Copies that are in no row have none. */
-export async function fitOf(copies: Copies, breathe: ShareBreathe = () => {}): Promise<FitPair[]> {
+export async function fitOf(copies: Copies, yieldNow: ShareYield = () => {}): Promise<FitPair[]> {
   const { rows } = copies;
   const pairs: FitPair[] = [];
   const n = copies.ids.length;
@@ -33,7 +33,7 @@ export async function fitOf(copies: Copies, breathe: ShareBreathe = () => {}): P
   };
   let first = 0;
   for (let k = 0; k < n; k++) {
-    await breathe(k / n);
+    await yieldNow(k / n);
     if (rows[k] === 0) continue;
     if (k === 0 || rows[k - 1] !== rows[k]) first = k;
     else measure(k - 1, k);
@@ -57,7 +57,7 @@ export interface Clash {
  */
 export async function clashesOf(
   copies: Copies,
-  breathe: ShareBreathe = () => {},
+  yieldNow: ShareYield = () => {},
   most = 10_000,
 ): Promise<{ pairs: Clash[]; complete: boolean }> {
   const n = copies.ids.length;
@@ -70,7 +70,7 @@ export async function clashesOf(
   const pairs: Clash[] = [];
   let open: number[] = [];
   for (let step = 0; step < n; step++) {
-    await breathe(step / n);
+    await yieldNow(step / n);
     const k = order[step];
     open = open.filter((i) => boxes[i].middle[0] + reach[i][0] >= low[k]);
     for (const i of open) {

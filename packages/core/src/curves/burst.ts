@@ -7,7 +7,7 @@ import { add, cross, dot, perpendicular, scale, sub, unit, type Vec3 } from '../
 
 const { abs, acos, cos, max, PI, round, sin, sqrt } = Math;
 
-/** So many points between two breaths. */
+/** So many points between two yields. */
 const CHUNK = 4096;
 
 /** How members burst. */
@@ -65,7 +65,7 @@ interface Member {
 export async function burst(
   places: readonly Burst[],
   how: Bursting,
-  breathe: () => Promise<void> = () => Promise.resolve(),
+  yieldNow: () => Promise<void> = () => Promise.resolve(),
 ): Promise<Paths | null> {
   // What is sure to be too much is not begun.
   let [expected, again] = [0, places.length * how.count];
@@ -82,7 +82,7 @@ export async function burst(
       if (members.length >= how.most) return false;
       if ((drawn += how.points) > CHUNK) {
         drawn = 0;
-        await breathe();
+        await yieldNow();
       }
       const spread = generation === 0 ? how.spread : how.childSpread;
       const way = within(at.way, spread, k, count, turn, how.seed, key);
@@ -101,7 +101,7 @@ export async function burst(
     return true;
   };
   for (const [k, place] of places.entries()) if (!(await spring(place, -1, 0, 0, 7919 * (k + 1)))) return null;
-  await breathe();
+  await yieldNow();
   return pathsOf(members);
 }
 

@@ -1,4 +1,4 @@
-import type { Breathe } from '../breathe';
+import type { YieldNow } from '../yieldNow';
 import { byAxis, type Vec3 } from '../geometry/vec';
 import { CellGrid } from '../geometry/search/cellGrid';
 
@@ -33,7 +33,7 @@ export interface NodeTree {
   births: Uint32Array;
 }
 
-/** Work between two breaths: a few milliseconds. */
+/** Work between two yields: a few milliseconds. */
 const CHUNK = 2048;
 
 /**
@@ -44,7 +44,7 @@ const CHUNK = 2048;
  */
 export async function coloniseSpace(
   { attractors, roots, reach, reached, step, bias, leaning, allowed, most }: Colonising,
-  breathe: Breathe = () => Promise.resolve(),
+  yieldNow: YieldNow = () => Promise.resolve(),
 ): Promise<NodeTree> {
   const count = attractors.length / 3;
   let room = 1024;
@@ -108,7 +108,7 @@ export async function coloniseSpace(
       begun = Math.max(begun, births[node] + 1);
       node = add(next, node, births[node] + 1);
       at = next;
-      if (n % CHUNK === 0) await breathe();
+      if (n % CHUNK === 0) await yieldNow();
     }
   }
 
@@ -117,7 +117,7 @@ export async function coloniseSpace(
   for (let round = begun + 1; n < most; round++) {
     drawn.length = 0;
     for (let k = 0; k < count; k++) {
-      if (k % (16 * CHUNK) === 0) await breathe();
+      if (k % (16 * CHUNK) === 0) await yieldNow();
       const node = nearest[k];
       if (!there[k] || node < 0) continue;
       const i = 3 * node;
@@ -138,7 +138,7 @@ export async function coloniseSpace(
     if (drawn.length === 0) break;
     for (const node of drawn) {
       if (n >= most) break;
-      if (n % CHUNK === 0) await breathe();
+      if (n % CHUNK === 0) await yieldNow();
       const at = placeAt(node);
       const way: Vec3 = [sums[3 * node], sums[3 * node + 1], sums[3 * node + 2]];
       const k = firsts[node];

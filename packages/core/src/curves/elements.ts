@@ -49,21 +49,21 @@ function readerOf<T extends Table>(
   };
 }
 
-/** So many points between two breaths. */
+/** So many points between two yields. */
 const CHUNK = 8192;
 
 /** Calls for every point of every path with where it is; the object is the same each time. */
 export async function eachElement(
   paths: Paths,
   call: (element: Readonly<Place>, point: number) => void,
-  breathe: () => Promise<void>,
+  yieldNow: () => Promise<void>,
 ): Promise<void> {
   const place = placeIn(PATHS, paths, 'point', pathCount(paths));
   for (let index = 0; index < place.count; index++) {
     place.id = paths.ids[index];
     place.index = index;
     for (let i = paths.offsets[index]; i < paths.offsets[index + 1]; i++) {
-      if (i % CHUNK === 0) await breathe();
+      if (i % CHUNK === 0) await yieldNow();
       place.u = paths.u[i];
       place.at = i;
       call(place, i);

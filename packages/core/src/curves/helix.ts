@@ -24,21 +24,21 @@ export function helixPoints(shape: HelixShape, count: number): Float64Array {
   return out;
 }
 
-/** So many points between two breaths. */
+/** So many points between two yields. */
 const CHUNK = 1 << 15;
 
-/** The same with breaths in between. */
+/** The same with yields in between. */
 export async function helixInTime(
   shape: HelixShape,
   count: number,
-  breathe: () => Promise<void>,
+  yieldNow: () => Promise<void>,
 ): Promise<Float64Array> {
   const out = new Float64Array(3 * count);
   for (let i = 0; i < count; i += CHUNK) {
-    await breathe();
+    await yieldNow();
     writeHelix(shape, out, i, Math.min(count, i + CHUNK));
   }
-  await breathe();
+  await yieldNow();
   return out;
 }
 

@@ -91,9 +91,9 @@ export interface Links {
 export type Reaches = Map<number, { s: number; reach: number }>;
 
 /** Lets other work in; throws when this is no longer wanted. */
-export type MaybeBreathe = () => void | Promise<void>;
+export type MaybeYield = () => void | Promise<void>;
 
-/** Links laid between two breaths: some milliseconds. */
+/** Links laid between two yields: some milliseconds. */
 const CHUNK = 128;
 
 /** Bounds on the arc length that a link spans, against its inner length: it spans 1.25 in a bend of half of that. */
@@ -124,7 +124,7 @@ export class LinkTrain {
   /** @param reaches what links that have been laid span to either side, by their numbers; gathered here */
   constructor(
     private readonly links: Links,
-    private readonly breathe: MaybeBreathe = () => {},
+    private readonly yieldNow: MaybeYield = () => {},
     private readonly reaches: Reaches = new Map(),
   ) {}
 
@@ -174,7 +174,7 @@ export class LinkTrain {
   async laid(k: number, s: number, count: number, way: 1 | -1 = 1, loose = 0): Promise<Float64Array> {
     const at = new Float64Array(count);
     for (let i = 0; i < count; i++) {
-      if (i % CHUNK === CHUNK - 1) await this.breathe();
+      if (i % CHUNK === CHUNK - 1) await this.yieldNow();
       at[i] = i === 0 ? s : this.beside(k + way * (i - 1), at[i - 1], way) - way * loose;
     }
     return at;

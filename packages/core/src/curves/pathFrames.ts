@@ -1,8 +1,8 @@
 import { type FramedPaths, type Paths, pathCount } from '../geometry/paths';
 import { carryNormals, type FramedCourse, movedTangents, pathNormals, squareOff, tangents } from './frames';
 
-/** So many points between two breaths. */
-const BREATH = 2048;
+/** So many points between two yields. */
+const PER_YIELD = 2048;
 
 /** Frames of paths that have none, kept for them: a path at rest is asked for its own at every moment that moves it. */
 const made = new WeakMap<Paths, FramedPaths>();
@@ -31,20 +31,20 @@ export function withFrames(paths: Paths): FramedPaths {
 }
 
 /** Paths whose points are others on the same course than their frames were made for: tangents anew, normals square to them. */
-export async function squaredFrames(paths: Paths, breathe: () => Promise<void>): Promise<Paths> {
+export async function squaredFrames(paths: Paths, yieldNow: () => Promise<void>): Promise<Paths> {
   if (!paths.tangents || !paths.normals) return paths;
   const along = new Float32Array(paths.positions.length);
-  let breath = 0;
+  let nextYield = 0;
   for (let p = 0; p < pathCount(paths); p++) {
-    if (paths.offsets[p] >= breath) {
-      breath = paths.offsets[p] + 4 * BREATH;
-      await breathe();
+    if (paths.offsets[p] >= nextYield) {
+      nextYield = paths.offsets[p] + 4 * PER_YIELD;
+      await yieldNow();
     }
     writeTangents(paths, p, along);
   }
   const normals = new Float32Array(paths.normals.length);
   for (let i = 0; i < normals.length / 3; i++) {
-    if (i % (4 * BREATH) === 0) await breathe();
+    if (i % (4 * PER_YIELD) === 0) await yieldNow();
     squareOff(along, paths.normals, i, normals);
   }
   return { ...paths, tangents: along, normals };
@@ -70,7 +70,7 @@ function writeTangents({ positions, offsets, closed }: Paths, p: number, out: Fl
 export async function movedPaths(
   paths: Paths,
   positions: Float32Array,
-  breathe: () => Promise<void> = () => Promise.resolve(),
+  yieldNow: () => Promise<void> = () => Promise.resolve(),
 ): Promise<Paths> {
   const rest = withFrames(paths);
   const moved: FramedPaths = {
@@ -82,11 +82,11 @@ export async function movedPaths(
     cutFrom: new Float32Array(paths.cutFrom),
   };
   if (paths.uncut) moved.uncut = null;
-  let breath = BREATH;
+  let nextYield = PER_YIELD;
   for (let p = 0; p < pathCount(paths); p++) {
-    if (paths.offsets[p] >= breath) {
-      breath = paths.offsets[p] + BREATH;
-      await breathe();
+    if (paths.offsets[p] >= nextYield) {
+      nextYield = paths.offsets[p] + PER_YIELD;
+      await yieldNow();
     }
     const before = visibleLength(paths, p);
     const after = visibleLength(moved, p);

@@ -1,4 +1,4 @@
-import type { Breathe } from '../breathe';
+import type { YieldNow } from '../yieldNow';
 import { type Paths, pathCount } from '../geometry/paths';
 import { jointOn, pathTreeOf } from '../geometry/tree';
 import { at, distance } from '../geometry/vec';
@@ -22,12 +22,12 @@ export interface PathGraph {
 /** Rest coordinate up to which a path is there from its base. */
 const BEGUN = 1e-6;
 
-/** So many points between two breaths. */
+/** So many points between two yields. */
 const CHUNK = 8192;
 
 /** The pieces that paths are made of, as a graph. */
-export async function pathGraph(paths: Paths, breathe: Breathe): Promise<PathGraph> {
-  const { of, first } = await weldInTime(paths, breathe);
+export async function pathGraph(paths: Paths, yieldNow: YieldNow): Promise<PathGraph> {
+  const { of, first } = await weldInTime(paths, yieldNow);
   const { positions: p, offsets, closed } = paths;
   const points = of.length;
   // At most one piece a point, and two a joint.
@@ -39,7 +39,7 @@ export async function pathGraph(paths: Paths, breathe: Breathe): Promise<PathGra
     const a = offsets[path];
     const b = offsets[path + 1];
     for (let i = a; i < b; i++) {
-      if (i % CHUNK === 0) await breathe();
+      if (i % CHUNK === 0) await yieldNow();
       const j = i + 1 < b ? i + 1 : a;
       if ((i + 1 === b && !closed[path]) || of[i] === of[j]) continue;
       ends[2 * count] = of[i];
@@ -82,7 +82,7 @@ export async function distancesInGraph(
   { first, ends, lengths }: PathGraph,
   reached: readonly (readonly [place: number, distance: number])[],
   slow: (place: number) => number,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<Float64Array> {
   const m = first.length;
   const starts = new Uint32Array(m + 1);
@@ -91,13 +91,13 @@ export async function distancesInGraph(
   const filled = starts.slice();
   const pieces = new Uint32Array(ends.length);
   for (let e = 0; e < ends.length; e++) pieces[filled[ends[e]]++] = e >> 1;
-  await breathe();
+  await yieldNow();
   const wave = new Wave(m);
   const d = wave.distances;
   for (const [place, distance] of reached) wave.lower(place, distance, 0);
   let visited = 0;
   for (let i = wave.next(); i >= 0; i = wave.next()) {
-    if (++visited % CHUNK === 0) await breathe();
+    if (++visited % CHUNK === 0) await yieldNow();
     for (let at = starts[i]; at < starts[i + 1]; at++) {
       const piece = pieces[at];
       const j = ends[2 * piece] === i ? ends[2 * piece + 1] : ends[2 * piece];

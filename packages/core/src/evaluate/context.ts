@@ -167,7 +167,7 @@ export class RecordedContext implements StepContext {
 
   // Steps hand these two on.
   readonly claim: StepContext['claim'] = (kind, amount, lower) => this.run.claim(kind, amount, lower);
-  readonly breathe: StepContext['breathe'] = () => this.run.breathe();
+  readonly yieldNow: StepContext['yieldNow'] = () => this.run.yieldNow();
 
   // How questions are answered, when they are first asked and whenever a result is looked up.
 

@@ -183,7 +183,7 @@ export class Run {
     const cost: StepCost = { step: step.id, milliseconds: 0, kept: true };
     const run = async (): Promise<{ outcome: Outcome; form: Form }> => {
       this.around.stage?.(place.growth, step);
-      await this.breathe();
+      await this.yieldNow();
       const input = await before.form();
       const started = this.around.now();
       const context = new RecordedContext(this, place);
@@ -236,7 +236,7 @@ export class Run {
       const moments = await this.#moments(node);
       const items: Node[] = [];
       for (const { growth: id, late, variant, drive } of moments) {
-        if (items.length % 64 === 0) await this.breathe();
+        if (items.length % 64 === 0) await this.yieldNow();
         // A variant of what is itself inside a variant is one of its own.
         const inner = moment.variant === 0 ? variant : hash(moment.variant, variant);
         items.push(await this.#item(id, { frame: moment.frame - late, variant: inner, drive }));
@@ -312,7 +312,7 @@ export class Run {
     const shown: ShownItem[] = [];
     for (const item of items) shown.push({ form: await item.form(), key: item.key });
     this.claim('copies', countCopies(group, shown), 'the number of copies, or what their items hold');
-    await this.breathe();
+    await this.yieldNow();
     const copies = copiesOfSeats(seats, group, shown);
     const made = { ...form, seats: null, copies: joinCopies(form.copies, copies) };
     this.memory.forms.set(key, made);
@@ -371,7 +371,7 @@ export class Run {
     throw new Problem(`This would make ${wanted} ${kind}; the limit is ${allowed}.`, `Lower ${lower}.`);
   }
 
-  async breathe(): Promise<void> {
+  async yieldNow(): Promise<void> {
     const now = this.around.now();
     if (now - this.#lastPause > SLICE) {
       await this.around.pause?.();

@@ -1,7 +1,7 @@
 import { random } from './random';
 import { spreadOut } from './blueNoise';
 
-const breathe = (): Promise<void> => Promise.resolve();
+const yieldNow = (): Promise<void> => Promise.resolve();
 const square = (n: number): Float32Array =>
   Float32Array.from({ length: 3 * n }, (_, i) => (i % 3 === 2 ? 0 : random(3, i)));
 const nearest = (places: Float32Array): number => {
@@ -19,7 +19,7 @@ const nearest = (places: Float32Array): number => {
 // are well spread and not regular: Lagae and Dutré, A comparison of methods for generating Poisson disk distributions, 2008.
 test('what is spread out keeps the distances of blue noise, and is as many of what was given', async () => {
   const all = square(2000);
-  const some = await spreadOut(all, 400, breathe);
+  const some = await spreadOut(all, 400, yieldNow);
   expect(some).toHaveLength(1200);
   const given = new Set(Array.from({ length: 2000 }, (_, i) => all.subarray(3 * i, 3 * i + 3).join()));
   const taken = Array.from({ length: 400 }, (_, i) => some.subarray(3 * i, 3 * i + 3).join());
@@ -33,6 +33,6 @@ test('what is spread out keeps the distances of blue noise, and is as many of wh
 
 test('places that are all the same, or too few, are given as they are', async () => {
   const same = new Float32Array(30);
-  expect(await spreadOut(same, 4, breathe)).toHaveLength(12);
-  expect(await spreadOut(same, 40, breathe)).toBe(same);
+  expect(await spreadOut(same, 4, yieldNow)).toHaveLength(12);
+  expect(await spreadOut(same, 40, yieldNow)).toBe(same);
 });

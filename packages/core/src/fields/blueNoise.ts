@@ -14,7 +14,7 @@ const CLOSER = 0.9;
 export async function spreadOut(
   places: Float32Array,
   count: number,
-  breathe: () => Promise<void>,
+  yieldNow: () => Promise<void>,
 ): Promise<Float32Array> {
   const n = places.length / 3;
   if (count >= n) return places;
@@ -25,7 +25,7 @@ export async function spreadOut(
   const taken = new Uint8Array(n);
   const found: number[] = [];
   while (found.length < count && apart > 1e-9 * sides[0]) {
-    await breathe();
+    await yieldNow();
     const neighbours = new Neighbours(apart);
     neighbours.put(positions, n);
     const blocked = new Uint8Array(n);

@@ -8,7 +8,7 @@ import { taken } from './repairForm';
 // Files of a few numbers, written here, and what is to be read of each.
 
 const utf8 = (text: string): Uint8Array => new TextEncoder().encode(text);
-const breathe = () => Promise.resolve();
+const yieldNow = () => Promise.resolve();
 
 describe('glTF', () => {
   const SKIN = {
@@ -137,7 +137,7 @@ describe('vertices in one place', () => {
     ...more,
   });
   const count = async (more: Partial<RawForm>): Promise<number> => {
-    const mesh = await taken(pair(more), { up: 'file', unit: 1, soft: 180, ground: false } as never, breathe);
+    const mesh = await taken(pair(more), { up: 'file', unit: 1, soft: 180, ground: false } as never, yieldNow);
     return mesh.positions.length / 3;
   };
   const filled = (width: number, value: (i: number, c: number) => number): Float32Array =>

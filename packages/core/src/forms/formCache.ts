@@ -1,4 +1,4 @@
-import type { Breathe } from '../breathe';
+import type { YieldNow } from '../yieldNow';
 import type { RawForm } from './rawForm';
 import { readForm } from './readForm';
 
@@ -7,8 +7,8 @@ const known = new Map<string, RawForm>();
 const KEPT = 4;
 
 /** The form that a file holds, read once. */
-export async function formOfFile(id: string, bytes: () => Promise<Uint8Array>, breathe: Breathe): Promise<RawForm> {
-  const found = known.get(id) ?? (await readForm(await bytes(), breathe));
+export async function formOfFile(id: string, bytes: () => Promise<Uint8Array>, yieldNow: YieldNow): Promise<RawForm> {
+  const found = known.get(id) ?? (await readForm(await bytes(), yieldNow));
   known.delete(id);
   known.set(id, found);
   for (const old of known.keys()) {

@@ -292,9 +292,9 @@ describe('files as they are found', () => {
       const corners = Array.from({ length: n }, (_, i) => `v ${Math.cos(turn(i))} ${Math.sin(turn(i))} 0`);
       return `${corners.join('\n')}\n${`f ${Array.from({ length: n }, (_, i) => i + 1).join(' ')}\n`.repeat(20)}`;
     };
-    let breaths = 0;
-    await readForm(utf8(ring(2000)), async () => void breaths++);
-    expect(breaths).toBeGreaterThanOrEqual(20);
+    let yields = 0;
+    await readForm(utf8(ring(2000)), async () => void yields++);
+    expect(yields).toBeGreaterThanOrEqual(20);
     await expect(readForm(utf8(ring(5000)))).rejects.toThrow('a face has 5000 corners, and 4096 are the most');
   });
 

@@ -1,4 +1,4 @@
-import type { Breathe } from '../breathe';
+import type { YieldNow } from '../yieldNow';
 import { mapped } from '../geometry/filled';
 import { Problem } from '../problem';
 import { checkGltf, glbJson, type GltfJson } from './gltfCheck';
@@ -14,7 +14,7 @@ const [TRIANGLES, STRIP, FAN] = [4, 5, 6];
  * own are not within reach.
  * @throws Problem that says what
  */
-export async function readGltf(bytes: Uint8Array, breathe: Breathe): Promise<RawForm> {
+export async function readGltf(bytes: Uint8Array, yieldNow: YieldNow): Promise<RawForm> {
   const { Logger, WebIO } = await import('@gltf-transform/core');
   const io = new WebIO().setLogger(new Logger(Logger.Verbosity.SILENT));
   let document;
@@ -48,7 +48,7 @@ export async function readGltf(bytes: Uint8Array, breathe: Breathe): Promise<Raw
     if (mesh) {
       part = Math.min(part + 1, FORM_LIMITS.parts);
       for (const primitive of mesh.listPrimitives()) {
-        await breathe();
+        await yieldNow();
         const place = primitive.getAttribute('POSITION');
         if (!place || ![TRIANGLES, STRIP, FAN].includes(primitive.getMode())) continue;
         const first = positions.length / 3;

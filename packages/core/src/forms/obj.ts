@@ -1,4 +1,4 @@
-import type { Breathe } from '../breathe';
+import type { YieldNow } from '../yieldNow';
 import { polygonFaces } from './polygon';
 import {
   CHUNK,
@@ -21,7 +21,7 @@ import { linearOf } from '../fields/srgb';
  * surfaces are passed over.
  * @throws Problem that names the line
  */
-export async function readObj(bytes: Uint8Array, breathe: Breathe): Promise<RawForm> {
+export async function readObj(bytes: Uint8Array, yieldNow: YieldNow): Promise<RawForm> {
   const text = new TextReader(bytes);
   const [places, colors, turned, textured] = [floats(), floats(), floats(), floats()];
   const [positions, normals, uvs, tints, parts] = [floats(), floats(), floats(), floats(), floats()];
@@ -87,7 +87,7 @@ export async function readObj(bytes: Uint8Array, breathe: Breathe): Promise<RawF
     return made;
   };
   for (let lines = 0; !text.ended; text.nextLine()) {
-    if (++lines % CHUNK === 0) await breathe();
+    if (++lines % CHUNK === 0) await yieldNow();
     if (text.lineEnded || bytes[text.at] === HASH) continue;
     const word = text.word();
     if (word === 'v') {
@@ -147,7 +147,7 @@ export async function readObj(bytes: Uint8Array, breathe: Breathe): Promise<RawF
       ring.push(vertexOf(corner, faceParts.values[f], faceLines.values[f]));
     for (const vertex of polygonFaces(positions.values, ring)) indices.push(vertex);
     within(indices.length / 3, positions.length / 3);
-    if (f % CHUNK === CHUNK - 1 || pace.add(ring.length)) await breathe();
+    if (f % CHUNK === CHUNK - 1 || pace.add(ring.length)) await yieldNow();
   }
   return {
     positions: positions.done(),

@@ -1,4 +1,4 @@
-import type { Breathe } from '../breathe';
+import type { YieldNow } from '../yieldNow';
 import { polygonFaces } from './polygon';
 import { CHUNK, cornersWithin, damagedFile, integers, PolygonPace, type RawForm, within } from './rawForm';
 import { TextReader } from './text';
@@ -58,7 +58,7 @@ const NAMES: Record<string, readonly string[]> = {
  * coordinates and colours, faces of any number of corners. Other elements and properties are passed over.
  * @throws Problem that says where
  */
-export async function readPly(bytes: Uint8Array, breathe: Breathe): Promise<RawForm> {
+export async function readPly(bytes: Uint8Array, yieldNow: YieldNow): Promise<RawForm> {
   const text = new TextReader(bytes);
   const { format, elements } = header(text);
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -89,8 +89,8 @@ export async function readPly(bytes: Uint8Array, breathe: Breathe): Promise<RawF
     if (element.properties.length === 0 && element.name !== 'vertex') continue;
     // Every other takes a byte at least: more than that is a lie.
     if (element.count > bytes.length) throw damagedFile(`it cannot hold ${element.count} of “${element.name}”`);
-    if (element.name === 'vertex') found = await vertices(element, read, breathe);
-    else await others(element, read, found, indices, breathe);
+    if (element.name === 'vertex') found = await vertices(element, read, yieldNow);
+    else await others(element, read, found, indices, yieldNow);
   }
   if (!found) throw damagedFile('it holds no vertices');
   if (indices.length === 0) throw damagedFile('it holds no faces');
@@ -132,7 +132,7 @@ function header(text: TextReader): { format: string; elements: Element[] } {
   }
 }
 
-async function vertices({ count, properties }: Element, read: Reader, breathe: Breathe): Promise<RawForm> {
+async function vertices({ count, properties }: Element, read: Reader, yieldNow: YieldNow): Promise<RawForm> {
   within(0, count);
   const columns = Object.fromEntries(
     Object.entries(NAMES).map(([name, known]) => [
@@ -149,7 +149,7 @@ async function vertices({ count, properties }: Element, read: Reader, breathe: B
   const row = new Float64Array(properties.length);
   const scale = colors ? TYPES[properties[columns.red].type].most : 1;
   for (let i = 0; i < count; i++) {
-    if (i % CHUNK === CHUNK - 1) await breathe();
+    if (i % CHUNK === CHUNK - 1) await yieldNow();
     properties.forEach((property, k) => {
       if (property.list === null) row[k] = read(property.type);
       else for (let left = read(property.list); left > 0; left--) read(property.type);
@@ -168,7 +168,7 @@ async function others(
   read: Reader,
   found: RawForm | null,
   indices: ReturnType<typeof integers>,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<void> {
   const faces = element.name === 'face';
   if (faces && !found) throw damagedFile('its faces come before its vertices');
@@ -179,7 +179,7 @@ async function others(
   const n = found ? found.positions.length / 3 : 0;
   const pace = new PolygonPace();
   for (let i = 0; i < element.count; i++) {
-    if (i % CHUNK === CHUNK - 1) await breathe();
+    if (i % CHUNK === CHUNK - 1) await yieldNow();
     let sides = 0;
     element.properties.forEach((property, k) => {
       if (property.list === null) return void read(property.type);
@@ -198,6 +198,6 @@ async function others(
       for (const corner of polygonFaces(found!.positions, ring)) indices.push(corner);
       within(indices.length / 3, n);
     });
-    if (pace.add(sides)) await breathe();
+    if (pace.add(sides)) await yieldNow();
   }
 }

@@ -30,7 +30,7 @@ export const FORM_LIMITS = {
   nodes: 100_000,
 } as const;
 
-/** Work between two breaths. */
+/** Work between two yields. */
 export const CHUNK = 65_536;
 
 /** A form that cannot be read, in words that say what and where. */
@@ -50,7 +50,7 @@ export function cornersWithin(count: number): void {
 export class PolygonPace {
   #work = 0;
 
-  /** @returns whether it is time to breathe */
+  /** @returns whether it is time to yield */
   add(corners: number): boolean {
     this.#work += corners * corners;
     if (this.#work < 1e6) return false;

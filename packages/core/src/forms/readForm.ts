@@ -1,9 +1,9 @@
-import type { Breathe } from '../breathe';
+import type { YieldNow } from '../yieldNow';
 import { Problem } from '../problem';
 import type { FormFormatId } from './formFormats';
 import { damagedFile, FORM_LIMITS, type RawForm } from './rawForm';
 
-type Reader = (bytes: Uint8Array, breathe: Breathe) => RawForm | Promise<RawForm>;
+type Reader = (bytes: Uint8Array, yieldNow: YieldNow) => RawForm | Promise<RawForm>;
 
 /** The reader of each format, loaded when it is needed. */
 const READERS: Record<FormFormatId, () => Promise<Reader>> = {
@@ -18,14 +18,14 @@ const READERS: Record<FormFormatId, () => Promise<Reader>> = {
  * its words at the beginning of lines, and what is left is STL.
  * @throws Problem for what is none of these, and for damage
  */
-export async function readForm(bytes: Uint8Array, breathe: Breathe = () => Promise.resolve()): Promise<RawForm> {
+export async function readForm(bytes: Uint8Array, yieldNow: YieldNow = () => Promise.resolve()): Promise<RawForm> {
   if (bytes.length > FORM_LIMITS.bytes)
     throw new Problem(
       `The form is of ${Math.round(bytes.length / 1e6)} MB; ${FORM_LIMITS.bytes / 1e6} MB is the most.`,
       'Choose a smaller one.',
     );
   const reader = await READERS[formatOf(bytes)]();
-  const raw = unitNormals(await reader(bytes, breathe));
+  const raw = unitNormals(await reader(bytes, yieldNow));
   const wild = raw.positions.findIndex((value) => !(Math.abs(value) < 1e12));
   if (wild >= 0) throw damagedFile(`corner ${Math.floor(wild / 3) + 1} has no place`);
   return raw;

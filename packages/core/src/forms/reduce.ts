@@ -1,4 +1,4 @@
-import type { Breathe } from '../breathe';
+import type { YieldNow } from '../yieldNow';
 import { filled, mapped } from '../geometry/filled';
 import { pickColumns } from '../geometry/carrier';
 import { faceMiddles, facesFrom, knowsFaces } from '../geometry/topology/faceAttributes';
@@ -22,16 +22,20 @@ const MOST_SAMPLES = 24;
  * @param bound metres
  * @returns the mesh itself where no fewer faces keep to the bound
  */
-export async function reduceMesh(mesh: Mesh, bound: number, breathe: Breathe = () => Promise.resolve()): Promise<Mesh> {
+export async function reduceMesh(
+  mesh: Mesh,
+  bound: number,
+  yieldNow: YieldNow = () => Promise.resolve(),
+): Promise<Mesh> {
   const { MeshoptSimplifier } = await import('meshoptimizer/simplifier');
   await MeshoptSimplifier.ready;
   const branching = branchingEdges(mesh);
   for (const share of TRIES) {
     const [simple] = MeshoptSimplifier.simplify(mesh.indices, mesh.positions, 3, 3, share * bound, ['ErrorAbsolute']);
     const made = withIndices(mesh, withoutFins(simple));
-    await breathe();
+    await yieldNow();
     if (made.indices.length === 0 || branchingEdges(made) > branching) continue;
-    if (!(await within(made, mesh, bound, breathe)) || !(await within(mesh, made, bound, breathe))) continue;
+    if (!(await within(made, mesh, bound, yieldNow)) || !(await within(mesh, made, bound, yieldNow))) continue;
     return knowsFaces(mesh) ? facesFrom(made, nearestFaces(mesh, made)) : made;
   }
   return mesh;
@@ -60,11 +64,11 @@ function branchingEdges(mesh: Mesh): number {
 }
 
 /** Whether no sample of a mesh is further from another one than a bound. */
-async function within(mesh: Mesh, other: Mesh, bound: number, breathe: Breathe): Promise<boolean> {
+async function within(mesh: Mesh, other: Mesh, bound: number, yieldNow: YieldNow): Promise<boolean> {
   const near = (point: Vec3): boolean => nearestPlace(other, point)!.distance <= bound;
   const { positions, indices } = mesh;
   for (let i = 0; i < positions.length / 3; i++) {
-    if (i % (CHUNK / 16) === 0) await breathe();
+    if (i % (CHUNK / 16) === 0) await yieldNow();
     if (!near(at(positions, i))) return false;
   }
   const step = meanEdge(other);
@@ -80,7 +84,7 @@ async function within(mesh: Mesh, other: Mesh, bound: number, breathe: Breathe):
     work += n * n;
     if (work > CHUNK / 16) {
       work = 0;
-      await breathe();
+      await yieldNow();
     }
   }
   return true;

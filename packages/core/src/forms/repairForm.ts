@@ -1,4 +1,4 @@
-import type { Breathe } from '../breathe';
+import type { YieldNow } from '../yieldNow';
 import { filled, mapped } from '../geometry/filled';
 import { type Attribute, NO_NAMED } from '../geometry/attributes';
 import { type Mesh, meshWith } from '../geometry/mesh';
@@ -23,19 +23,19 @@ export interface Taking {
 const uprights = new WeakMap<RawForm, { as: string; mesh: Mesh }>();
 
 /** A form from a file as a mesh: doubled vertices made one, upright, in metres. */
-export async function taken(raw: RawForm, { up, unit, soft, ground }: Taking, breathe: Breathe): Promise<Mesh> {
+export async function taken(raw: RawForm, { up, unit, soft, ground }: Taking, yieldNow: YieldNow): Promise<Mesh> {
   const as = `${up} ${soft}`;
   let known = uprights.get(raw);
-  if (known?.as !== as) uprights.set(raw, (known = { as, mesh: await upright(raw, up, soft, breathe) }));
+  if (known?.as !== as) uprights.set(raw, (known = { as, mesh: await upright(raw, up, soft, yieldNow) }));
   const { mesh } = known;
-  await topologyInTime(mesh, breathe);
+  await topologyInTime(mesh, yieldNow);
   const positions = mapped(Float32Array, mesh.positions, (x) => unit * x);
   if (ground) stand(positions);
   keepTopology(mesh, positions);
   return { ...mesh, positions };
 }
 
-async function upright(raw: RawForm, up: Taking['up'], soft: number, breathe: Breathe): Promise<Mesh> {
+async function upright(raw: RawForm, up: Taking['up'], soft: number, yieldNow: YieldNow): Promise<Mesh> {
   const welded = raw.normals ? raw : weldedForm(raw);
   const turned = (flat: Float32Array): Float32Array => {
     const out = new Float32Array(flat.length);
@@ -64,7 +64,7 @@ async function upright(raw: RawForm, up: Taking['up'], soft: number, breathe: Br
     u: heightShares(positions),
     named: part ? { part } : NO_NAMED,
   });
-  return welded.normals ? mesh : withSoftNormals(mesh, soft, breathe);
+  return welded.normals ? mesh : withSoftNormals(mesh, soft, yieldNow);
 }
 
 /** Vertices that are the same in all they know, as one: files of loose triangles hold each corner many times. */

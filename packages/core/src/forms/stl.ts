@@ -1,4 +1,4 @@
-import type { Breathe } from '../breathe';
+import type { YieldNow } from '../yieldNow';
 import { filled } from '../geometry/filled';
 import { CHUNK, damagedFile, floats, type RawForm, within } from './rawForm';
 import { TextReader } from './text';
@@ -11,17 +11,17 @@ const [HEAD, EACH] = [84, 50];
  * binary all the same where its length says so. Normals are left to be made anew.
  * @throws Problem that says where
  */
-export async function readStl(bytes: Uint8Array, breathe: Breathe): Promise<RawForm> {
+export async function readStl(bytes: Uint8Array, yieldNow: YieldNow): Promise<RawForm> {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const count = bytes.length >= HEAD ? view.getUint32(80, true) : 0;
   const head = String.fromCharCode(...bytes.subarray(0, 1024));
   // A text has its first facet, or its end, soon after its name; a binary file may begin with “solid” and have bytes behind it.
   const text = /^\s*solid/i.test(head) && /\b(facet|endsolid)\b/i.test(head);
-  if (!text || bytes.length === HEAD + EACH * count) return binary(view, count, breathe);
-  return asText(bytes, breathe);
+  if (!text || bytes.length === HEAD + EACH * count) return binary(view, count, yieldNow);
+  return asText(bytes, yieldNow);
 }
 
-async function binary(view: DataView, count: number, breathe: Breathe): Promise<RawForm> {
+async function binary(view: DataView, count: number, yieldNow: YieldNow): Promise<RawForm> {
   if (view.byteLength < HEAD) throw damagedFile('it is too short for an STL file');
   const there = Math.floor((view.byteLength - HEAD) / EACH);
   if (there < count) throw damagedFile(`it ends after ${there} of ${count} triangles`);
@@ -29,18 +29,18 @@ async function binary(view: DataView, count: number, breathe: Breathe): Promise<
   within(count, 3 * count);
   const positions = new Float32Array(9 * count);
   for (let t = 0; t < count; t++) {
-    if (t % CHUNK === CHUNK - 1) await breathe();
+    if (t % CHUNK === CHUNK - 1) await yieldNow();
     const from = HEAD + EACH * t + 12;
     for (let i = 0; i < 9; i++) positions[9 * t + i] = view.getFloat32(from + 4 * i, true);
   }
   return loose(positions);
 }
 
-async function asText(bytes: Uint8Array, breathe: Breathe): Promise<RawForm> {
+async function asText(bytes: Uint8Array, yieldNow: YieldNow): Promise<RawForm> {
   const text = new TextReader(bytes);
   const positions = floats();
   for (let lines = 0; !text.ended; text.nextLine()) {
-    if (++lines % CHUNK === 0) await breathe();
+    if (++lines % CHUNK === 0) await yieldNow();
     if (text.lineEnded) continue;
     if (text.word().toLowerCase() !== 'vertex') continue;
     for (let c = 0; c < 3; c++) {

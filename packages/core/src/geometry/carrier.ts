@@ -335,22 +335,22 @@ export function pickColumns<T extends Table>(
   return rows.result();
 }
 
-/** So many elements between two breaths. */
-const BREATH = 16_384;
+/** So many elements between two yields. */
+const PER_YIELD = 16_384;
 
-/** The same with breaths in between, for very many. */
+/** The same with yields in between, for very many. */
 export async function pickedInTime<T extends Table>(
   table: T,
   from: Attributed<T>,
   domain: Domain,
   sources: Uint32Array,
-  breathe: () => Promise<void>,
+  yieldNow: () => Promise<void>,
   without: readonly (keyof T & string)[] = [],
 ): Promise<Partial<Columns<T>> & { named: Named }> {
   const rows = new Carrier(table, from, domain, sources.length, without);
-  for (let first = 0; first < sources.length; first += BREATH) {
-    await breathe();
-    rows.pick(sources.subarray(first, first + BREATH), first);
+  for (let first = 0; first < sources.length; first += PER_YIELD) {
+    await yieldNow();
+    rows.pick(sources.subarray(first, first + PER_YIELD), first);
   }
   return rows.result();
 }

@@ -33,16 +33,16 @@ export function joinColumns<T extends Table>(
   return joining.result();
 }
 
-/** The same with a breath before each attribute: millions of elements take some hundredths of a second each. */
+/** The same with a yield before each attribute: millions of elements take some hundredths of a second each. */
 export async function joinedInTime<T extends Table>(
   table: T,
   domain: Domain,
   parts: readonly Counted<T>[],
-  breathe: () => Promise<void>,
+  yieldNow: () => Promise<void>,
 ): Promise<Partial<Columns<T>> & { named: Named }> {
-  await breathe();
+  await yieldNow();
   const joining = new Joining(table, domain, parts, []);
-  do await breathe();
+  do await yieldNow();
   while (joining.goOn());
   return joining.result();
 }

@@ -1,4 +1,4 @@
-import type { Breathe } from '../breathe';
+import type { YieldNow } from '../yieldNow';
 import { NO_NAMED } from './attributes';
 import { pickColumns } from './carrier';
 import { joinCopies } from './copies';
@@ -15,7 +15,7 @@ const present = <T>(list: readonly (T | null | undefined)[]): T[] =>
  * Forms as one, in their order: paths, skins, points and copies. Stable numbers of each follow those of the one before, of a
  * skin's parts as of its paths. What cannot be joined as one thing (how the surface takes the light) is the first one's.
  */
-export async function joinForms(forms: readonly Form[], breathe: Breathe): Promise<Form> {
+export async function joinForms(forms: readonly Form[], yieldNow: YieldNow): Promise<Form> {
   const shifts = idShifts(forms);
   const extents = present(forms.map(({ extent }) => extent));
   return {
@@ -24,7 +24,7 @@ export async function joinForms(forms: readonly Form[], breathe: Breathe): Promi
     extent: extents.length === forms.length ? joinManyPaths(extents) : null,
     mesh: await joinMeshes(
       forms.flatMap(({ mesh }, k) => (mesh ? [{ mesh, shift: shifts[k] }] : [])),
-      breathe,
+      yieldNow,
     ),
     points: joinManyPoints(forms),
     copies: forms.reduce((joined: Form['copies'], { copies }) => joinCopies(joined, copies), null),
@@ -110,7 +110,7 @@ function joinManyPaths(list: readonly Paths[]): Paths | null {
 /** Meshes as one, in their order; parts are kept where all have some. @param list each with what the path numbers of its parts rise by */
 export async function joinMeshes(
   list: readonly { mesh: Mesh; shift: number }[],
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<Mesh | null> {
   if (list.length < 2) return list[0]?.mesh ?? null;
   const joinedBy = (domain: 'vertex' | 'face' | 'path', countOf: (mesh: Mesh) => number) =>
@@ -118,7 +118,7 @@ export async function joinMeshes(
       MESH,
       domain,
       list.map(({ mesh }) => ({ of: mesh, count: countOf(mesh) })),
-      breathe,
+      yieldNow,
     );
   const vertices = await joinedBy('vertex', vertexCount);
   const faces = await joinedBy('face', faceCount);
@@ -128,7 +128,7 @@ export async function joinMeshes(
   const numbers: number[] = [];
   let [vertex, index] = [0, 0];
   for (const { mesh, shift } of list) {
-    await breathe();
+    await yieldNow();
     for (let i = 0; i < mesh.indices.length; i++) indices[index + i] = mesh.indices[i] + vertex;
     if (parted)
       for (let i = 0; i < mesh.parts!.length; i += 2) numbers.push(mesh.parts![i] + vertex, mesh.parts![i + 1] + shift);

@@ -18,22 +18,22 @@ export async function withRiders(
   base: Mesh | null,
   rider: Mesh,
   placements: readonly Placement[],
-  breathe: () => Promise<void> = () => Promise.resolve(),
+  yieldNow: () => Promise<void> = () => Promise.resolve(),
 ): Promise<Mesh> {
   const [n, k] = [(base?.positions.length ?? 0) / 3, rider.positions.length / 3];
   // What is put on has no front of its own here: it stands where the base's is.
   const plain = { ...rider, tip: null, age: null };
   const parts = [...(base ? [{ of: base, count: n }] : []), ...placements.map(() => ({ of: plain, count: k }))];
   const first = base?.indices.length ?? 0;
-  const vertices = await joinedInTime(MESH, 'vertex', parts, breathe);
+  const vertices = await joinedInTime(MESH, 'vertex', parts, yieldNow);
   const counts = new Map([base ?? plain, plain].map((of) => [of, faceCount(of)]));
   const faces = await joinedInTime(
     MESH,
     'face',
     parts.map(({ of }) => ({ of, count: counts.get(of)! })),
-    breathe,
+    yieldNow,
   );
-  await breathe();
+  await yieldNow();
   const mesh: Mesh = {
     ...(base ?? plain),
     ...vertices,
@@ -47,21 +47,21 @@ export async function withRiders(
   for (let i = 0; i < placements.length; i++) {
     const placement = placements[i];
     const vertex = n + k * i;
-    for (let from = 0; from < k; from += BREATH) {
-      const end = Math.min(k, from + BREATH);
+    for (let from = 0; from < k; from += PER_YIELD) {
+      const end = Math.min(k, from + PER_YIELD);
       place(rider.positions, placement, placement.size, placement.origin, mesh.positions, vertex, from, end);
       place(rider.normals, placement, 1, NOWHERE, mesh.normals, vertex, from, end);
-      if ((placed += end - from) < BREATH) continue;
+      if ((placed += end - from) < PER_YIELD) continue;
       placed = 0;
-      await breathe();
+      await yieldNow();
     }
     moved(rider.indices, vertex, mesh.indices, first + rider.indices.length * i);
   }
   return mesh;
 }
 
-/** So many vertices between two breaths. */
-const BREATH = 1 << 16;
+/** So many vertices between two yields. */
+const PER_YIELD = 1 << 16;
 const NOWHERE: Vec3 = [0, 0, 0];
 
 /** Indices of vertices that come so much later. */

@@ -25,18 +25,18 @@ export const measuredSlopes =
  * A mesh with every vertex moved. Normals turn as the surface does, by the inverse transpose of the movement's
  * derivative there, so that hard edges stay hard and soft ones soft.
  */
-export async function movedMesh(mesh: Mesh, move: SlopedMove, breathe: () => Promise<void>): Promise<Mesh> {
+export async function movedMesh(mesh: Mesh, move: SlopedMove, yieldNow: () => Promise<void>): Promise<Mesh> {
   const n = mesh.positions.length / 3;
   const moved = { ...mesh, positions: new Float32Array(3 * n), normals: new Float32Array(3 * n) };
-  for (let i = 0; i < n; i += BREATH) {
-    await breathe();
-    moveVertices(mesh, moved, move, i, Math.min(n, i + BREATH));
+  for (let i = 0; i < n; i += PER_YIELD) {
+    await yieldNow();
+    moveVertices(mesh, moved, move, i, Math.min(n, i + PER_YIELD));
   }
   return moved;
 }
 
-/** So many vertices between two breaths: finding each its place on another skin takes a tenth of a millisecond. */
-const BREATH = 256;
+/** So many vertices between two yields: finding each its place on another skin takes a tenth of a millisecond. */
+const PER_YIELD = 256;
 
 /** Moves the vertices `first` up to `end`. */
 function moveVertices(mesh: Mesh, moved: Mesh, move: SlopedMove, first: number, end: number): void {

@@ -73,7 +73,7 @@ export function frilling(given: Frilling): Course<Frill> {
   const keepApart = new KeepApart(apart);
   const weights = filled(Float64Array, n, (i) => (i < columns ? 0 : 1));
 
-  const next: Course<Frill>['next'] = async (state, step, breathe) => {
+  const next: Course<Frill>['next'] = async (state, step, yieldNow) => {
     const grown = (step + 1) / steps;
     const rise = heightAt(given, grown) / (rows - 1);
     const positions = state.positions.slice();
@@ -109,7 +109,7 @@ export function frilling(given: Frilling): Course<Frill> {
     const acrossRows = max(2, round((0.5 * fold) / rise));
     const mean = edges.reduce((sum, x) => sum + x, 0) / columns;
     for (let turn = 0; turn < ROUNDS; turn++) {
-      await breathe();
+      await yieldNow();
       if (apart > 0 && turn % 3 === 0) {
         for (let k = 0; k < m; k++) for (let c = 0; c < 3; c++) those[3 * k + c] = positions[3 * stands[k] + c];
         const moves = keepApart.moves(those, m, near);

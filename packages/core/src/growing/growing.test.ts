@@ -6,7 +6,7 @@ import { History } from './simulationHistory';
 import { Neighbours } from '../geometry/search/spatialHash';
 import { type Ruffling, ruffling } from './ruffle';
 
-const breathe = (): Promise<void> => Promise.resolve();
+const yieldNow = (): Promise<void> => Promise.resolve();
 const ring = (radius: number, points: number): Vec3[] =>
   Array.from({ length: points }, (_, k) => {
     const angle = (-2 * Math.PI * k) / points;
@@ -56,13 +56,13 @@ test('pairs within a distance are those that asking all of each other finds', ()
 
 test('a state is the same whether come to step by step or at once, and however few are kept', async () => {
   const steadily = new History(ruffling(line()));
-  for (const step of [3, 17, 18, 40]) await steadily.at(step, breathe);
-  const once = await new History(ruffling(line())).at(40, breathe);
-  const back = await steadily.at(17, breathe);
+  for (const step of [3, 17, 18, 40]) await steadily.at(step, yieldNow);
+  const once = await new History(ruffling(line())).at(40, yieldNow);
+  const back = await steadily.at(17, yieldNow);
   const poor = new History(ruffling(line()), 60_000);
-  await poor.at(40, breathe);
-  expect((await steadily.at(40, breathe)).positions).toEqual(once.positions);
-  expect((await poor.at(17, breathe)).positions).toEqual(back.positions);
+  await poor.at(40, yieldNow);
+  expect((await steadily.at(40, yieldNow)).positions).toEqual(once.positions);
+  expect((await poor.at(17, yieldNow)).positions).toEqual(back.positions);
   expect(poor.bytes).toBeLessThan(60_000);
 });
 
@@ -76,14 +76,14 @@ test('a ruffled line gets longer by as much in each step, and comes to as long a
     [45, 0.05],
     [60, 0.03],
   ]) {
-    const { positions, offsets } = await history.at(step, breathe);
+    const { positions, offsets } = await history.at(step, yieldNow);
     const expected = begun * (1 + (5 * step) / 60);
     expect(Math.abs(lengthOf(positions, 0, offsets[1], true) / expected - 1)).toBeLessThan(least);
   }
 });
 
 test('parts that come to lie beside each other keep apart, no edge is long, and all stays in its plane', async () => {
-  const { positions, offsets } = await new History(ruffling(line())).at(60, breathe);
+  const { positions, offsets } = await new History(ruffling(line())).at(60, yieldNow);
   const n = offsets[1];
   const arcs = [0];
   for (let i = 1; i < n; i++) arcs.push(arcs[i - 1] + distance(at(positions, i), at(positions, i - 1)));
@@ -103,10 +103,10 @@ test('parts that come to lie beside each other keep apart, no edge is long, and 
 test('the ends of an open line stay, and between two steps nothing jumps', async () => {
   const lines = [{ positions: [[-0.5, 0, 0] as const, [0.5, 0, 0] as const], closed: false }];
   const history = new History(ruffling(line({ lines })));
-  const first = await history.at(0, breathe);
+  const first = await history.at(0, yieldNow);
   let state = first;
   for (let step = 1; step <= 30; step++) {
-    const next = await history.at(step, breathe);
+    const next = await history.at(step, yieldNow);
     // Where a step begins is where the one before ended, with new points on the edges that they divide.
     const old = new Set(Array.from({ length: state.born.length }, (_, i) => at(state.positions, i).join()));
     const there = Array.from({ length: next.born.length }, (_, i) => at(next.before, i).join());
@@ -140,7 +140,7 @@ test('where its rim is as long as a cone is wide there, a frill is that cone', a
   const open = 0.7;
   const [below, above] = [0.25, 0.25 + 0.4 * Math.sin(open)];
   const given = frill({ open, ruffle: above / below, rim: 1, upright: 1 });
-  const { positions } = await new History(frilling(given)).at(40, breathe);
+  const { positions } = await new History(frilling(given)).at(40, yieldNow);
   const rim = positions.slice(3 * 80 * 11);
   const radii = Array.from({ length: 80 }, (_, i) => Math.hypot(rim[3 * i], rim[3 * i + 2]));
   const heights = Array.from({ length: 80 }, (_, i) => rim[3 * i + 1]);
@@ -167,7 +167,7 @@ test('where its rim is as long as a cone is wide there, a frill is that cone', a
 
 test('its rows come to the lengths they are asked for, its base stays, and its folds are no narrower than asked', async () => {
   const given = frill();
-  const { positions } = await new History(frilling(given)).at(40, breathe);
+  const { positions } = await new History(frilling(given)).at(40, yieldNow);
   expect([...positions.subarray(0, 240)]).toEqual(given.base.flat().map((x) => x + 0));
   const base = lengthOf(positions, 0, 80, true);
   for (const row of [6, 9, 11]) {

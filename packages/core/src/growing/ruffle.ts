@@ -66,7 +66,7 @@ export function ruffling(given: Ruffling): Course<Ruffled> {
   // As far along the line as they keep apart, points are next to each other.
   const near = ceil((1.5 * apart) / spacing) + 1;
 
-  const next: Course<Ruffled>['next'] = async (state, step, breathe) => {
+  const next: Course<Ruffled>['next'] = async (state, step, yieldNow) => {
     const whole = begun * (1 + ((factor - 1) * (step + 1)) / steps);
     const made = divided(lengthened(state, whole, (begun * (factor - 1)) / steps), closed, step + 1, given);
     const { positions, rest, offsets } = made;
@@ -80,7 +80,7 @@ export function ruffling(given: Ruffling): Course<Ruffled> {
       return far <= near || (closed[line] && offsets[line + 1] - offsets[line] - far <= near);
     };
     for (let round = 0; round < ROUNDS; round++) {
-      await breathe();
+      await yieldNow();
       // What comes too near to another part is pushed away, all at once, by the mean of what pushes it.
       const moves = keepApart.moves(positions, n, nextTo);
       for (let i = 0; i < 3 * n; i++) positions[i] += moves[i];

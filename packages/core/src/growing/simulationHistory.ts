@@ -1,9 +1,9 @@
-import type { Breathe } from '../breathe';
+import type { YieldNow } from '../yieldNow';
 /** How something goes on from one state to the next. */
 export interface Course<S> {
   first: S;
   /** Makes the next state, without changing the one before. */
-  next(state: S, step: number, breathe: Breathe): Promise<S>;
+  next(state: S, step: number, yieldNow: YieldNow): Promise<S>;
   /** What a state takes up. */
   bytes(state: S): number;
 }
@@ -34,12 +34,12 @@ export class History<S extends object> {
   }
 
   /** The state after so many steps. */
-  async at(step: number, breathe: Breathe): Promise<S> {
+  async at(step: number, yieldNow: YieldNow): Promise<S> {
     let from = step - (step % this.#apart);
     while (!this.#kept.has(from)) from -= this.#apart;
     let state: S = this.#kept.get(from)!;
     while (from < step) {
-      state = await this.course.next(state, from++, breathe);
+      state = await this.course.next(state, from++, yieldNow);
       this.#keep(from, state);
     }
     return state;

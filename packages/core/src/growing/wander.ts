@@ -29,7 +29,7 @@ export interface Wandering {
   seed: number;
 }
 
-/** So many tendrils go on between two breaths: each asks all that has been laid beside it. */
+/** So many tendrils go on between two yields: each asks all that has been laid beside it. */
 const CHUNK = 64;
 
 /** Nothing turns faster than this, radians a point. */
@@ -41,7 +41,7 @@ const NIMBLE = 0.6;
  * autonomous characters, 1999). None turns sharply.
  * @returns 3k numbers each, metres
  */
-export async function wanderPaths(how: Wandering, breathe: () => Promise<void>): Promise<number[][]> {
+export async function wanderPaths(how: Wandering, yieldNow: () => Promise<void>): Promise<number[][]> {
   const { beginnings, piece, hold, seed, apart } = how;
   const n = beginnings.length;
   const places = Float64Array.from(beginnings.flatMap(({ place }) => hold?.(place) ?? place));
@@ -70,11 +70,11 @@ export async function wanderPaths(how: Wandering, breathe: () => Promise<void>):
   for (let k = 0; k < n; k++) lay(k);
   const neighbours = apart > 0 ? new Neighbours(apart) : null;
   for (let step = 0; step < longest; step++) {
-    await breathe();
+    await yieldNow();
     // What is laid in this step is not yet in the way.
     neighbours?.put(all, count);
     for (let k = 0; k < n; k++) {
-      if (k % CHUNK === CHUNK - 1) await breathe();
+      if (k % CHUNK === CHUNK - 1) await yieldNow();
       if (step >= steps[k]) continue;
       const [x, y, z] = [places[3 * k], places[3 * k + 1], places[3 * k + 2]];
       const scale = 1 / how.size;

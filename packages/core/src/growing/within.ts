@@ -24,8 +24,8 @@ export class Within {
     [this.#low, this.#size, this.#dims, this.#values] = [low, size, dims, values];
   }
 
-  static async of(mesh: Mesh, breathe: () => Promise<void>): Promise<Within> {
-    await treeInTime(mesh, breathe);
+  static async of(mesh: Mesh, yieldNow: () => Promise<void>): Promise<Within> {
+    await treeInTime(mesh, yieldNow);
     const { min: low, max: high } = boundsOf({ ...emptyForm(), mesh })!;
     const size = max(1e-9, ...low.map((from, c) => high[c] - from)) / CELLS;
     const dims = low.map((from, c) => ceil((high[c] - from) / size) + 3) as [number, number, number];
@@ -34,7 +34,7 @@ export class Within {
     let n = 0;
     for (let z = 0; z < dims[2]; z++)
       for (let y = 0; y < dims[1]; y++) {
-        await breathe();
+        await yieldNow();
         for (let x = 0; x < dims[0]; x++) {
           const place: Vec3 = [begin[0] + size * x, begin[1] + size * y, begin[2] + size * z];
           const away = distance(nearestPlace(mesh, place)?.position ?? place, place);

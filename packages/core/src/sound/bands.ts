@@ -140,13 +140,13 @@ function readingsOf({ bands, ...shape }: BandShape, rate: number, size: number):
 /**
  * Splits a sound into bands, frame by frame.
  * @param fps frames a second; frame 0 is the sound's beginning
- * @param breathe awaited now and then
+ * @param yield awaited now and then
  */
 export async function bandsOf(
   sound: Sound,
   shape: BandShape,
   fps: number,
-  breathe: () => Promise<void>,
+  yieldNow: () => Promise<void>,
 ): Promise<Bands> {
   const frames = Math.max(1, Math.round((sound.samples.length / sound.rate) * fps));
   const { bands, attack, release, loop } = shape;
@@ -154,7 +154,7 @@ export async function bandsOf(
   const readings = readingsOf(shape, sound.rate, size);
   const spectra: Spectrum[] = [];
   for (let level = 0, at = sound; level <= Math.max(...readings.map((reading) => reading.level)); level++) {
-    await breathe();
+    await yieldNow();
     if (level > 0) at = halved(at, loop);
     spectra.push(new Spectrum(at, loop, size));
   }
@@ -166,7 +166,7 @@ export async function bandsOf(
     // A longer window changes more slowly: it is read less often, and levels between are blended.
     const hop = Math.max(1, Math.min(2 ** level, Math.floor((2 ** level * SHORTEST * fps) / 4)));
     for (let f = 0; f < frames - 1 + hop; f += hop) {
-      if ((f / hop) % 8 === 0) await breathe();
+      if ((f / hop) % 8 === 0) await yieldNow();
       spectrum.at(f / fps);
       for (const { from, to, width, tilt, b } of own) {
         const decibels = 10 * Math.log10(powerWithin(spectrum.power, from, to) / width + 1e-12) + tilt;

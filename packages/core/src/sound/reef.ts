@@ -21,8 +21,8 @@ export function reefSound(): Sound {
   // Swell: whole turns over the loop, so that it closes.
   for (let i = 0; i < n; i++) {
     const t = i / RATE;
-    const breath = 0.5 - 0.5 * Math.cos((turn * t) / 3);
-    samples[i] += 0.07 * breath * (Math.sin(turn * 55 * t) + 0.5 * Math.sin(turn * 110 * t + 0.4));
+    const swell = 0.5 - 0.5 * Math.cos((turn * t) / 3);
+    samples[i] += 0.07 * swell * (Math.sin(turn * 55 * t) + 0.5 * Math.sin(turn * 110 * t + 0.4));
   }
   // Pulses: a low drum whose pitch falls.
   for (let k = 0; k < 12; k++) {

@@ -5,7 +5,7 @@ import { RealFft } from './fft';
 import { reefSound, reefWav } from './reef';
 import { readWav, type Sound, writeWav } from './wav';
 
-const breathe = async (): Promise<void> => undefined;
+const yieldNow = async (): Promise<void> => undefined;
 const transformed = (samples: ArrayLike<number>) => {
   const n = samples.length;
   const [re, im] = [new Float64Array(n / 2 + 1), new Float64Array(n / 2 + 1)];
@@ -188,7 +188,7 @@ describe('bands', () => {
     [1000, 8],
     [2800, 11],
   ])('a tone of %d Hz is loudest in band %d', async (hertz, band) => {
-    const levels = row(await bandsOf(tone(hertz), shape, 24, breathe), 12);
+    const levels = row(await bandsOf(tone(hertz), shape, 24, yieldNow), 12);
     expect(levels.indexOf(Math.max(...levels))).toBe(band);
     expect(levels[band]).toBeGreaterThan(0.9);
     expect(levels[(band + 6) % 12]).toBeLessThan(0.1);
@@ -207,7 +207,7 @@ describe('bands', () => {
       for (let band = 0; band < bands; band += 3) {
         const hertz = 40 * ((0.4 * rate) / 40) ** ((band + 0.5) / bands);
         const samples = Float32Array.from({ length: 3 * rate }, (_, i) => Math.sin((2 * Math.PI * hertz * i) / rate));
-        const levels = row(await bandsOf({ rate, samples }, wide, 4, breathe), 6);
+        const levels = row(await bandsOf({ rate, samples }, wide, 4, yieldNow), 6);
         expect(levels.indexOf(Math.max(...levels))).toBe(band);
         for (const other of [band - 1, band + 1])
           if (other >= 0 && other < bands) expect(levels[other]).toBeLessThan(0.5);
@@ -218,7 +218,7 @@ describe('bands', () => {
   test('60 Hz of a hundred bands comes out in the band that holds 60 Hz', async () => {
     const hundred: BandShape = { ...shape, bands: 100, low: 30, high: 16000 };
     const samples = Float32Array.from({ length: 48000 * 3 }, (_, i) => Math.sin((2 * Math.PI * 60 * i) / 48000));
-    const levels = row(await bandsOf({ rate: 48000, samples }, hundred, 4, breathe), 6);
+    const levels = row(await bandsOf({ rate: 48000, samples }, hundred, 4, yieldNow), 6);
     const [low, high] = [30, 16000];
     expect(levels.indexOf(Math.max(...levels))).toBe(Math.floor((100 * Math.log(60 / low)) / Math.log(high / low)));
   });
@@ -227,7 +227,7 @@ describe('bands', () => {
     const burst: Sound = { rate: 8000, samples: tone(400, 2).samples.map((x, i) => (i > 9000 && i < 12000 ? x : 0)) };
     for (const release of [0.2, 3, 60]) {
       const long = { ...shape, attack: 0.02, release, loop: true };
-      const { levels, bands, frames } = await bandsOf(burst, long, 24, breathe);
+      const { levels, bands, frames } = await bandsOf(burst, long, 24, yieldNow);
       const left = Math.exp(-1 / (release * 24));
       // From its last frame to its first it falls by the release, as from any to the next.
       const at = (f: number): number => levels[f * bands + 6];
@@ -238,13 +238,13 @@ describe('bands', () => {
 
   test('silence is level 0 all over', async () => {
     const silence = { rate: 8000, samples: new Float32Array(8000) };
-    const { levels } = await bandsOf(silence, { ...shape, smooth: 2 }, 24, breathe);
+    const { levels } = await bandsOf(silence, { ...shape, smooth: 2 }, 24, yieldNow);
     expect(new Set(levels)).toEqual(new Set([0]));
   });
 
   test('a level falls by 1 / e in the release time, and rises at once without attack', async () => {
     const burst: Sound = { rate: 8000, samples: tone(400, 3).samples.map((x, i) => (i < 8000 ? x : 0)) };
-    const { levels, bands, frames } = await bandsOf(burst, { ...shape, release: 0.25 }, 48, breathe);
+    const { levels, bands, frames } = await bandsOf(burst, { ...shape, release: 0.25 }, 48, yieldNow);
     expect(frames).toBe(144);
     const band = 6;
     const at = (seconds: number) => levels[Math.round(seconds * 48) * bands + band];
@@ -265,7 +265,7 @@ describe('bands', () => {
       sound,
       { bands: 20, low: 40, high: 6000, attack: 0.03, release: 0.25, smooth: 0, loop: true },
       24,
-      breathe,
+      yieldNow,
     );
     for (const band of [1, 8, 18]) {
       const course = Array.from({ length: frames }, (_, f) => levels[f * bands + band]);

@@ -243,7 +243,7 @@ export interface StepContext {
    */
   tell(what: string, advice: string, fix?: { label: string; set: Record<string, number> }): void;
   /** To be awaited between chunks of long work: lets messages in, and throws when the work is no longer wanted. */
-  breathe(): Promise<void>;
+  yieldNow(): Promise<void>;
 }
 
 /** What starts are for. */

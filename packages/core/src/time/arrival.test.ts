@@ -76,7 +76,7 @@ describe('growing through a tree', () => {
       fps: 10,
       seed: 1,
       wanted: () => true,
-      breathe: () => Promise.resolve(),
+      yieldNow: () => Promise.resolve(),
       numberAt: (_: string, frame: number) => Math.max(0, to - (11 - frame) / 10),
     } as unknown as StepContext;
     const form = await grow.run({ paths: tree() } as never, params as never, context);

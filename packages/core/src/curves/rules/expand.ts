@@ -27,7 +27,7 @@ export interface Expansion {
   growing: number;
 }
 
-/** Symbols between two breaths. */
+/** Symbols between two yields. */
 const CHUNK = 4096;
 
 /** Whether a symbol draws a line, or moves as one. */
@@ -37,7 +37,7 @@ export const isLine = (letter: string): boolean => letter === 'F' || letter === 
 export async function rewrite(
   system: System,
   { generations, seed, most, length, growing }: Expansion,
-  breathe: () => Promise<void> = () => Promise.resolve(),
+  yieldNow: () => Promise<void> = () => Promise.resolve(),
 ): Promise<Symbols> {
   let now: Symbols = { letters: [], values: [], births: [], begins: [], ids: [] };
   const contextual = [...system.rules.values()].flat().some((rule) => rule.before !== null || rule.after !== null);
@@ -46,7 +46,7 @@ export async function rewrite(
     const next: Symbols = { letters: [], values: [], births: [], begins: [], ids: [] };
     const contexts = contextual ? contextsOf(now.letters, system.ignored) : null;
     for (let i = 0; i < now.letters.length; i++) {
-      if (i % CHUNK === 0) await breathe();
+      if (i % CHUNK === 0) await yieldNow();
       const found = ruleFor(system, now, contexts, i, k, seed);
       if (!found) {
         keep(next, now, i);

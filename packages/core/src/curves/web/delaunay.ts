@@ -1,9 +1,9 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import Delaunator from 'delaunator';
 import { insphere, orient3d } from 'robust-predicates';
 import { cross, distance, dot, perpendicular, sub, unit, type Vec3 } from '../../geometry/vec';
 
-/** Points between two breaths. */
+/** Points between two yields. */
 const CHUNK = 64;
 /** The corner at infinity: what lies beyond a face of the hull is a tetrahedron too, up to there. */
 const FAR = -1;
@@ -70,14 +70,14 @@ const orientation = (a: Vec3, b: Vec3, c: Vec3, d: Vec3): number => orient3d(...
  * @param nodes n different places
  * @returns four numbers of places each, none where all places lie in one plane
  */
-export async function tetrahedraOf(nodes: readonly Vec3[], breathe: Breathe): Promise<Uint32Array> {
+export async function tetrahedraOf(nodes: readonly Vec3[], yieldNow: YieldNow): Promise<Uint32Array> {
   const first = spanning(nodes);
   if (first.length < 4) return new Uint32Array(0);
   const all = new Tetrahedra(nodes);
   begin(all, nodes, first);
   const rest = alongCurve(nodes).filter((node) => !first.includes(node));
   for (const [k, node] of rest.entries()) {
-    if (k % CHUNK === CHUNK - 1) await breathe();
+    if (k % CHUNK === CHUNK - 1) await yieldNow();
     insert(all, node, nodes[node]);
   }
   const found: number[] = [];
@@ -200,7 +200,7 @@ function alongCurve(nodes: readonly Vec3[]): number[] {
  * Pairs of places that are neighbours by Delaunay: edges of the tetrahedra; of triangles where all lie in a plane; one after
  * the other where all lie in a line. Places that are the same follow each other.
  */
-export async function delaunayPairs(nodes: readonly Vec3[], breathe: Breathe): Promise<[number, number][]> {
+export async function delaunayPairs(nodes: readonly Vec3[], yieldNow: YieldNow): Promise<[number, number][]> {
   if (nodes.length === 0) return [];
   const firsts = new Map<string, number>();
   const pairs: [number, number][] = [];
@@ -211,12 +211,12 @@ export async function delaunayPairs(nodes: readonly Vec3[], breathe: Breathe): P
   });
   const own = [...firsts.values()];
   const places = own.map((k) => nodes[k]);
-  const found = await pairsOfDifferent(places, breathe);
+  const found = await pairsOfDifferent(places, yieldNow);
   for (const [a, b] of found) pairs.push([own[a], own[b]]);
   return pairs;
 }
 
-async function pairsOfDifferent(places: readonly Vec3[], breathe: Breathe): Promise<[number, number][]> {
+async function pairsOfDifferent(places: readonly Vec3[], yieldNow: YieldNow): Promise<[number, number][]> {
   const span = spanning(places);
   if (span.length < 2) return [];
   if (span.length === 2) {
@@ -232,8 +232,8 @@ async function pairsOfDifferent(places: readonly Vec3[], breathe: Breathe): Prom
     const { triangles } = Delaunator.from(places.map((p) => [dot(p, x), dot(p, y)]));
     return edges(triangles, 3);
   }
-  const tetrahedra = await tetrahedraOf(places, breathe);
-  await breathe();
+  const tetrahedra = await tetrahedraOf(places, yieldNow);
+  await yieldNow();
   return edges(tetrahedra, 4);
 }
 

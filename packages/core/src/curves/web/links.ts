@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { mapped } from '../../geometry/filled';
 import { Neighbours } from '../../geometry/search/spatialHash';
 import { PointTree } from '../../geometry/search/pointTree';
@@ -9,7 +9,7 @@ import { delaunayPairs } from './delaunay';
 /** Links between nodes, in pairs of their numbers, the smaller first. */
 export type Links = readonly (readonly [number, number])[];
 
-/** Nodes between two breaths. */
+/** Nodes between two yields. */
 const CHUNK = 64;
 
 /** Each pair once, the smaller number first, in order. */
@@ -38,23 +38,23 @@ export async function nearestLinks(
   nodes: readonly Vec3[],
   count: number,
   longest: number,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<Links> {
   const tree = new PointTree(nodes.flat());
   const pairs: [number, number][] = [];
   for (let i = 0; i < nodes.length; i++) {
-    if (i % CHUNK === 0) await breathe();
+    if (i % CHUNK === 0) await yieldNow();
     for (const k of tree.nearest(i, count, longest)) pairs.push([i, k]);
   }
   return uniqueLinks(pairs);
 }
 
 /** Links between all that are no further apart than a length. */
-export async function linksWithin(nodes: readonly Vec3[], longest: number, breathe: Breathe): Promise<Links> {
+export async function linksWithin(nodes: readonly Vec3[], longest: number, yieldNow: YieldNow): Promise<Links> {
   const { cells, positions } = byCells(nodes, Math.max(1e-9, longest * (1 + 1e-9)));
-  await breathe();
+  await yieldNow();
   const n = cells.pairs(positions, nodes.length);
-  await breathe();
+  await yieldNow();
   const pairs = Array.from({ length: n }, (_, k): [number, number] => [cells.earlier[k], cells.later[k]]);
   return uniqueLinks(pairs.filter(([a, b]) => distance(nodes[a], nodes[b]) <= longest));
 }
@@ -64,8 +64,8 @@ export async function linksWithin(nodes: readonly Vec3[], longest: number, breat
  * problems, 1975), the shortest first, each that joins what does not hang together yet (Kruskal, On the shortest spanning
  * subtree of a graph, 1956).
  */
-export async function shortestTree(nodes: readonly Vec3[], breathe: Breathe): Promise<Links> {
-  const pairs = uniqueLinks(await delaunayPairs(nodes, breathe))
+export async function shortestTree(nodes: readonly Vec3[], yieldNow: YieldNow): Promise<Links> {
+  const pairs = uniqueLinks(await delaunayPairs(nodes, yieldNow))
     .map((pair) => ({ pair, length: distance(nodes[pair[0]], nodes[pair[1]]) }))
     .sort((p, q) => p.length - q.length);
   const head = Array.from(nodes.keys());
@@ -92,11 +92,11 @@ const TIE = 1e-5;
  * They are neighbours by Delaunay, and what is in such a ball has one of these in it that is a neighbour of both ends: the middle
  * lies on the far side of some bisector that bounds the face between their cells (Matula and Sokal 1980).
  */
-export async function gabrielLinks(nodes: readonly Vec3[], longest: number, breathe: Breathe): Promise<Links> {
-  const all = await delaunayPairs(nodes, breathe);
-  await breathe();
+export async function gabrielLinks(nodes: readonly Vec3[], longest: number, yieldNow: YieldNow): Promise<Links> {
+  const all = await delaunayPairs(nodes, yieldNow);
+  await yieldNow();
   const pairs = uniqueLinks(all);
-  await breathe();
+  await yieldNow();
   const about: number[][] = nodes.map(() => []);
   for (const [a, b] of pairs) {
     about[a].push(b);
@@ -111,9 +111,9 @@ export async function gabrielLinks(nodes: readonly Vec3[], longest: number, brea
 }
 
 /** Links between all that are neighbours by Delaunay, no longer than a length (see `delaunayPairs`). */
-export async function neighbourLinks(nodes: readonly Vec3[], longest: number, breathe: Breathe): Promise<Links> {
-  const pairs = await delaunayPairs(nodes, breathe);
-  await breathe();
+export async function neighbourLinks(nodes: readonly Vec3[], longest: number, yieldNow: YieldNow): Promise<Links> {
+  const pairs = await delaunayPairs(nodes, yieldNow);
+  await yieldNow();
   return uniqueLinks(pairs.filter(([a, b]) => distance(nodes[a], nodes[b]) <= longest));
 }
 

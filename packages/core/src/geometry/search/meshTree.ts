@@ -30,13 +30,13 @@ export function treeOf(mesh: Mesh): MeshTree {
   return keep(mesh, building.tree);
 }
 
-/** The same with breaths while it is made, so that what asks for it later has it at hand: 100,000 faces take a tenth of a second. */
-export async function treeInTime(mesh: Mesh, breathe: () => Promise<void>): Promise<MeshTree> {
+/** The same with yields while it is made, so that what asks for it later has it at hand: 100,000 faces take a tenth of a second. */
+export async function treeInTime(mesh: Mesh, yieldNow: () => Promise<void>): Promise<MeshTree> {
   const known = knownTree(mesh);
   if (known) return known;
-  await breathe();
+  await yieldNow();
   const building = new Building(mesh);
-  do await breathe();
+  do await yieldNow();
   while (building.goOn());
   return keep(mesh, building.tree);
 }
@@ -50,7 +50,7 @@ function keep({ indices, positions }: Mesh, tree: MeshTree): MeshTree {
   return tree;
 }
 
-/** So many triangles are looked at between two breaths: some milliseconds. */
+/** So many triangles are looked at between two yields: some milliseconds. */
 const PIECE = 1 << 15;
 
 /** Makes a tree piece by piece. */

@@ -18,22 +18,22 @@ export interface Edges {
 export async function featureEdges(
   mesh: Mesh,
   angle: number,
-  breathe: () => Promise<void> = () => Promise.resolve(),
+  yieldNow: () => Promise<void> = () => Promise.resolve(),
 ): Promise<Edges> {
-  const topology = await topologyInTime(mesh, breathe);
-  const edges = await topology.findEdges(breathe);
+  const topology = await topologyInTime(mesh, yieldNow);
+  const edges = await topology.findEdges(yieldNow);
   const { corners } = topology;
   const { first: vertices } = topology.weld;
   const places = new Float64Array(3 * vertices.length);
   // −0 is 0.
   for (let i = 0; i < vertices.length; i++)
     for (let c = 0; c < 3; c++) places[3 * i + c] = mesh.positions[3 * vertices[i] + c] + 0;
-  await breathe();
+  await yieldNow();
   const own = mapped(Uint32Array, corners, (place) => vertices[place]);
   const normals = new Float64Array(corners.length);
   const flat = new Uint8Array(corners.length / 3);
   for (let f = 0; f < flat.length; f++) if (faceNormal(mesh.positions, own, f, normals, 3 * f) === 0) flat[f] = 1;
-  await breathe();
+  await yieldNow();
   // How many faces with an area lie at each edge, and the first two of them.
   const count = new Uint32Array(edges.count);
   const first = new Uint32Array(2 * edges.count);
@@ -44,11 +44,11 @@ export async function featureEdges(
     if (count[e] < 2) first[2 * e + count[e]] = f;
     count[e]++;
   }
-  await breathe();
+  await yieldNow();
   const limit = Math.cos(angle) + 1e-9;
   const ends: number[] = [];
   for (let e = 0; e < edges.count; e++) {
-    if (e % CHUNK === 0) await breathe();
+    if (e % CHUNK === 0) await yieldNow();
     if (count[e] === 0) continue;
     const f = 3 * first[2 * e];
     const g = 3 * first[2 * e + 1];
@@ -58,7 +58,7 @@ export async function featureEdges(
   return { places, ends };
 }
 
-/** So many edges between two breaths. */
+/** So many edges between two yields. */
 const CHUNK = 1 << 15;
 
 /** A run of edges: the places that it goes through. */

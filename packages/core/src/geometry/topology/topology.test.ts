@@ -137,24 +137,24 @@ describe('a large mesh', () => {
             .digest('hex')
         : value,
     ]);
-  /** Counts breaths, and breaks off at one of them. */
+  /** Counts yields, and breaks off at one of them. */
   const lungs = (last = Infinity) => {
-    const breaths = { count: 0 };
+    const yields = { count: 0 };
     return {
-      breaths,
-      breathe: async () => {
-        if (++breaths.count > last) throw new Error('no longer wanted');
+      yields,
+      yieldNow: async () => {
+        if (++yields.count > last) throw new Error('no longer wanted');
       },
     };
   };
 
-  test('is taken apart with breaths in between, and comes to the same', async () => {
-    const { breaths, breathe } = lungs();
+  test('is taken apart with yields in between, and comes to the same', async () => {
+    const { yields, yieldNow } = lungs();
     const mesh = fresh();
-    const topology = await topologyInTime(mesh, breathe);
-    const edges = await topology.findEdges(breathe);
-    // A breath every 24,576 vertices, and as many corners.
-    expect(breaths.count).toBeGreaterThan((large.positions.length / 3 + large.indices.length) / 24_577);
+    const topology = await topologyInTime(mesh, yieldNow);
+    const edges = await topology.findEdges(yieldNow);
+    // A yield every 24,576 vertices, and as many corners.
+    expect(yields.count).toBeGreaterThan((large.positions.length / 3 + large.indices.length) / 24_577);
     expect(bytesOf(topology.weld)).toEqual(bytesOf(weld(large)));
     expect(bytesOf(edges)).toEqual(bytesOf(topologyOf(fresh()).edges));
     expect(topologyOf(mesh)).toBe(topology);
@@ -162,23 +162,23 @@ describe('a large mesh', () => {
 
   test('that is given up in the middle leaves nothing half made behind', async () => {
     const mesh = fresh();
-    await expect(topologyInTime(mesh, lungs(2).breathe)).rejects.toThrow('no longer wanted');
+    await expect(topologyInTime(mesh, lungs(2).yieldNow)).rejects.toThrow('no longer wanted');
     expect(topologyOf(mesh).counts).toEqual(topologyOf(large).counts);
     const again = fresh();
-    const topology = await topologyInTime(again, lungs().breathe);
-    await expect(topology.findEdges(lungs(2).breathe)).rejects.toThrow('no longer wanted');
+    const topology = await topologyInTime(again, lungs().yieldNow);
+    await expect(topology.findEdges(lungs(2).yieldNow)).rejects.toThrow('no longer wanted');
     expect(topology.counts).toEqual(topologyOf(large).counts);
   });
 
-  // Between two breaths lie no more than some ten thousand faces, whatever is done with them.
+  // Between two yields lie no more than some ten thousand faces, whatever is done with them.
   test.each([
-    ['subdivided', (breathe: () => Promise<void>) => subdivideMesh(fresh(), 1, Math.PI, breathe), 12],
-    ['made thick', (breathe: () => Promise<void>) => thickenMesh(fresh(), 0.01, 0, breathe), 6],
-    ['given soft edges', (breathe: () => Promise<void>) => withSoftNormals(fresh(), 1, breathe), 3],
-    ['followed by normals', (breathe: () => Promise<void>) => followedNormals(fresh(), large.positions, breathe), 2],
-  ])('is %s with breaths throughout', async (_, work, times) => {
-    const { breaths, breathe } = lungs();
-    await work(breathe);
-    expect(breaths.count).toBeGreaterThan((times * large.indices.length) / 3 / 8192);
+    ['subdivided', (yieldNow: () => Promise<void>) => subdivideMesh(fresh(), 1, Math.PI, yieldNow), 12],
+    ['made thick', (yieldNow: () => Promise<void>) => thickenMesh(fresh(), 0.01, 0, yieldNow), 6],
+    ['given soft edges', (yieldNow: () => Promise<void>) => withSoftNormals(fresh(), 1, yieldNow), 3],
+    ['followed by normals', (yieldNow: () => Promise<void>) => followedNormals(fresh(), large.positions, yieldNow), 2],
+  ])('is %s with yields throughout', async (_, work, times) => {
+    const { yields, yieldNow } = lungs();
+    await work(yieldNow);
+    expect(yields.count).toBeGreaterThan((times * large.indices.length) / 3 / 8192);
   });
 });

@@ -89,12 +89,12 @@ export class Topology {
     return this.#edges;
   }
 
-  /** Finds the edges with breaths in between, for large meshes. */
-  async findEdges(breathe: () => Promise<void>): Promise<TopologyEdges> {
+  /** Finds the edges with yields in between, for large meshes. */
+  async findEdges(yieldNow: () => Promise<void>): Promise<TopologyEdges> {
     if (!this.#edges) {
       const joining = new Joining(this.corners);
       for (let end = 0; end < this.corners.length;) {
-        await breathe();
+        await yieldNow();
         joining.take((end = Math.min(this.corners.length, end + PIECE)));
       }
       this.#edges = joining.done();
@@ -106,19 +106,19 @@ export class Topology {
     return (this.#neighbours ??= neighboursOf(this.weld.first.length, this.edges));
   }
 
-  /** Finds the corners at each place with breaths in between. */
-  async findFans(breathe: () => Promise<void>): Promise<Fans> {
+  /** Finds the corners at each place with yields in between. */
+  async findFans(yieldNow: () => Promise<void>): Promise<Fans> {
     if (this.#fans) return this.#fans;
     const { indices } = this;
     const { of, first } = this.weld;
     const starts = new Uint32Array(first.length + 1);
     for (let c = 0; c < indices.length; c++) starts[of[indices[c]] + 1]++;
     for (let i = 0; i < first.length; i++) starts[i + 1] += starts[i];
-    await breathe();
+    await yieldNow();
     const corners = new Uint32Array(indices.length);
     const filled = starts.slice();
     for (let c = 0; c < indices.length; c++) {
-      if (c % PIECE === 0) await breathe();
+      if (c % PIECE === 0) await yieldNow();
       corners[filled[of[indices[c]]]++] = c;
     }
     return (this.#fans = { starts, corners });
@@ -144,7 +144,7 @@ interface Known {
 }
 
 const known = new WeakMap<Uint32Array, Known>();
-/** So many corners between two breaths: some milliseconds. */
+/** So many corners between two yields: some milliseconds. */
 const PIECE = 3 << 13;
 
 /** What is known of a mesh's topology; `make` where nothing is. */
@@ -179,12 +179,12 @@ export function keepTopology(before: Pick<Mesh, 'positions' | 'indices'>, positi
   if (topology) known.get(before.indices)!.byPositions.set(positions, topology);
 }
 
-/** The same with breaths while it is made: a million vertices take half a second. */
+/** The same with yields while it is made: a million vertices take half a second. */
 export async function topologyInTime(
   mesh: Pick<Mesh, 'positions' | 'indices'>,
-  breathe: () => Promise<void>,
+  yieldNow: () => Promise<void>,
 ): Promise<Topology> {
-  return remembered(mesh, null) ?? remembered(mesh, await weldInTime(mesh, breathe))!;
+  return remembered(mesh, null) ?? remembered(mesh, await weldInTime(mesh, yieldNow))!;
 }
 
 /** Counts vertices, edges and faces, and tells whether the mesh is closed and all of it looks outwards. */

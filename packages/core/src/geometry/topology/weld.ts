@@ -15,19 +15,19 @@ export function weld({ positions }: Pick<Mesh, 'positions'>): Weld {
   return welder.done();
 }
 
-/** The same with breaths. */
-export async function weldInTime({ positions }: Pick<Mesh, 'positions'>, breathe: () => Promise<void>): Promise<Weld> {
+/** The same with yields. */
+export async function weldInTime({ positions }: Pick<Mesh, 'positions'>, yieldNow: () => Promise<void>): Promise<Weld> {
   const welder = new Welder(positions);
   const n = positions.length / 3;
   for (let end = 0; end < n;) {
-    await breathe();
+    await yieldNow();
     welder.take((end = Math.min(n, end + PIECE)));
   }
-  await breathe();
+  await yieldNow();
   return welder.done();
 }
 
-/** So many vertices between two breaths: some milliseconds. */
+/** So many vertices between two yields: some milliseconds. */
 const PIECE = 3 << 13;
 
 /** Takes vertices as one piece by piece. */

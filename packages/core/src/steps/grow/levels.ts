@@ -99,7 +99,7 @@ export async function soundLevels(
   if (!bands) {
     // Few shapes are wanted at a time; a slider's drag leaves a trail of others.
     if (bySound.size > 8) bySound.clear();
-    bands = bandsOf(sound, { ...shape, bands: count }, RATE, context.breathe);
+    bands = bandsOf(sound, { ...shape, bands: count }, RATE, context.yieldNow);
     bySound.set(key, bands);
     // What was given up half-way is begun anew.
     bands.catch(() => bySound.delete(key));

@@ -23,7 +23,7 @@ import { agesOfReach } from '../../time/arrival';
 import type { StepContext } from '../declare';
 import type { FrontParams } from './front';
 
-/** So many places between two breaths. */
+/** So many places between two yields. */
 const CHUNK = 8192;
 /** Frames looked at at most, back and ahead. */
 const MOST_FRAMES = 2000;
@@ -134,29 +134,29 @@ async function kept<T extends Mesh | Paths>(
 }
 
 const onMesh: Finder<Mesh> = async (mesh, start, p, context) => {
-  const breathe = (): Promise<void> => context.breathe();
-  const topology = await topologyInTime(mesh, breathe);
+  const yieldNow = (): Promise<void> => context.yieldNow();
+  const topology = await topologyInTime(mesh, yieldNow);
   if (p.way === 'straight') {
-    const drawn = 'count' in start ? (await originsOf(mesh, start, breathe)).places : null;
+    const drawn = 'count' in start ? (await originsOf(mesh, start, yieldNow)).places : null;
     return straight(mesh.positions, start, drawn ? points(readPlaces(mesh, drawn).positions) : []);
   }
   const slowness = slownessOf(p, vertexValues(mesh, p.slowBy));
   const { of, first } = topology.weld;
-  const origins = await originsOf(mesh, start, breathe);
+  const origins = await originsOf(mesh, start, yieldNow);
   const slow = slowness && mapped(Float64Array, first, slowness);
-  const byPlace = await distancesAlong(mesh, origins, { slowness: slow, gap: p.gap }, breathe);
+  const byPlace = await distancesAlong(mesh, origins, { slowness: slow, gap: p.gap }, yieldNow);
   return mapped(Float64Array, of, (place) => byPlace[place]);
 };
 
 const onPaths: Finder<Paths> = async (paths, start, p, context) => {
   const drawn = 'count' in start ? drawnPoints(paths, start.count, start.seed) : [];
   if (p.way === 'straight') return straight(paths.positions, start, drawn);
-  const breathe = (): Promise<void> => context.breathe();
-  const graph = await pathGraph(paths, breathe);
+  const yieldNow = (): Promise<void> => context.yieldNow();
+  const graph = await pathGraph(paths, yieldNow);
   const slowness = slownessOf(p, p.slowBy === '' ? null : pointValues(paths, p.slowBy));
-  const reached = await reachedOn(paths, graph, start, drawn, breathe);
+  const reached = await reachedOn(paths, graph, start, drawn, yieldNow);
   const pace = (place: number): number => (slowness ? slowness(graph.first[place]) : 1);
-  const byPlace = await distancesInGraph(graph, reached, pace, breathe);
+  const byPlace = await distancesInGraph(graph, reached, pace, yieldNow);
   return mapped(Float64Array, graph.of, (place) => byPlace[place]);
 };
 
@@ -172,7 +172,7 @@ async function reachedOn(
   graph: PathGraph,
   start: Start,
   drawn: readonly Vec3[],
-  breathe: () => Promise<void>,
+  yieldNow: () => Promise<void>,
 ): Promise<(readonly [place: number, distance: number])[]> {
   const { of, first, ends, lengths } = graph;
   const reached: (readonly [place: number, distance: number])[] = [];
@@ -183,7 +183,7 @@ async function reachedOn(
     return reached;
   }
   for (const point of 'points' in start ? start.points : drawn) {
-    await breathe();
+    await yieldNow();
     const [piece, share] = nearestPiece(paths.positions, graph, point);
     if (piece >= 0) {
       reached.push([ends[2 * piece], share * lengths[piece]]);
@@ -233,7 +233,7 @@ async function roughened(
   const noise = new Float64Array(1);
   const out = new Float64Array(away.length);
   for (let i = 0; i < away.length; i++) {
-    if (i % CHUNK === 0) await context.breathe();
+    if (i % CHUNK === 0) await context.yieldNow();
     noise3(positions[3 * i] / grain, positions[3 * i + 1] / grain, positions[3 * i + 2] / grain, 0, shape, noise);
     out[i] = Math.max(0, away[i] + rough * noise[0]);
   }
@@ -271,10 +271,10 @@ async function nearestToGrowth(on: Mesh | Paths, p: FrontParams, context: StepCo
   const before = nearest.get(other);
   if (before?.on === on) return before.places;
   const others = pointsOf(other);
-  if ('indices' in on) await treeInTime(on, () => context.breathe());
+  if ('indices' in on) await treeInTime(on, () => context.yieldNow());
   let [best, place]: [number, Vec3 | null] = [Infinity, null];
   for (let i = 0; 3 * i < others.length; i++) {
-    if (i % 16 === 0) await context.breathe();
+    if (i % 16 === 0) await context.yieldNow();
     const point = at(others, i);
     const near = 'indices' in on ? nearestPlace(on, point) : nearestPoint(on, point);
     if (near && near.distance < best) [best, place] = [near.distance, near.position];
@@ -313,7 +313,7 @@ function slownessOf(p: FrontParams, values: ArrayLike<number> | null): ((i: numb
 const NOWHERE: SurfacePlaces = { faces: new Uint32Array(0), weights: new Float32Array(0) };
 
 /** Where on a mesh the front sets out. */
-async function originsOf(mesh: Mesh, start: Start, breathe: () => Promise<void>): Promise<Origins> {
+async function originsOf(mesh: Mesh, start: Start, yieldNow: () => Promise<void>): Promise<Origins> {
   if (faceCount(mesh) === 0) return { places: NOWHERE };
   const { first } = topologyOf(mesh).weld;
   if ('side' in start) {
@@ -333,8 +333,8 @@ async function originsOf(mesh: Mesh, start: Start, breathe: () => Promise<void>)
       ),
     };
   }
-  if ('count' in start) return { places: await new BlueNoise(mesh, start.seed, null).first(start.count, breathe) };
-  await treeInTime(mesh, breathe);
+  if ('count' in start) return { places: await new BlueNoise(mesh, start.seed, null).first(start.count, yieldNow) };
+  await treeInTime(mesh, yieldNow);
   const found = start.points.flatMap((point) => nearestPlace(mesh, point) ?? []);
   return {
     places: {

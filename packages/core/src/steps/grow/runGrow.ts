@@ -18,7 +18,7 @@ import { softenTips } from './soft';
 export async function runGrow(form: Form, p: GrowParams, context: StepContext): Promise<Form> {
   // Frames come from the whole path, so that a cut never rolls what stays.
   let paths = withFrames(form.paths!);
-  await context.breathe();
+  await context.yieldNow();
   if (paths.parent && p.branches !== 'made') paths = { ...paths, arrival: arrivalsBy(paths, p.branches) };
   const places = p.stagger > 0 && p.order === 'guide' && p.guide ? await context.places('guide') : [];
   const ranks = p.stagger > 0 ? rootRanks(paths, ranksOf(paths, p.order, context.seed, places)) : null;
@@ -49,9 +49,9 @@ export async function runGrow(form: Form, p: GrowParams, context: StepContext): 
     return [whole(lengthBefore(arrivals, lengths, from)), whole(lengthBefore(arrivals, lengths, to))];
   };
   const windows = Array.from({ length: pathCount(paths) }, (_, path) => window(path));
-  await context.breathe();
+  await context.yieldNow();
   let cut = cutPaths(paths, (path) => windows[path]);
-  await context.breathe();
+  await context.yieldNow();
   const still = stillFronts(p, context);
   cut.fronts.set(windows.map(([from, to]) => frontsOf(from, to, still)));
   if (context.wanted('age')) {

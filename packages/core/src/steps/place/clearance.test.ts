@@ -12,7 +12,7 @@ import { runClearance } from './runClearance';
 const ITEM = box(1, 0.4, 0.2);
 
 const context = {
-  breathe: () => Promise.resolve(),
+  yieldNow: () => Promise.resolve(),
   room: () => Promise.resolve(roomOf({ ...emptyForm(), mesh: ITEM })),
 } as unknown as StepContext;
 

@@ -100,7 +100,7 @@ async function changedPaths(
     positions[3 * i + 2] += z * weight[i];
   }
   rejoin(paths, positions);
-  return movedPaths(paths, positions, () => context.breathe());
+  return movedPaths(paths, positions, () => context.yieldNow());
 }
 
 async function changedMesh(mesh: Mesh, p: FalloffParams, weight: Float32Array, context: StepContext): Promise<Mesh> {
@@ -120,7 +120,7 @@ async function changedMesh(mesh: Mesh, p: FalloffParams, weight: Float32Array, c
     positions[3 * i + 1] += y * weight[i];
     positions[3 * i + 2] += z * weight[i];
   }
-  return { ...mesh, positions, normals: await followedNormals(mesh, positions, () => context.breathe()) };
+  return { ...mesh, positions, normals: await followedNormals(mesh, positions, () => context.yieldNow()) };
 }
 
 function changedPoints(points: Points, p: FalloffParams, weight: Float32Array): Points {

@@ -1,6 +1,6 @@
 import { arcLengths, totalLength } from '../../curves/arclength';
 import {
-  type MaybeBreathe,
+  type MaybeYield,
   type LinkPlace,
   type LinkShape,
   type LinkSize,
@@ -101,7 +101,7 @@ export async function hanging(
   turns: TurnPattern,
   rule: SlotRule,
   lasts: boolean,
-  breathe: MaybeBreathe,
+  yieldNow: MaybeYield,
 ): Promise<Slots & { hanging: Hanging; loose: number }> {
   const period = leastCommon(turns.length, kinds);
   const { closed, length } = course;
@@ -113,7 +113,7 @@ export async function hanging(
       const own = sizes(ring > 0 ? modulo(k, ring) : k, s);
       return { shape: shapeOf(own, size), pitch: own.length * size };
     };
-    return new LinkTrain({ link, gap, period, on }, breathe, reaches);
+    return new LinkTrain({ link, gap, period, on }, yieldNow, reaches);
   };
   const find = async (): Promise<HungSlots> => {
     const given = { at: laid, size: 1, loose: 0 };

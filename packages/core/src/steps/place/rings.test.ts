@@ -128,7 +128,7 @@ describe('trains without end close with every variation on', () => {
     expect(sorted(after)).toEqual(sorted(first));
   });
 
-  const breathes: ParamValue = {
+  const yields: ParamValue = {
     keys: [0.05, 0.2, 0.05].map((value, k) => ({ frame: 1 + 72 * k, value, ease: 'linear' })),
     ...{ before: 'repeat', after: 'repeat' },
   };
@@ -142,7 +142,7 @@ describe('trains without end close with every variation on', () => {
         newStep('on-points', { growth: 'item', turns: '+30', vary: 0.5, varyTurn: 120, varyLean: 40, variants: 3 }),
         newStep('offset', { by: 'random', time: 2, repeat: 3 }),
       ]);
-      scene.growths.push(item([newStep('line', { points: 5 }), newStep('tube', { sides: 3, radius: breathes })]));
+      scene.growths.push(item([newStep('line', { points: 5 }), newStep('tube', { sides: 3, radius: yields })]));
       return testEvaluator()
         .evaluate(scene, frame)
         .then(({ growths }) => growths[0].form!);

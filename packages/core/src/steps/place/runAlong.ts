@@ -52,7 +52,7 @@ export async function seatsAlong(
   const layOut = slotLayer(laying, pattern, context);
   const seats = new SeatList(items.shapes.map(({ id }) => id));
   for (let path = 0; path < laying.count; path++) {
-    await context.breathe();
+    await context.yieldNow();
     if (paths.offsets[path + 1] - paths.offsets[path] < 2) continue;
     const line = lineOf(paths, path);
     const slots = await layOut(line);
@@ -62,7 +62,7 @@ export async function seatsAlong(
     // How a link hangs is looked for place by place.
     const chunk = slots.hanging ? CHUNK / 32 : CHUNK;
     for (let first = 0; first < spots.count; first += chunk) {
-      if (first > 0) await context.breathe();
+      if (first > 0) await context.yieldNow();
       seat(laying, line, slots, spots, [first, Math.min(spots.count, first + chunk)], seats);
     }
   }
@@ -86,7 +86,7 @@ const TORN = 1e-4;
 
 const millimetres = (metres: number): string => `${(1000 * metres).toPrecision(2)} mm`;
 
-/** Places between two breaths: some milliseconds. */
+/** Places between two yields: some milliseconds. */
 const CHUNK = 16384;
 
 function lineOf(paths: FramedPaths, path: number): Line {
@@ -160,7 +160,7 @@ function slotLayer(
       ]);
       const links = { sizes: sizesOf, name, pattern: kinds, gap: p.gap };
       const course = courseOf(paths, path);
-      const hung = await hanging(course, slots.at, links, turns, rule, !now, () => context.breathe());
+      const hung = await hanging(course, slots.at, links, turns, rule, !now, () => context.yieldNow());
       if (hung.loose < -TORN * longest * p.size)
         context.tell(
           `The path is too long for its links: they are torn apart by ${millimetres(-hung.loose)} at each joint.`,

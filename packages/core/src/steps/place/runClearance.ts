@@ -29,7 +29,7 @@ export async function runClearance(
   const order = largest ? largestFirst(seats, rooms) : seats.ids.keys();
   let tried = 0;
   for (const k of order) {
-    if (tried++ % 4 === 0) await context.breathe();
+    if (tried++ % 4 === 0) await context.yieldNow();
     const own = rooms[seats.growth[k]];
     if (!own) continue;
     const free = (share: number): OrientedBox | null => {

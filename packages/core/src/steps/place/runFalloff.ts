@@ -53,7 +53,7 @@ async function weights(
   const eased = p.ease === DRAWN ? profileCurve(p.curve) : (share: number) => easeAt(p.ease as EaseName, share);
   const weight = new Float32Array(places.count);
   for (let k = 0; k < weight.length; k++) {
-    if (k % 4096 === 0) await context.breathe();
+    if (k % 4096 === 0) await context.yieldNow();
     const own = eased(weigh(k));
     const here = p.least + (1 - p.least) * (p.invert ? 1 - own : own);
     weight[k] = earlier ? combined(here, earlier[k], p.combine) : here;

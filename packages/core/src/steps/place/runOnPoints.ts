@@ -26,7 +26,7 @@ export async function seatsOnPoints(form: Form, items: Items, p: OnPointsParams,
   const { seed } = context;
   const kept: number[] = [];
   for (let k = 0; k < points.ids.length; k++) {
-    if (k % 4096 === 0) await context.breathe();
+    if (k % 4096 === 0) await context.yieldNow();
     if (points.size[k] === 0) continue;
     kept.push(k);
     // Whatever differs from one to the next hangs on the same: then heads without end close.

@@ -67,7 +67,7 @@ async function laidOut(mesh: Mesh, p: ScatterParams, context: StepContext): Prom
   const own = valuesFor(mesh, p);
   const density = densityOf(mesh, p, own);
   const { seed } = context;
-  const breathe = (): Promise<void> => context.breathe();
+  const yieldNow = (): Promise<void> => context.yieldNow();
   const kept = async (name: string, lay: (noise: BlueNoise) => Promise<SurfacePlaces>): Promise<SurfacePlaces> => {
     const { spread } = groundOf(mesh, own);
     const { denser, attribute, lowest, highest, flattest, steepest } = p;
@@ -86,8 +86,8 @@ async function laidOut(mesh: Mesh, p: ScatterParams, context: StepContext): Prom
     case 'count': {
       const count = Math.ceil(p.count - 1e-9);
       context.claim('points', count, 'Count');
-      if (p.spread === 'random') return scatteredAtRandom(mesh, count, seed, density, breathe);
-      return kept('', (noise) => noise.first(count, breathe));
+      if (p.spread === 'random') return scatteredAtRandom(mesh, count, seed, density, yieldNow);
+      return kept('', (noise) => noise.first(count, yieldNow));
     }
     case 'spacing':
       context.claim(
@@ -95,17 +95,17 @@ async function laidOut(mesh: Mesh, p: ScatterParams, context: StepContext): Prom
         (SQUARE * areaAndVolume(mesh).area) / p.spacing ** 2,
         'the size of the skin, or raise the distance',
       );
-      return kept(String(p.spacing), (noise) => noise.apart(p.spacing, breathe));
+      return kept(String(p.spacing), (noise) => noise.apart(p.spacing, yieldNow));
     default: {
       const most = p.by === 'edges' ? edgeLength(mesh) / p.spacing : 0;
       context.claim('points', most + faceCount(mesh), 'the number of faces before it, or raise the distance');
       const all =
         p.by === 'vertices'
-          ? await onCorners(mesh, breathe)
+          ? await onCorners(mesh, yieldNow)
           : p.by === 'faces'
-            ? await onFaces(mesh, breathe)
-            : await onEdges(mesh, p.spacing, breathe);
-      return density ? thinned(all, density, seed, breathe) : all;
+            ? await onFaces(mesh, yieldNow)
+            : await onEdges(mesh, p.spacing, yieldNow);
+      return density ? thinned(all, density, seed, yieldNow) : all;
     }
   }
 }
@@ -127,12 +127,12 @@ async function thinned(
   { faces, weights }: SurfacePlaces,
   density: Density,
   seed: number,
-  breathe: () => Promise<void>,
+  yieldNow: () => Promise<void>,
 ): Promise<SurfacePlaces> {
   const kept = { faces: new Uint32Array(faces.length), weights: new Float32Array(weights.length) };
   let count = 0;
   for (let k = 0; k < faces.length; k++) {
-    if (k % 8192 === 0) await breathe();
+    if (k % 8192 === 0) await yieldNow();
     if (random(seed, k, 9) >= density(faces[k], weights[3 * k], weights[3 * k + 1], weights[3 * k + 2])) continue;
     kept.faces[count] = faces[k];
     for (let c = 0; c < 3; c++) kept.weights[3 * count + c] = weights[3 * k + c];
@@ -213,7 +213,7 @@ async function pointsAt(
   const skin = faces ? mesh : { ...mesh, named: { ...mesh.named, ...facesAtVertices(mesh) } };
   const rows = new Carrier(MESH, skin, 'vertex', n);
   for (let k = 0; k < n; k += 8192) {
-    await context.breathe();
+    await context.yieldNow();
     rows.weighEach(corners, weights, 4, k, Math.min(n, k + 8192));
   }
   const { positions, normals, u, age, tip, named } = { ...mesh, ...rows.result() };
@@ -232,7 +232,7 @@ async function pointsAt(
     },
   };
   for (let k = 0; k < n; k++) {
-    if (k % 4096 === 0) await context.breathe();
+    if (k % 4096 === 0) await context.yieldNow();
     const up = at(normals, k);
     const stands = unit([up[0] * (1 - p.upright), up[1] * (1 - p.upright) + p.upright, up[2] * (1 - p.upright)], UP);
     // Which way it looks goes with the skin too: along a side of its face.

@@ -56,7 +56,7 @@ export async function runTips(form: Form, p: TipsParams, context: StepContext): 
   let { mesh } = form;
   for (const [k, rider] of riders.entries()) {
     const own = placements.filter((_, i) => which[i] === k);
-    if (rider) mesh = await withRiders(mesh, rider, own, () => context.breathe());
+    if (rider) mesh = await withRiders(mesh, rider, own, () => context.yieldNow());
   }
   return { ...form, mesh, surface: form.surface ?? others[0].surface };
 }

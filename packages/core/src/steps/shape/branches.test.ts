@@ -77,7 +77,7 @@ const trunk = (): Paths => {
 
 const moved = async (move: (place: Vec3, u: number, id: number) => Vec3): Promise<Paths> => {
   const { eachPathPoint } = await import('./eachPoint');
-  const context = { breathe: () => Promise.resolve() };
+  const context = { yieldNow: () => Promise.resolve() };
   const made: Form = await eachPathPoint({ paths: trunk() } as Form, context as never, (place, _, { u, id }) =>
     move(place, u, id),
   );

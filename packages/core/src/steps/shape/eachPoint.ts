@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { movedPaths } from '../../curves/pathFrames';
 import { placeIn } from '../../curves/elements';
 import type { Attributed, Table } from '../../geometry/attributes';
@@ -12,7 +12,7 @@ import { at, type Vec3 } from '../../geometry/vec';
 import type { Element } from '../../geometry/element';
 import type { StepContext } from '../declare';
 
-/** So many points between two breaths. */
+/** So many points between two yields. */
 const CHUNK = 512;
 
 /** Moves every point of a form's paths by a function of its place, its number and where on which path it is; lets messages in now and then. */
@@ -36,7 +36,7 @@ async function pathsMoved(
     element.id = paths.ids[path];
     element.index = path;
     for (let i = paths.offsets[path]; i < paths.offsets[path + 1]; i++) {
-      if (i % CHUNK === 0) await context.breathe();
+      if (i % CHUNK === 0) await context.yieldNow();
       element.u = paths.u[i];
       element.at = i;
       const place: Vec3 = [paths.positions[3 * i], paths.positions[3 * i + 1], paths.positions[3 * i + 2]];
@@ -52,7 +52,7 @@ async function pathsMoved(
     element.at = first;
     return move(place, first, element);
   });
-  return movedPaths(paths, positions, () => context.breathe());
+  return movedPaths(paths, positions, () => context.yieldNow());
 }
 
 type Move = (place: Vec3, element: Readonly<Element>) => Vec3;
@@ -69,12 +69,12 @@ export async function eachPoint(form: Form, context: StepContext, move: Move, sl
   const extent = form.extent && (await pathsMoved(form.extent, context, alike));
   const moved = { ...form, extent, paths: form.paths && (await pathsMoved(form.paths, context, alike)) };
   if (!form.mesh && !form.points && !form.copies && !form.seats) return moved;
-  const breathe = (): Promise<void> => context.breathe();
-  const mesh = form.mesh && (await meshMoved(form.mesh, form, move, sloped, breathe));
-  const points = form.points && (await pointsMoved(form.points, move, breathe));
-  const copies = form.copies && (await copiesMoved(COPIES, form.copies, () => 0, move, breathe));
+  const yieldNow = (): Promise<void> => context.yieldNow();
+  const mesh = form.mesh && (await meshMoved(form.mesh, form, move, sloped, yieldNow));
+  const points = form.points && (await pointsMoved(form.points, move, yieldNow));
+  const copies = form.copies && (await copiesMoved(COPIES, form.copies, () => 0, move, yieldNow));
   const { seats: old } = form;
-  const seats = old && (await copiesMoved(SEATS, old, (k) => old.share[k], move, breathe, old.dice));
+  const seats = old && (await copiesMoved(SEATS, old, (k) => old.share[k], move, yieldNow, old.dice));
   return { ...moved, mesh, points, copies, seats };
 }
 
@@ -83,9 +83,9 @@ async function meshMoved(
   form: Form,
   move: Move,
   sloped: Sloped | undefined,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<Mesh> {
-  await breathe();
+  await yieldNow();
   const bounds = boundsOf({ ...form, paths: null, points: null });
   // A skin of nothing stays one.
   if (!bounds) return mesh;
@@ -103,15 +103,15 @@ async function meshMoved(
     element.at = i;
     return moved(place, element, slopes, small);
   };
-  return movedMesh(mesh, moveVertex, breathe);
+  return movedMesh(mesh, moveVertex, yieldNow);
 }
 
-async function pointsMoved(points: Points, move: Move, breathe: Breathe): Promise<Points> {
+async function pointsMoved(points: Points, move: Move, yieldNow: YieldNow): Promise<Points> {
   // Each loose point is one of its own, where paths have one for all their points.
   const element = placeIn(POINTS, points, 'point', points.ids.length);
   const positions = new Float32Array(points.positions.length);
   for (let i = 0; i < points.ids.length; i++) {
-    if (i % CHUNK === 0) await breathe();
+    if (i % CHUNK === 0) await yieldNow();
     element.at = element.index = i;
     element.id = points.dice[i];
     element.u = points.share[i];
@@ -126,13 +126,13 @@ async function copiesMoved<T extends Table, C extends Attributed<T> & { position
   copies: C,
   share: (k: number) => number,
   move: Move,
-  breathe: Breathe,
+  yieldNow: YieldNow,
   dice = copies.ids,
 ): Promise<C> {
   const element = placeIn(table, copies, 'copy', copies.ids.length);
   const positions = new Float32Array(copies.positions.length);
   for (let k = 0; k < copies.ids.length; k++) {
-    if (k % CHUNK === 0) await breathe();
+    if (k % CHUNK === 0) await yieldNow();
     element.at = element.index = k;
     element.id = dice[k];
     element.u = share(k);

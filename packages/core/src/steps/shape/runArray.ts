@@ -17,13 +17,13 @@ export async function runArray(form: Form, p: ArrayParams, context: StepContext)
   claim(form, movements.length, context);
   const forms: Form[] = [];
   for (const [k, movement] of movements.entries()) {
-    await context.breathe();
+    await context.yieldNow();
     const late = k * p.delay;
     const shown = late > 0 ? withLateness(await context.inputBefore(late), late) : form;
     forms.push(k === 0 && isNone(movement) ? framedForm(shown) : movedForm(shown, movement));
   }
   if (forms.length === 0) return emptiedForm(form);
-  return joinForms(forms, () => context.breathe());
+  return joinForms(forms, () => context.yieldNow());
 }
 
 /** Holds what there will be to the budgets; each moment is taken to be as much as the first. */

@@ -27,7 +27,7 @@ export async function runBlend(paths: Paths, p: BlendParams, context: StepContex
   const target = new Float32Array(positions.length);
   const place = placeIn(PATHS, paths, 'point', pathCount(paths));
   for (let path = 0; path < pathCount(paths); path++) {
-    await context.breathe();
+    await context.yieldNow();
     place.id = paths.ids[path];
     place.index = path;
     const [a, b] = [paths.offsets[path], paths.offsets[path + 1]];
@@ -54,5 +54,5 @@ export async function runBlend(paths: Paths, p: BlendParams, context: StepContex
     }
   }
   rejoin(paths, positions);
-  return movedPaths(paths, positions, () => context.breathe());
+  return movedPaths(paths, positions, () => context.yieldNow());
 }

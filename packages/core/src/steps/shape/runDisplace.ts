@@ -27,13 +27,13 @@ export async function runDisplace(mesh: Mesh, p: DisplaceParams, context: StepCo
   const rest = last && vertexCount(last) === n && faceCount(last) === faceCount(mesh) ? last : mesh;
   const [amount, strength] = [context.varied('amount'), context.varied('noise')];
   const element = placeIn(MESH, mesh, 'vertex', 1);
-  const ways = await weldedNormals(mesh, () => context.breathe());
+  const ways = await weldedNormals(mesh, () => context.yieldNow());
   const positions = new Float32Array(3 * n);
   const out = new Float64Array(1);
   const shape = { detail: p.detail, roughness: p.roughness, seed: context.seed, period };
   const family = FAMILIES[p.family];
   for (let i = 0; i < n; i++) {
-    if (i % CHUNK === CHUNK - 1) await context.breathe();
+    if (i % CHUNK === CHUNK - 1) await context.yieldNow();
     element.at = i;
     element.u = mesh.u ? Math.min(1, mesh.u[i]) : 0;
     const k = strength(element);
@@ -45,5 +45,5 @@ export async function runDisplace(mesh: Mesh, p: DisplaceParams, context: StepCo
     }
     for (let c = 0; c < 3; c++) positions[3 * i + c] = mesh.positions[3 * i + c] + by * ways[3 * i + c];
   }
-  return { ...mesh, positions, normals: await followedNormals(mesh, positions, () => context.breathe()) };
+  return { ...mesh, positions, normals: await followedNormals(mesh, positions, () => context.yieldNow()) };
 }

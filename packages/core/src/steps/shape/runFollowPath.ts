@@ -26,7 +26,7 @@ export async function runFollowPath(form: Form, p: FollowPathParams, context: St
   const found = await pathsIn(context, 'growth', p.growth);
   // A form of its own length lies on the whole path, however much of that has grown.
   const source = p.length === 'kept' ? (found.uncut ?? found) : found;
-  const frameAt = courseOf(await leaning(source, p.lean, () => context.breathe()), (p.roll * Math.PI) / 180);
+  const frameAt = courseOf(await leaning(source, p.lean, () => context.yieldNow()), (p.roll * Math.PI) / 180);
   const axis = ['x', 'y', 'z'].indexOf(p.axis);
   const [low, high] = [bounds.min[axis], bounds.max[axis]];
   const stretch = p.length === 'fitted' && high > low ? frameAt.length / (high - low) : 1;

@@ -53,7 +53,7 @@ function placesOfVertices({ indices, positions }: Mesh): SurfacePlaces {
 const known = new WeakMap<Mesh, Map<string, Float32Array>>();
 /** Masks kept of each mesh. */
 const KEPT = 4;
-/** Dabs between two breaths. */
+/** Dabs between two yields. */
 const CHUNK = 64;
 
 async function painted(rest: Mesh, p: MaskParams, context: StepContext): Promise<Float32Array> {
@@ -74,7 +74,7 @@ async function painted(rest: Mesh, p: MaskParams, context: StepContext): Promise
     for (const side of mirrored(courses[i]!, p)) {
       for (const [k, dab] of side.entries()) {
         painter.draw(side[Math.max(0, k - 1)], dab);
-        if (k % CHUNK === CHUNK - 1) await context.breathe();
+        if (k % CHUNK === CHUNK - 1) await context.yieldNow();
       }
     }
   }
@@ -104,12 +104,12 @@ async function courseOn(rest: Mesh, { frame, points }: BrushStroke, context: Ste
 async function nearestPlaces(on: Mesh, points: readonly number[], context: StepContext): Promise<SurfacePlaces> {
   const n = points.length / 4;
   const places: SurfacePlaces = { faces: new Uint32Array(n), weights: new Float32Array(3 * n) };
-  await treeInTime(on, () => context.breathe());
+  await treeInTime(on, () => context.yieldNow());
   for (let k = 0; k < n; k++) {
     const near = nearestPlace(on, [points[4 * k], points[4 * k + 1], points[4 * k + 2]])!;
     places.faces[k] = near.face;
     places.weights.set(near.weights, 3 * k);
-    if (k % CHUNK === CHUNK - 1) await context.breathe();
+    if (k % CHUNK === CHUNK - 1) await context.yieldNow();
   }
   return places;
 }

@@ -115,14 +115,14 @@ const looseSites = (
   paths: null,
 });
 
-/** So many places between two breaths: thickness and distances take some hundredths of a millisecond each. */
+/** So many places between two yields: thickness and distances take some hundredths of a millisecond each. */
 const CHUNK = 256;
 
 async function valuesAt(sites: Sites, p: MeasureParams, context: StepContext): Promise<Float32Array> {
   const of = await measureOf(sites, p, context);
   const values = new Float32Array(sites.count);
   for (let k = 0; k < sites.count; k++) {
-    if (k % CHUNK === 0) await context.breathe();
+    if (k % CHUNK === 0) await context.yieldNow();
     values[k] = of(k);
   }
   return values;
@@ -130,7 +130,7 @@ async function valuesAt(sites: Sites, p: MeasureParams, context: StepContext): P
 
 async function measureOf(sites: Sites, p: MeasureParams, context: StepContext): Promise<(k: number) => number> {
   const { positions, up, mesh } = sites;
-  const breathe = (): Promise<void> => context.breathe();
+  const yieldNow = (): Promise<void> => context.yieldNow();
   switch (p.what) {
     case 'slope':
       return (k) => (Math.acos(Math.min(1, Math.max(-1, up(k)[1]))) * 180) / Math.PI;
@@ -143,7 +143,7 @@ async function measureOf(sites: Sites, p: MeasureParams, context: StepContext): 
           'Put Measure behind a step that makes a skin, or measure something else.',
         );
       if (p.what === 'thickness') {
-        await treeInTime(mesh, breathe);
+        await treeInTime(mesh, yieldNow);
         return (k) => thicknessAt(mesh, at(positions, k), up(k));
       }
       const byFace = sites.domain === 'face';
@@ -152,13 +152,13 @@ async function measureOf(sites: Sites, p: MeasureParams, context: StepContext): 
         if (byFace) return area;
         const thirds = new Float64Array(sites.count);
         for (let face = 0; face < faceCount(mesh); face++) {
-          if (face % (16 * CHUNK) === 0) await breathe();
+          if (face % (16 * CHUNK) === 0) await yieldNow();
           const third = area(face) / 3;
           for (let c = 0; c < 3; c++) thirds[mesh.indices[3 * face + c]] += third;
         }
         return (k) => thirds[k];
       }
-      const curvatures = await meanCurvatures(mesh, breathe);
+      const curvatures = await meanCurvatures(mesh, yieldNow);
       if (!byFace) return (k) => curvatures[k];
       return (k) => [0, 1, 2].reduce((sum, c) => sum + curvatures[mesh.indices[3 * k + c]] / 3, 0);
     }
@@ -227,7 +227,7 @@ async function toGrowth(
   const other = await context.other('growth');
   const { mesh } = other;
   if (mesh && faceCount(mesh) > 0 && !other.copies) {
-    await treeInTime(mesh, () => context.breathe());
+    await treeInTime(mesh, () => context.yieldNow());
     return (k) => nearestPlace(mesh, at(positions, k))!.distance;
   }
   return nearestOf(positions, pointsOf(other));

@@ -18,10 +18,10 @@ const SOFT = Math.sin(Math.PI / 6);
 
 /** A form with its mirror image. */
 export async function runMirror(form: Form, p: MirrorParams, context: StepContext): Promise<Form> {
-  const breathe = (): Promise<void> => context.breathe();
+  const yieldNow = (): Promise<void> => context.yieldNow();
   const plane = planeOf(p, context);
   const framed = framedForm(form);
-  const half = p.side === 'both' ? framed : await oneSide(framed, plane, p.side === 'front' ? 1 : -1, breathe);
+  const half = p.side === 'both' ? framed : await oneSide(framed, plane, p.side === 'front' ? 1 : -1, yieldNow);
   if (!p.keep) return mirroredForm(half, plane);
   const { paths, mesh, points, seats } = half;
   context.claim(
@@ -36,7 +36,7 @@ export async function runMirror(form: Form, p: MirrorParams, context: StepContex
   const image = mirroredForm(joined, plane);
   // To the last bit: what lies on the mirror is its own image.
   if (met) for (const i of met.onto) image.mesh!.positions.set(met.mesh.positions.subarray(3 * i, 3 * i + 3), 3 * i);
-  return joinForms([joined, image], breathe);
+  return joinForms([joined, image], yieldNow);
 }
 
 function planeOf(p: MirrorParams, context: StepContext): MirrorPlane {
@@ -50,7 +50,7 @@ function planeOf(p: MirrorParams, context: StepContext): MirrorPlane {
 }
 
 /** What lies on one side: skins are cut, points and copies left out; paths stay as they are. @param side 1 or −1 */
-async function oneSide(form: Form, plane: MirrorPlane, side: 1 | -1, breathe: () => Promise<void>): Promise<Form> {
+async function oneSide(form: Form, plane: MirrorPlane, side: 1 | -1, yieldNow: () => Promise<void>): Promise<Form> {
   const there = (positions: Float32Array): number[] =>
     [...distancesFrom(plane, positions).entries()].filter(([, d]) => side * d >= 0).map(([i]) => i);
   const { mesh, points, seats } = form;
@@ -62,7 +62,7 @@ async function oneSide(form: Form, plane: MirrorPlane, side: 1 | -1, breathe: ()
         mesh,
         distancesFrom(plane, mesh.positions).map((d) => side * d),
         false,
-        breathe,
+        yieldNow,
       )),
     points: points && { ...points, ...pickColumns(POINTS, points, 'point', there(points.positions)) },
     seats: seats && keptSeats(seats, there(seats.positions)),

@@ -48,7 +48,7 @@ async function endsOf(
   const left = await measureOf(paths, p, context);
   const ends = new Float64Array(n).fill(1);
   for (let path = 0; path < n; path++) {
-    await context.breathe();
+    await context.yieldNow();
     const [first, last] = [paths.offsets[path], paths.offsets[path + 1] - 1];
     let i = first;
     while (i <= last && left.at(i) >= 0) i++;

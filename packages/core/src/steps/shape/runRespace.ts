@@ -13,7 +13,7 @@ export async function runRespace(old: Paths, p: RespaceParams, context: StepCont
   const m = pathCount(old);
   const tables: Float64Array[] = [];
   for (let k = 0; k < m; k++) {
-    if (k % PATHS_AT_ONCE === 0) await context.breathe();
+    if (k % PATHS_AT_ONCE === 0) await context.yieldNow();
     tables.push(arcLengths(old.positions, old.offsets[k], old.offsets[k + 1], old.closed[k] === 1));
   }
   const spacing = p.by === 'density' ? 1 / p.density : p.spacing;
@@ -33,25 +33,25 @@ export async function runRespace(old: Paths, p: RespaceParams, context: StepCont
       : placesAlong(totalLength(table), old.closed[k] === 1, fixed, spacing, p.rest),
   );
   const total = plans.reduce((sum, arcs) => sum + arcs.length, 0);
-  await context.breathe();
+  await context.yieldNow();
   const rows = new Carrier(PATHS, old, 'point', total);
   const paths: Paths = { ...uncut(old), ...rows.result(), number: null, offsets: new Uint32Array(m + 1) };
   let first = 0;
   for (let k = 0; k < m; k++) {
-    await context.breathe();
+    await context.yieldNow();
     const [a, b, arcs, table] = [old.offsets[k], old.offsets[k + 1], plans[k], tables[k]];
     eachAlong(b - a, table, arcs, (i, j, t, at) => rows.mix(a + i, a + j, t, first + at));
     if (old.closed[k]) restOnClosed(old, a, b, restLengthOf(old, k) ?? old.whole[k], table, arcs, paths, first);
     first += arcs.length;
     paths.offsets[k + 1] = first;
   }
-  await context.breathe();
+  await context.yieldNow();
   // New points lie on chords of the old ones: branches go along.
   rejoin(paths, paths.positions);
-  return squaredFrames(paths, () => context.breathe());
+  return squaredFrames(paths, () => context.yieldNow());
 }
 
-/** Paths that are measured between two breaths. */
+/** Paths that are measured between two yields. */
 const PATHS_AT_ONCE = 256;
 
 /** How many points a path comes to, or one more: asked for before anything is made. */

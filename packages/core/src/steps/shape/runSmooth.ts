@@ -8,10 +8,10 @@ import type { SmoothParams } from './smooth';
 export async function runSmooth(paths: Paths, p: SmoothParams, context: StepContext): Promise<Paths> {
   let positions = paths.positions;
   for (let round = 0; round < p.rounds; round++) {
-    await context.breathe();
+    await context.yieldNow();
     const next = new Float32Array(positions);
     for (let path = 0; path < pathCount(paths); path++) {
-      if (path % 512 === 511) await context.breathe();
+      if (path % 512 === 511) await context.yieldNow();
       const [a, b] = [paths.offsets[path], paths.offsets[path + 1]];
       const closed = paths.closed[path] === 1;
       for (let i = closed ? a : a + 1; i < (closed ? b : b - 1); i++) {
@@ -24,5 +24,5 @@ export async function runSmooth(paths: Paths, p: SmoothParams, context: StepCont
   }
   if (positions === paths.positions) return paths;
   rejoin(paths, positions);
-  return movedPaths(paths, positions, () => context.breathe());
+  return movedPaths(paths, positions, () => context.yieldNow());
 }

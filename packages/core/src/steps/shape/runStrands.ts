@@ -28,7 +28,7 @@ export async function runStrands(single: Paths, p: StrandsParams, context: StepC
   const { parents, order } = pathTreeOf(old);
   const roots = rootsOf(parents, order);
   for (let k = 0; k < p.count; k++) {
-    await context.breathe();
+    await context.yieldNow();
     const size = 1 - p.vary * random(context.seed, k, 0);
     // A strand of a tree is the whole tree: branches come after what they grow from, and stay on it.
     for (const path of order) {
@@ -48,7 +48,7 @@ export async function runStrands(single: Paths, p: StrandsParams, context: StepC
       }
     }
   }
-  return movedPaths(paths, positions, () => context.breathe());
+  return movedPaths(paths, positions, () => context.yieldNow());
 }
 
 /** The root of the tree that each path is of. */

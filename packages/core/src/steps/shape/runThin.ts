@@ -10,7 +10,7 @@ import type { ThinParams } from './thin';
 export async function runThin(old: Paths, p: ThinParams, context: StepContext): Promise<Paths> {
   const kept: number[][] = [];
   for (let path = 0; path < pathCount(old); path++) {
-    await context.breathe();
+    await context.yieldNow();
     const [a, b] = [old.offsets[path], old.offsets[path + 1]];
     const points = Array.from(old.positions.subarray(3 * a, 3 * b));
     // A closed path keeps its first point, and the one furthest from it, so that it stays a loop.
@@ -31,10 +31,10 @@ async function only(old: Paths, kept: readonly number[][], context: StepContext)
   kept.forEach((points, path) => (offsets[path + 1] = offsets[path] + points.length));
   const sources = new Uint32Array(offsets[kept.length]);
   kept.forEach((points, path) => sources.set(points, offsets[path]));
-  const breathe = (): Promise<void> => context.breathe();
-  const points = await pickedInTime(PATHS, old, 'point', sources, breathe);
+  const yieldNow = (): Promise<void> => context.yieldNow();
+  const points = await pickedInTime(PATHS, old, 'point', sources, yieldNow);
   const paths: Paths = { ...uncut(old), ...points, number: null, offsets };
-  await breathe();
+  await yieldNow();
   rejoin(paths, paths.positions);
-  return squaredFrames(paths, breathe);
+  return squaredFrames(paths, yieldNow);
 }

@@ -73,7 +73,7 @@ export const settle = defineStep({
     ]);
     const mesh = wholeMesh(await context.other('growth'));
     if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
-    await treeInTime(mesh, () => context.breathe());
+    await treeInTime(mesh, () => context.yieldNow());
     const [height, amount] = [context.varied('height'), context.varied('amount')];
     const onto = settler(mesh, p.way, p.keep);
     return eachPoint(form, context, (place, element) => onto(place, height(element), amount(element)));

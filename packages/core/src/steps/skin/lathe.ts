@@ -116,7 +116,7 @@ export const lathe = defineStep({
           context.claim('points', vertices, 'Sides, or Points of the path');
           context.claim('faces', faces, 'Sides, or Points of the path');
         },
-        breathe: () => context.breathe(),
+        yieldNow: () => context.yieldNow(),
       },
     );
     return withSkin(form, mesh);

@@ -2,16 +2,16 @@ import { withFrames } from '../../curves/pathFrames';
 import type { FramedPaths, Paths } from '../../geometry/paths';
 import { at, byAxis, cross, dot, unit, type Vec3 } from '../../geometry/vec';
 
-/** So many points between two breaths. */
+/** So many points between two yields. */
 const CHUNK = 8192;
 
 /** Frames whose first normal, across the ribbon, lies level or stands up; as they are where a path runs straight up. */
-export async function leaning(paths: Paths, lean: string, breathe: () => Promise<void>): Promise<FramedPaths> {
+export async function leaning(paths: Paths, lean: string, yieldNow: () => Promise<void>): Promise<FramedPaths> {
   const framed = withFrames(paths);
   if (lean === 'path') return framed;
   const normals = new Float32Array(framed.normals);
   for (let i = 0; i < normals.length / 3; i++) {
-    if (i % CHUNK === 0) await breathe();
+    if (i % CHUNK === 0) await yieldNow();
     const tangent = at(framed.tangents, i);
     const carried = at(framed.normals, i);
     const level = cross([0, 1, 0], tangent);

@@ -78,7 +78,7 @@ export const ribbon = defineStep({
     const { leaning } = await import('./leaning');
     const { squareProfile } = await import('../../surfaces/sweep/sweepProfile');
     const { sweepProfile } = await import('../../surfaces/sweep/sweepTubes');
-    const leant = await leaning(form.paths!, p.lean, () => context.breathe());
+    const leant = await leaning(form.paths!, p.lean, () => context.yieldNow());
     const paths = await variedPaths(leant, p.radius, context, { roll: true, twist: true });
     const mesh = await sweepProfile(
       paths,

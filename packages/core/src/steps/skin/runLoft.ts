@@ -20,7 +20,7 @@ export async function runLoft(paths: Paths, p: LoftParams, context: StepContext)
       ? null
       : // Across a path that stands upright is level.
         await leaning(await pathsIn(context, 'course', p.course), p.lean === 'upright' ? 'level' : 'path', () =>
-          context.breathe(),
+          context.yieldNow(),
         );
   const roll = (p.roll * Math.PI) / 180;
   const sections = course ? sectionsAlong(paths, p.points) : sectionsInPlace(paths, p);
@@ -43,10 +43,10 @@ export async function runLoft(paths: Paths, p: LoftParams, context: StepContext)
         context.claim('points', vertices, 'Points or Rows');
         context.claim('faces', faces, 'Points or Rows');
       },
-      breathe: () => context.breathe(),
+      yieldNow: () => context.yieldNow(),
     },
   );
-  return withSoftNormals(mesh, (p.crease * Math.PI) / 180, () => context.breathe());
+  return withSoftNormals(mesh, (p.crease * Math.PI) / 180, () => context.yieldNow());
 }
 
 /** Each path as a section where it is. */

@@ -65,7 +65,7 @@ const missing = (p: RevealParams): Problem =>
 async function revealedMesh(mesh: Mesh, p: RevealParams, context: StepContext): Promise<Mesh> {
   const name = p.by === 'front' ? 'tip' : p.attribute;
   if (!vertexValues(mesh, name)) throw missing(p);
-  const breathe = (): Promise<void> => context.breathe();
+  const yieldNow = (): Promise<void> => context.yieldNow();
   const edges = edgesOf(p);
   const fine = p.dissolve > 0 || p.glow > 0 ? await refined(await resting(mesh, context), name, p, context) : mesh;
   const field = each(vertexValues(fine, name)!, edges.near);
@@ -78,9 +78,9 @@ async function revealedMesh(mesh: Mesh, p: RevealParams, context: StepContext): 
     for (let i = 0; i < field.length; i++) field[i] = field[i] / p.dissolve - grains[i];
     if (p.glow > 0) glowing = withGlow(fine, field, metres, p);
   } else if (p.glow > 0) glowing = withGlow(fine, field, 1, p);
-  const cut = await cutMesh(withoutRest(glowing), field, p.close, breathe);
+  const cut = await cutMesh(withoutRest(glowing), field, p.close, yieldNow);
   if (!edges.far) return cut;
-  return cutMesh(cut, each(vertexValues(cut, name)!, edges.far), p.close, breathe);
+  return cutMesh(cut, each(vertexValues(cut, name)!, edges.far), p.close, yieldNow);
 }
 
 /** A mesh that carries along where it stands at the last frame. */
@@ -148,7 +148,7 @@ async function refined(mesh: Mesh, name: string, p: RevealParams, context: StepC
       const z = positions[3 * a + 2] - positions[3 * b + 2];
       return x * x + y * y + z * z > limit;
     };
-    among = await refining.halve(wants, () => context.breathe(), among);
+    among = await refining.halve(wants, () => context.yieldNow(), among);
     if (!among) break;
     context.claim('faces', faceCount(refining.mesh), 'the number of faces before it, or raise Grain and Glow width');
   }
@@ -192,7 +192,7 @@ async function revealedPaths(paths: Paths, p: RevealParams, context: StepContext
   const sources: number[] = [];
   const windows: (readonly [number, number])[] = [];
   for (let path = 0; path < pathCount(paths); path++) {
-    if (path % 512 === 511) await context.breathe();
+    if (path % 512 === 511) await context.yieldNow();
     const found = windowsOf(paths, path, field);
     for (const window of found.length > 0 ? found : [[0, 0] as const]) {
       sources.push(path);

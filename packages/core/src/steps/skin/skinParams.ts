@@ -102,7 +102,7 @@ export const sweepHooks = (context: StepContext, lower: string): SweepHooks => (
     context.claim('points', vertices, lower);
     context.claim('faces', faces, lower);
   },
-  breathe: context.breathe,
+  yieldNow: context.yieldNow,
 });
 
 /** The paths with a skin's variations taken into them: radius into their thickness, roll and twist into their lean. */
@@ -125,6 +125,6 @@ export async function variedPaths(
     if (roll) lean![i] += ((roll(element) - context.plain('roll')) * Math.PI) / 180;
     if (twist) lean![i] += 2 * Math.PI * element.u * (twist(element) - context.plain('twist'));
   };
-  await eachElement(paths, vary, () => context.breathe());
+  await eachElement(paths, vary, () => context.yieldNow());
   return { ...paths, size, lean };
 }

@@ -23,6 +23,6 @@ export const softNormals = defineStep({
   summary: (p) => `up to ${figure(p.angle, 1)}°`,
   async run(form, p, context) {
     const { withSoftNormals } = await import('../../surfaces/edit/smoothNormals');
-    return { ...form, mesh: await withSoftNormals(form.mesh!, (p.angle * Math.PI) / 180, context.breathe) };
+    return { ...form, mesh: await withSoftNormals(form.mesh!, (p.angle * Math.PI) / 180, context.yieldNow) };
   },
 });

@@ -36,7 +36,7 @@ export const subdivide = defineStep({
   async run(form, p, context) {
     context.claim('faces', faceCount(form.mesh!) * 4 ** p.levels, 'Levels');
     const { subdivideMesh } = await import('../../surfaces/edit/subdivideMesh');
-    const mesh = await subdivideMesh(form.mesh!, p.levels, (p.crease * Math.PI) / 180, context.breathe);
+    const mesh = await subdivideMesh(form.mesh!, p.levels, (p.crease * Math.PI) / 180, context.yieldNow);
     return { ...form, mesh };
   },
 });

@@ -38,6 +38,6 @@ export const thicken = defineStep({
     const { thickenMesh } = await import('../../surfaces/edit/thickenMesh');
     const side = { both: 0, out: 1, in: -1 }[p.side] as 0 | 1 | -1;
     context.claim('faces', 2 * faceCount(form.mesh!), 'the number of faces before it');
-    return { ...form, mesh: await thickenMesh(form.mesh!, p.thick, side, context.breathe) };
+    return { ...form, mesh: await thickenMesh(form.mesh!, p.thick, side, context.yieldNow) };
   },
 });

@@ -92,7 +92,7 @@ export const burst = defineStep({
       seed: context.seed,
       most: MOST,
     };
-    const made = await curves.burst(begins, how, () => context.breathe());
+    const made = await curves.burst(begins, how, () => context.yieldNow());
     if (!made)
       throw new Problem(
         `It would have more than ${MOST.toLocaleString('en-GB')} members.`,

@@ -48,7 +48,7 @@ export const cells = defineStep({
     if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
     if (cellCount(mesh, p.size) > MOST_CELLS) throw new Problem('There would be too many cells.', 'Raise Cell.');
     const claim = (points: number): void => context.claim('points', points, 'the size of that growth, or raise Cell');
-    const paths = await cellWire(mesh, p.size, p.which, context.breathe, claim);
+    const paths = await cellWire(mesh, p.size, p.which, context.yieldNow, claim);
     claim(paths.s.length);
     return startWith(form, paths);
   },

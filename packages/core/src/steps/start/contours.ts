@@ -66,7 +66,7 @@ export const contours = defineStep({
     const count = Math.max(0, Math.floor((high - p.first) / p.every + 1e-9) - from + 1);
     context.claim('points', 8 * count, 'the number of lines: raise Every');
     const levels = Array.from({ length: count }, (_, k) => p.first + (from + k) * p.every);
-    const paths = await contoursOf(mesh, field, levels, context.breathe);
+    const paths = await contoursOf(mesh, field, levels, context.yieldNow);
     context.claim('points', paths.s.length, 'the number of lines: raise Every');
     return startWith(form, paths);
   },

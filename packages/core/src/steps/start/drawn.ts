@@ -123,7 +123,7 @@ async function courseOnSkin(anchors: readonly Anchor[], closed: boolean, context
     );
   const { nearestPlace } = await import('../../geometry/search/nearest');
   const { treeInTime } = await import('../../geometry/search/meshTree');
-  await treeInTime(mesh, () => context.breathe());
+  await treeInTime(mesh, () => context.yieldNow());
   const { shortestWay } = await import('../../surfaces/fronts/shortestWay');
   const ends = anchors.map(([x, y, z]) => nearestPlace(mesh, [x, y, z])!);
   const positions: number[] = [...ends[0].position];
@@ -131,7 +131,7 @@ async function courseOnSkin(anchors: readonly Anchor[], closed: boolean, context
   const legs = closed ? ends.length : ends.length - 1;
   for (let k = 0; k < legs; k++) {
     const [from, to] = [ends[k], ends[(k + 1) % ends.length]];
-    const way = (await shortestWay(mesh, from, to, () => context.breathe())) ?? [...from.position, ...to.position];
+    const way = (await shortestWay(mesh, from, to, () => context.yieldNow())) ?? [...from.position, ...to.position];
     const lengths = arcLengths(Float64Array.from(way), 0, way.length / 3, false);
     const whole = totalLength(lengths);
     // A closed path does not repeat its first point.

@@ -43,9 +43,9 @@ export const edges = defineStep({
       import('../../geometry/topology/topology'),
       import('../../surfaces/edit/contourLines'),
     ]);
-    const { places, ends } = await featureEdges(mesh, (p.angle * Math.PI) / 180, () => context.breathe());
+    const { places, ends } = await featureEdges(mesh, (p.angle * Math.PI) / 180, () => context.yieldNow());
     context.claim('points', ends.length / 2, 'the number of faces of that growth, or raise Angle');
-    await context.breathe();
+    await context.yieldNow();
     const each = (): EdgeRun[] =>
       Array.from({ length: ends.length / 2 }, (_, e) => ({ points: [ends[2 * e], ends[2 * e + 1]], closed: false }));
     const chains = p.chain ? chainEdges(ends) : each();

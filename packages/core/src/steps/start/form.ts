@@ -98,13 +98,13 @@ export const form = defineStep({
       import('../../forms/repairForm'),
       import('./startWithMesh'),
     ]);
-    const breathe = (): Promise<void> => context.breathe();
-    const raw = await formOfFile(p.file, () => context.file(p.file!), breathe);
+    const yieldNow = (): Promise<void> => context.yieldNow();
+    const raw = await formOfFile(p.file, () => context.file(p.file!), yieldNow);
     const faces = raw.indices.length / 3;
     context.claim('faces', faces, 'the number of faces where it was made');
     const unit = p.by === 'size' ? p.size / Math.max(1e-9, extentOf(raw)) : UNITS[p.by];
     const up = p.up === 'file' ? raw.up : p.up;
-    let mesh = await taken(raw, { up, unit, soft: (p.soft * Math.PI) / 180, ground: p.ground }, breathe);
+    let mesh = await taken(raw, { up, unit, soft: (p.soft * Math.PI) / 180, ground: p.ground }, yieldNow);
     if (raw.leftOut)
       context.tell(
         `${raw.leftOut} are not taken over.`,
@@ -112,7 +112,7 @@ export const form = defineStep({
       );
     if (p.reduce > 0) {
       const { reduceMesh } = await import('../../forms/reduce');
-      mesh = await reduceMesh(mesh, p.reduce, breathe);
+      mesh = await reduceMesh(mesh, p.reduce, yieldNow);
     }
     const { opennessOf } = await import('../../surfaces/edit/openness');
     const told = opennessOf(mesh);

@@ -74,7 +74,7 @@ export const fractal = defineStep({
     const kind = p.which;
     const corners = fractalSegments(kind, p.order) + 1;
     context.claim('points', p.round > 0 ? corners * (ARC_STEPS + 1) : corners, 'Order');
-    await context.breathe();
+    await context.yieldNow();
     const raw = fractalPoints(kind, p.order);
     const placed = kind === 'hilbert-3d' ? raw : upright(raw, p.lies);
     const rounded = roundCorners(placed, p.round, ARC_STEPS, false);

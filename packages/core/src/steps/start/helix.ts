@@ -85,9 +85,9 @@ export const helix = defineStep({
     context.claim('points', p.points, 'Points');
     // A cone's turns are longer where it is wide: finer points first, then even spacing.
     const even = p.below === p.above;
-    const fine = await helixInTime(p, even ? p.points : 8 * p.points, () => context.breathe());
+    const fine = await helixInTime(p, even ? p.points : 8 * p.points, () => context.yieldNow());
     const positions = even ? fine : resample(fine, p.points, false);
-    await context.breathe();
+    await context.yieldNow();
     const base = [p.baseX, p.baseY, p.baseZ];
     for (let i = 0; i < positions.length; i++) positions[i] += base[i % 3];
     return startWith(form, pathsFrom([{ positions }]));

@@ -11,7 +11,7 @@ export async function skinIn(context: StepContext, param: string, chosen: string
   const mesh = wholeMesh(await context.other(param));
   if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
   // What goes by a skin looks for its nearest places.
-  await treeInTime(mesh, () => context.breathe());
+  await treeInTime(mesh, () => context.yieldNow());
   return mesh;
 }
 

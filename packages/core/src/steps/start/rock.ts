@@ -66,7 +66,7 @@ export const rock = defineStep({
       import('../../geometry/joinMeshes'),
     ]);
     context.claim('faces', 12 * p.pieces * p.pieces, 'Pieces');
-    const mesh = await made({ ...p, seed: context.seed }, () => context.breathe());
+    const mesh = await made({ ...p, seed: context.seed }, () => context.yieldNow());
     const here = { origin: [p.atX, p.atY, p.atZ], x: [1, 0, 0], y: [0, 1, 0], size: 1 } as const;
     return { ...form, mesh: await withRiders(form.mesh, mesh, [here]) };
   },

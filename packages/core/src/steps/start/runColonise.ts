@@ -39,7 +39,7 @@ export async function runColonise(p: ColoniseParams, context: StepContext): Prom
       allowed: p.where === 'skin' && mesh ? (place) => onto(mesh, place) : around ? outOf(around, p.step) : undefined,
       most: MOST,
     },
-    () => context.breathe(),
+    () => context.yieldNow(),
   );
   context.claim('points', nodes.parents.length, 'the number of places, or raise Segment length');
   return nodePaths(nodes, { running: p.running, exponent: p.exponent });
@@ -69,7 +69,7 @@ async function placesFor(p: ColoniseParams, mesh: Mesh | null, context: StepCont
   }
   const even = p.spread === 'even';
   const places = await thrown(p, mesh, even ? CANDIDATES * p.count : p.count, context);
-  return even ? spreadOut(places, Math.min(p.count, places.length / 3), () => context.breathe()) : places;
+  return even ? spreadOut(places, Math.min(p.count, places.length / 3), () => context.yieldNow()) : places;
 }
 
 async function thrown(
@@ -80,7 +80,7 @@ async function thrown(
 ): Promise<Float32Array> {
   const { seed } = context;
   if (p.where === 'skin') {
-    const places = await scatteredAtRandom(mesh!, count, seed, null, () => context.breathe());
+    const places = await scatteredAtRandom(mesh!, count, seed, null, () => context.yieldNow());
     return readPlaces(mesh!, places).positions;
   }
   const target =
@@ -93,7 +93,7 @@ async function thrown(
   let found = 0;
   // Darts that miss are thrown again; a form that takes up next to nothing of its box is given up.
   for (let dart = 0; found < count && dart < 200 * count + 10_000; dart++) {
-    if (dart % 4096 === 4095) await context.breathe();
+    if (dart % 4096 === 4095) await context.yieldNow();
     const u = 2 * random(seed, dart, 0) - 1;
     const v = 2 * random(seed, dart, 1) - 1;
     const w = 2 * random(seed, dart, 2) - 1;

@@ -13,13 +13,13 @@ import { skinIn } from './others';
 
 /** Paths along the edges of a skin; null where none leads anywhere. */
 export async function runEdgePaths(p: EdgePathsParams, context: StepContext): Promise<Paths | null> {
-  const breathe = (): Promise<void> => context.breathe();
+  const yieldNow = (): Promise<void> => context.yieldNow();
   const mesh = await skinIn(context, 'growth', p.growth);
   // Found on the skin as it is at the last frame, so that they do not leap from edge to edge while it moves.
   const last = wholeMesh(await context.otherAt('growth', 'last'));
   const rest = last && vertexCount(last) === vertexCount(mesh) ? last : mesh;
-  const topology = await topologyInTime(rest, breathe);
-  await topology.findEdges(breathe);
+  const topology = await topologyInTime(rest, yieldNow);
+  await topology.findEdges(yieldNow);
   const { neighbours, weld } = topology;
   const placesOn = ({ positions }: Mesh): Float64Array =>
     Float64Array.from({ length: 3 * weld.first.length }, (_, i) => positions[3 * weld.first[(i / 3) | 0] + (i % 3)]);
@@ -33,7 +33,7 @@ export async function runEdgePaths(p: EdgePathsParams, context: StepContext): Pr
       places,
       neighbours,
       { count, length, straight, pull, towards: towards ?? [0, 0, 0], seed },
-      breathe,
+      yieldNow,
     );
     context.claim(
       'points',
@@ -60,7 +60,7 @@ export async function runEdgePaths(p: EdgePathsParams, context: StepContext): Pr
         ? [nearestVertex(places, neighbours, towards)]
         : []
       : chosen(neighbours.starts, p.count, context.seed);
-  const found = await edgeTree(places, neighbours, { root, ends, wander: p.wander, seed: context.seed }, breathe);
+  const found = await edgeTree(places, neighbours, { root, ends, wander: p.wander, seed: context.seed }, yieldNow);
   if (found.tree.parents.length < 2) return null;
   context.claim('points', found.tree.parents.length, 'Count');
   const positions = Float32Array.from(

@@ -57,13 +57,13 @@ export async function runFrill(p: FrillParams, context: StepContext): Promise<Me
 
 async function grownTo(given: Frilling, grown: number, context: StepContext): Promise<Float64Array> {
   const history = await histories.of(digest(JSON.stringify(given)), () => Promise.resolve(frilling(given)));
-  const breathe = (): Promise<void> => context.breathe();
+  const yieldNow = (): Promise<void> => context.yieldNow();
   const place = grown * given.steps;
   const whole = Math.floor(place);
-  const { positions } = await history.at(whole, breathe);
+  const { positions } = await history.at(whole, yieldNow);
   const t = place - whole;
   if (t < 1e-9) return positions;
-  const after = (await history.at(whole + 1, breathe)).positions;
+  const after = (await history.at(whole + 1, yieldNow)).positions;
   return positions.map((from, i) => from + t * (after[i] - from));
 }
 

@@ -29,7 +29,7 @@ export async function florets(p: PhyllotaxisParams, context: StepContext): Promi
     named: NO_NAMED,
   };
   for (let k = 0; k < n; k++) {
-    if (k % 4096 === 0) await context.breathe();
+    if (k % 4096 === 0) await context.yieldNow();
     // `birth` counts from the first ever, `age` in births since.
     const birth = endless ? settled - k : k;
     const age = endless ? moved + k : total - k;

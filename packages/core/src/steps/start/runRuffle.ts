@@ -27,7 +27,7 @@ export async function runRuffle(p: RuffleParams, context: StepContext): Promise<
   const form = p.within === 'form' ? await skinIn(context, 'form', p.form) : null;
   const { grown: _, ...how } = p;
   const key = digest(JSON.stringify([how, context.seed, lines, skin && meshHash(skin), form && meshHash(form)]));
-  const breathe = (): Promise<void> => context.breathe();
+  const yieldNow = (): Promise<void> => context.yieldNow();
   const history = await histories.of(key, async () =>
     ruffling({
       lines,
@@ -39,14 +39,14 @@ export async function runRuffle(p: RuffleParams, context: StepContext): Promise<
       uneven: p.uneven,
       seed: context.seed,
       held: p.held,
-      keep: keeper(p, skin, form && (await Within.of(form, breathe))),
+      keep: keeper(p, skin, form && (await Within.of(form, yieldNow))),
     }),
   );
   const place = p.grown * steps;
   const whole = Math.floor(place);
   const t = place - whole;
-  const state = await history.at(whole, breathe);
-  return pathsOf(t > 1e-9 ? await history.at(whole + 1, breathe) : state, t > 1e-9 ? t : 1, lines, steps);
+  const state = await history.at(whole, yieldNow);
+  return pathsOf(t > 1e-9 ? await history.at(whole + 1, yieldNow) : state, t > 1e-9 ? t : 1, lines, steps);
 }
 
 function pathsOf(state: Ruffled, t: number, lines: Ruffling['lines'], steps: number): Paths {

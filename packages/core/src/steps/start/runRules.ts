@@ -26,14 +26,14 @@ export async function runRules(form: Form, p: RulesParams, context: StepContext)
   if (!symbols) {
     const system = readRules(p.axiom, p.rules);
     const order = { generations, seed, most: MOST, length, growing: p.growing };
-    symbols = await rewrite(system, order, () => context.breathe());
+    symbols = await rewrite(system, order, () => context.yieldNow());
     if (known.size >= KEPT) known.clear();
     known.set(key, symbols);
   }
   const lines = symbols.letters.reduce((sum, letter) => sum + (letter === 'F' ? 1 : 0), 0);
   context.tell(`${formatCount(symbols.letters.length, 'symbol')}, ${formatCount(lines, 'line')}.`, '');
   context.claim('points', 2 * lines, 'Generations');
-  await context.breathe();
+  await context.yieldNow();
   const made = drawn(symbols, drawingOf(p, length, seed));
   const whole = startWith(form, made.paths ?? allocatePaths(0, 0));
   const withMesh = made.mesh ? await startWithMesh(whole, made.mesh) : whole;

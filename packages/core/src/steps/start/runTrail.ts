@@ -30,7 +30,7 @@ export async function runTrail(form: Form, p: TrailParams, context: StepContext)
   context.claim('points', here.ids.length * frames.length * p.smooth, 'Length, or raise Every');
   const places = new Map<number, { at: number[]; frames: number[] }>();
   for (const frame of frames) {
-    await context.breathe();
+    await context.yieldNow();
     const drawers = frame === now ? here : drawersOf(await formAt(frame), p.of);
     // Corners and points of paths go by their place in the list: where there are others, these are other things.
     if (!drawers || (isListed(p.of) && drawers.ids.length !== here.ids.length)) continue;
@@ -45,7 +45,7 @@ export async function runTrail(form: Form, p: TrailParams, context: StepContext)
   const sources: PathSource[] = [];
   const ages: number[] = [];
   for (const [id, own] of [...places].sort(([a], [b]) => a - b)) {
-    await context.breathe();
+    await context.yieldNow();
     if (own.frames.length < 2) continue;
     sources.push({ id: id % MOST_IDS, positions: catmullRom(own.at, p.smooth, false) });
     for (let k = 0; k + 1 < own.frames.length; k++)

@@ -21,17 +21,17 @@ const PACKED = 0.74;
 
 /** Points that fill a volume. */
 export async function runVolume(p: VolumeParams, context: StepContext): Promise<Points> {
-  const breathe = (): Promise<void> => context.breathe();
+  const yieldNow = (): Promise<void> => context.yieldNow();
   const volume = await volumeOf(p, context);
   const most = p.by === 'spacing' ? (PACKED * volume.size) / ((Math.PI / 6) * p.spacing ** 3) : p.count;
   context.claim('points', most, p.by === 'spacing' ? 'the size, or raise Distance' : 'Count');
   const share = shareOf(p, volume);
-  const filling = await filled(p, volume, share, context, breathe);
+  const filling = await filled(p, volume, share, context, yieldNow);
   const count = p.by === 'spacing' ? filling.count : Math.min(filling.count, Math.ceil(p.count - 1e-9));
   const points: Points = { ...emptyColumns(POINTS, 'point', count), life: null, age: null, named: NO_NAMED };
   const sizes = share && profileTable(p.sizes, 257);
   for (let k = 0; k < count; k++) {
-    if (k % 8192 === 0) await breathe();
+    if (k % 8192 === 0) await yieldNow();
     const [x, y, z] = filling.positions.subarray(3 * k, 3 * k + 3);
     points.positions.set([x, y, z], 3 * k);
     points.turns[4 * k + 3] = 1;
@@ -60,7 +60,7 @@ async function volumeOf(p: VolumeParams, context: StepContext): Promise<Volume> 
       `The form is not closed: it has ${open}.`,
       'Points may stand outside of it; close it, or take a ball or box.',
     );
-  const made = await meshVolume(mesh, () => context.breathe());
+  const made = await meshVolume(mesh, () => context.yieldNow());
   volumes.set(mesh, made);
   return made;
 }
@@ -87,7 +87,7 @@ async function filled(
   volume: Volume,
   share: VolumeDensity | null,
   context: StepContext,
-  breathe: () => Promise<void>,
+  yieldNow: () => Promise<void>,
 ): Promise<Filling> {
   if (!numbers.has(volume)) numbers.set(volume, next++);
   const place =
@@ -105,7 +105,7 @@ async function filled(
   const filling = lately.get(name) ?? fillingFor(p, volume, share, context.seed);
   // Taken out while it is at work: what is broken off is not gone on with.
   const complete = lately.delete(name) && p.by === 'spacing';
-  if (!complete) await filling.fill(Math.ceil(p.count - 1e-9), breathe);
+  if (!complete) await filling.fill(Math.ceil(p.count - 1e-9), yieldNow);
   if (lately.size >= MOST_LATELY) lately.clear();
   lately.set(name, filling);
   return filling;

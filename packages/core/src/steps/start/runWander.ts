@@ -48,7 +48,7 @@ export async function runWander(p: WanderParams, context: StepContext): Promise<
           : null,
       seed,
     },
-    () => context.breathe(),
+    () => context.yieldNow(),
   );
   return pathsFrom(tendrils.map((positions, id) => ({ id, positions })));
 }

@@ -57,13 +57,13 @@ export async function runWeb(form: Form, p: WebParams, context: StepContext): Pr
   const furthest = Math.max(1e-9, ...away, ...links.map(done));
   // Once it is through, the last nodes still swell.
   const front = p.grown * (furthest + p.swell);
-  await context.breathe();
+  await context.yieldNow();
   const straight = p.shape === 'straight' && p.pulses === 0;
   const pulse = p.pulses > 0 ? pulseOf(p, context) : null;
   context.claim('points', links.length * (straight ? 2 : PIECES + 1), 'Count, or the number of links');
   const sources: { positions: number[]; id: number; whole: number; from: number }[] = [];
   for (const [k, [one, other]] of links.entries()) {
-    if (k % 512 === 0) await context.breathe();
+    if (k % 512 === 0) await context.yieldNow();
     const [a, b] = away[one] <= away[other] ? [one, other] : [other, one];
     const whole = distance(rest[a], rest[b]);
     const share = p.grown <= 0 ? 0 : Math.min(1, (front - away[a]) / Math.max(1e-9, whole));
@@ -71,9 +71,9 @@ export async function runWeb(form: Form, p: WebParams, context: StepContext): Pr
     const id = hash(context.seed, one + 1, other + 1);
     sources.push({ positions: course(nodes[a], nodes[b], share, id, p), id, whole, from: away[a] });
   }
-  await context.breathe();
+  await context.yieldNow();
   const points = nodePoints(nodes, away, front, p, pulse);
-  await context.breathe();
+  await context.yieldNow();
   const woven = startWith(form, pathsOf(sources, pulse));
   return { ...woven, points };
 }
@@ -153,19 +153,19 @@ async function planOf(
   const key = JSON.stringify([p.links, p.each, p.longest, p.hubX, p.hubY, p.hubZ, p.own, p.moved, laid]);
   let plan = plans.get(key);
   if (plan) return plan;
-  const breathe = (): Promise<void> => context.breathe();
+  const yieldNow = (): Promise<void> => context.yieldNow();
   const place: Vec3 = [p.hubX, p.hubY, p.hubZ];
   const hub = nodes.reduce((best, node, k) => (distance(node, place) < distance(nodes[best], place) ? k : best), 0);
   const made = await {
-    nearest: () => nearestLinks(laid, p.each, p.longest, breathe),
-    within: () => linksWithin(laid, p.longest, breathe),
-    tree: () => shortestTree(laid, breathe),
-    between: () => gabrielLinks(laid, p.longest, breathe),
-    delaunay: () => neighbourLinks(laid, p.longest, breathe),
+    nearest: () => nearestLinks(laid, p.each, p.longest, yieldNow),
+    within: () => linksWithin(laid, p.longest, yieldNow),
+    tree: () => shortestTree(laid, yieldNow),
+    between: () => gabrielLinks(laid, p.longest, yieldNow),
+    delaunay: () => neighbourLinks(laid, p.longest, yieldNow),
     hub: () => Promise.resolve(hubLinks(laid, hub)),
     own: () => Promise.resolve<Links>([]),
   }[p.links]();
-  await breathe();
+  await yieldNow();
   const links = own.length > 0 ? uniqueLinks([...made, ...own]) : made;
   plan = { links, away: hubDistances(nodes, links, hub) };
   if (plans.size >= KEPT) plans.clear();

@@ -113,6 +113,6 @@ export const terrain = defineStep({
       2 * p.pieces * p.pieces * (Math.min(p.width, p.depth) / Math.max(p.width, p.depth)),
       'Pieces',
     );
-    return startWithMesh(form, await made({ ...p, seed: context.seed }, context.breathe));
+    return startWithMesh(form, await made({ ...p, seed: context.seed }, context.yieldNow));
   },
 });

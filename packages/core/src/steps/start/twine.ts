@@ -96,13 +96,13 @@ export const twine = defineStep({
     const { hash } = await import('../../fields/random');
     const { treeInTime } = await import('../../geometry/search/meshTree');
     const mesh = wholeMesh(host);
-    if (mesh) await treeInTime(mesh, () => context.breathe());
+    if (mesh) await treeInTime(mesh, () => context.yieldNow());
     const pitch = context.varied('pitch');
     const found: { positions: number[]; id: number }[] = [];
     let points = 0;
     for (let path = 0; path < pathCount(host.paths); path++)
       for (let k = 0; k < p.count; k++) {
-        await context.breathe();
+        await context.yieldNow();
         const id = path * p.count + k;
         const own = { id, index: id, count: p.count * pathCount(host.paths), u: 0, read: () => null };
         const made = twineAround(host.paths, path, mesh && mesh.indices.length > 0 ? mesh : null, {

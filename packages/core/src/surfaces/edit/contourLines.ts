@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { mapped } from '../../geometry/filled';
 import { type Attribute, columnsOf } from '../../geometry/attributes';
 import { chainEdges } from '../../geometry/topology/featureEdges';
@@ -19,20 +19,20 @@ export async function contoursOf(
   mesh: Mesh,
   field: ArrayLike<number>,
   levels: readonly number[],
-  breathe: Breathe = () => Promise.resolve(),
+  yieldNow: YieldNow = () => Promise.resolve(),
 ): Promise<Paths> {
-  const { weld, corners } = await topologyInTime(mesh, breathe);
+  const { weld, corners } = await topologyInTime(mesh, yieldNow);
   const { first } = weld;
   const sources: PathSource[] = [];
   const value = mapped(Float64Array, first, (vertex) => field[vertex]);
   for (const level of levels) {
-    await breathe();
+    await yieldNow();
     const cuts = new EdgeTable(Math.max(1, corners.length));
     const ends: number[] = [];
     // What lies just on the level counts as above: no line runs along an edge twice.
     const above = (place: number): boolean => value[place] >= level;
     for (let c = 0; c < corners.length; c += 3) {
-      if (c % (3 * CHUNK) === 0) await breathe();
+      if (c % (3 * CHUNK) === 0) await yieldNow();
       const i = above(corners[c]);
       const j = above(corners[c + 1]);
       const k = above(corners[c + 2]);

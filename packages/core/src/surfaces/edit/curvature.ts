@@ -1,11 +1,11 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { mapped } from '../../geometry/filled';
 import type { Mesh } from '../../geometry/mesh';
 import { topologyInTime } from '../../geometry/topology/topology';
 
 const { sqrt } = Math;
 
-/** So many faces between two breaths. */
+/** So many faces between two yields. */
 const CHUNK = 8192;
 
 /**
@@ -13,25 +13,25 @@ const CHUNK = 8192;
  * discrete Laplacian by cotangents over mixed areas (Meyer, Desbrun, Schröder, Barr, Discrete differential-geometry operators
  * for triangulated 2-manifolds, 2003, sections 3.3 and 3.5). At open rims, which have none, it is 0.
  */
-export async function meanCurvatures(mesh: Mesh, breathe: Breathe = () => Promise.resolve()): Promise<Float32Array> {
-  const topology = await topologyInTime(mesh, breathe);
-  const edges = await topology.findEdges(breathe);
+export async function meanCurvatures(mesh: Mesh, yieldNow: YieldNow = () => Promise.resolve()): Promise<Float32Array> {
+  const topology = await topologyInTime(mesh, yieldNow);
+  const edges = await topology.findEdges(yieldNow);
   const { corners } = topology;
   const { of, first } = topology.weld;
   const count = first.length;
   const sums: Sums = { laplace: new Float64Array(3 * count), areas: new Float64Array(count) };
   for (let from = 0; from < corners.length; from += 3 * CHUNK) {
-    await breathe();
+    await yieldNow();
     addFaces(mesh, corners, first, from, Math.min(corners.length, from + 3 * CHUNK), sums);
   }
-  await breathe();
+  await yieldNow();
   const outward = new Float64Array(3 * count);
   for (let vertex = 0; vertex < of.length; vertex++)
     for (let axis = 0; axis < 3; axis++) outward[3 * of[vertex] + axis] += mesh.normals[3 * vertex + axis];
   const rim = new Uint8Array(count);
   for (let e = 0; e < edges.count; e++)
     if (edges.there[e] + edges.back[e] !== 2) rim[edges.ends[2 * e]] = rim[edges.ends[2 * e + 1]] = 1;
-  await breathe();
+  await yieldNow();
   const { laplace, areas } = sums;
   const curvatures = new Float64Array(count);
   for (let i = 0; i < count; i++) {

@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import earcut from 'earcut';
 import { chainEdges } from '../../geometry/topology/featureEdges';
 import { Carrier } from '../../geometry/carrier';
@@ -20,7 +20,7 @@ export async function cutMesh(
   mesh: Mesh,
   values: ArrayLike<number>,
   close = false,
-  breathe: Breathe = () => Promise.resolve(),
+  yieldNow: YieldNow = () => Promise.resolve(),
 ): Promise<Mesh> {
   const { indices } = mesh;
   const n = vertexCount(mesh);
@@ -60,7 +60,7 @@ export async function cutMesh(
   /** Cut lines, from the first to the second vertex as the faces that stay run. */
   const rims: [number, number][] = [];
   for (let i = 0, f = 0; i < indices.length; i += 3, f++) {
-    if (f % CHUNK === 0) await breathe();
+    if (f % CHUNK === 0) await yieldNow();
     const within = inside[indices[i]] + inside[indices[i + 1]] + inside[indices[i + 2]];
     if (within === 0) continue;
     if (within === 3) {

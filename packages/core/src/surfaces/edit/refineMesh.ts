@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { Carrier } from '../../geometry/carrier';
 import { facesFrom, knowsFaces } from '../../geometry/topology/faceAttributes';
 import { faceCount, MESH, type Mesh, vertexCount } from '../../geometry/mesh';
@@ -40,7 +40,7 @@ export class Refining {
    */
   async halve(
     wants: (a: number, b: number) => boolean,
-    breathe: Breathe = () => Promise.resolve(),
+    yieldNow: YieldNow = () => Promise.resolve(),
     among: Uint32Array | null = null,
   ): Promise<Uint32Array | null> {
     const n = vertexCount(this.#mesh);
@@ -53,7 +53,7 @@ export class Refining {
     let count = 0;
     let more = 0;
     for (let k = 0; k < asked; k++) {
-      if (k % CHUNK === 0) await breathe();
+      if (k % CHUNK === 0) await yieldNow();
       const f = among ? among[k] : k;
       const a = old[3 * f];
       const b = old[3 * f + 1];
@@ -83,7 +83,7 @@ export class Refining {
       put(last++, a, b, c);
     };
     for (let k = 0; k < count; k++) {
-      if (k % CHUNK === 0) await breathe();
+      if (k % CHUNK === 0) await yieldNow();
       const f = split[k];
       const which = edgesOf[k];
       // Turned so that the edge that is halved alone, or the one that is not, comes first.

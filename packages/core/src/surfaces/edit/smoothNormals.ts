@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { pickColumns, pickedInTime } from '../../geometry/carrier';
 import { faceCorners } from '../../geometry/topology/faceNormal';
 import { MESH, type Mesh } from '../../geometry/mesh';
@@ -7,8 +7,8 @@ import { type Topology, topologyInTime } from '../../geometry/topology/topology'
 
 const { fround, round, sqrt } = Math;
 
-const NEVER: Breathe = () => Promise.resolve();
-/** Faces between two breaths: a few milliseconds. */
+const NEVER: YieldNow = () => Promise.resolve();
+/** Faces between two yields: a few milliseconds. */
 export const CHUNK = 8192;
 
 /** Angle between two vectors, radians. */
@@ -21,10 +21,10 @@ export function angleBetween(a: Vec3, b: Vec3): number {
  * A mesh with normals made anew: soft where faces meet at less than a limit, hard elsewhere.
  * @param limit radians
  */
-export async function withSoftNormals(mesh: Mesh, limit: number, breathe: Breathe = NEVER): Promise<Mesh> {
-  const topology = await topologyInTime(mesh, breathe);
-  const { sources, normals, indices } = await softVertices(mesh.positions, topology, limit, breathe);
-  const vertices = await pickedInTime(MESH, mesh, 'vertex', sources, breathe, ['normals']);
+export async function withSoftNormals(mesh: Mesh, limit: number, yieldNow: YieldNow = NEVER): Promise<Mesh> {
+  const topology = await topologyInTime(mesh, yieldNow);
+  const { sources, normals, indices } = await softVertices(mesh.positions, topology, limit, yieldNow);
+  const vertices = await pickedInTime(MESH, mesh, 'vertex', sources, yieldNow, ['normals']);
   return { ...mesh, ...vertices, normals, indices, level: null, parts: null };
 }
 
@@ -49,29 +49,29 @@ export async function softVertices(
   positions: Float32Array,
   topology: Topology,
   limit: number,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<SoftVertices> {
   const { indices, weld } = topology;
   const { of } = weld;
-  await breathe();
+  await yieldNow();
   const normals = new Float64Array(indices.length);
-  await breathe();
+  await yieldNow();
   const weights = new Float64Array(indices.length);
   for (let c = 0; c < indices.length; c += 3) {
-    if (c % (3 * CHUNK) === 0) await breathe();
+    if (c % (3 * CHUNK) === 0) await yieldNow();
     faceCorners(positions, 3 * indices[c], 3 * indices[c + 1], 3 * indices[c + 2], normals, c, weights, c);
   }
-  const { starts, corners } = await topology.findFans(breathe);
-  await breathe();
+  const { starts, corners } = await topology.findFans(yieldNow);
+  await yieldNow();
 
   const near = limit < Math.PI ? Math.cos(limit) - 1e-9 : -Infinity;
-  const { soft, hard } = await softPlaces(normals, weights, starts, corners, limit, near, breathe);
+  const { soft, hard } = await softPlaces(normals, weights, starts, corners, limit, near, yieldNow);
   const made = new Vertices(of.length + hard, of.length);
   const outIndices = new Uint32Array(indices.length);
   // Where all is soft, a vertex has one normal whichever face asks.
   const only = new Int32Array(of.length).fill(-1);
   for (let corner = 0; corner < indices.length; corner++) {
-    if (corner % (3 * CHUNK) === 0) await breathe();
+    if (corner % (3 * CHUNK) === 0) await yieldNow();
     const vertex = indices[corner];
     let known = only[vertex];
     if (known < 0) {
@@ -107,7 +107,7 @@ export async function softVertices(
     } else [x, y, z] = ox === 0 && oy === 0 && oz === 0 ? [0, 1, 0] : [ox, oy, oz];
     outIndices[corner] = made.idOf(vertex, x, y, z);
   }
-  await breathe();
+  await yieldNow();
   return { sources: made.sources, normals: made.normals, indices: outIndices };
 }
 
@@ -125,14 +125,14 @@ async function softPlaces(
   corners: Uint32Array,
   limit: number,
   near: number,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<{ soft: Float64Array; hard: number }> {
   const places = starts.length - 1;
   const out = new Float64Array(3 * places).fill(NaN);
   const half = Math.cos(Math.min(limit, Math.PI) / 2);
   let hard = corners.length;
   for (let place = 0; place < places; place++) {
-    if (place % CHUNK === 0) await breathe();
+    if (place % CHUNK === 0) await yieldNow();
     const end = starts[place + 1];
     let x = 0;
     let y = 0;

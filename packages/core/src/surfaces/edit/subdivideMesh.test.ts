@@ -212,15 +212,15 @@ test('a plate with a hole is closed, goes once through, and has the volume of it
 });
 
 describe('long work', () => {
-  test('breathes often, and ends at once when it is no longer wanted', async () => {
+  test('yields often, and ends at once when it is no longer wanted', async () => {
     const mesh = torus(1, 0.3, 64);
-    let breaths = 0;
-    const breathe = (): Promise<void> => {
-      if (++breaths > 6) throw new Error('no longer wanted');
+    let yields = 0;
+    const yieldNow = (): Promise<void> => {
+      if (++yields > 6) throw new Error('no longer wanted');
       return Promise.resolve();
     };
-    await expect(subdivideMesh(mesh, 3, Math.PI, breathe)).rejects.toThrow('no longer wanted');
-    expect(breaths).toBe(7);
+    await expect(subdivideMesh(mesh, 3, Math.PI, yieldNow)).rejects.toThrow('no longer wanted');
+    expect(yields).toBe(7);
   });
 });
 

@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { filled, mapped } from '../../geometry/filled';
 import type { Attributed } from '../../geometry/attributes';
 import { Carrier } from '../../geometry/carrier';
@@ -36,14 +36,14 @@ export async function subdivideMesh(
   mesh: Mesh,
   levels: number,
   crease: number,
-  breathe: Breathe = () => Promise.resolve(),
+  yieldNow: YieldNow = () => Promise.resolve(),
 ): Promise<Mesh> {
-  let polygons = await polygonsOf(mesh, crease, breathe);
-  for (let level = 0; level < levels; level++) polygons = await refined(polygons, breathe);
+  let polygons = await polygonsOf(mesh, crease, yieldNow);
+  for (let level = 0; level < levels; level++) polygons = await refined(polygons, yieldNow);
   const { places, carried, corners, sources } = polygons;
-  await breathe();
+  await yieldNow();
   const positions = new Float32Array(places);
-  await breathe();
+  await yieldNow();
   const flat: Mesh = {
     ...carried,
     parts: null,
@@ -55,45 +55,45 @@ export async function subdivideMesh(
   };
   const { indices } = flat;
   for (let q = 0, i = 0; q < corners.length; q += 4, i += 6) {
-    if (q % (4 * CHUNK) === 0) await breathe();
+    if (q % (4 * CHUNK) === 0) await yieldNow();
     indices[i] = indices[i + 3] = corners[q];
     indices[i + 1] = corners[q + 1];
     indices[i + 2] = indices[i + 4] = corners[q + 2];
     indices[i + 5] = corners[q + 3];
   }
-  await breathe();
+  await yieldNow();
   const halves = filled(Uint32Array, corners.length / 2, (f) => sources[f >> 1]);
-  await breathe();
+  await yieldNow();
   const known = facesFrom(flat, halves);
-  return withSoftNormals(known, Math.min(crease, Math.PI), breathe);
+  return withSoftNormals(known, Math.min(crease, Math.PI), yieldNow);
 }
 
 /** The faces of a mesh, triangles put together to quadrangles where they were halves of one. */
-async function polygonsOf(mesh: Mesh, crease: number, breathe: Breathe): Promise<Polygons> {
-  const topology = await topologyInTime(mesh, breathe);
+async function polygonsOf(mesh: Mesh, crease: number, yieldNow: YieldNow): Promise<Polygons> {
+  const topology = await topologyInTime(mesh, yieldNow);
   const picked = pickedMesh(mesh, topology.weld.first);
   const places = Float64Array.from(picked.positions);
-  const { corners, starts, sources: of } = await quadrangles(topology.corners, places, breathe);
+  const { corners, starts, sources: of } = await quadrangles(topology.corners, places, yieldNow);
   const sources = mapped(Uint32Array, of, (f) => topology.faces[f]);
-  const { table, left, right, count } = await sidesOf(corners, starts, breathe);
-  const normals = await ringNormals(corners, starts, places, breathe);
+  const { table, left, right, count } = await sidesOf(corners, starts, yieldNow);
+  const normals = await ringNormals(corners, starts, places, yieldNow);
   const isSharp = new Uint8Array(table.count);
   for (let e = 0; e < table.count; e++) {
-    if (e % CHUNK === 0) await breathe();
+    if (e % CHUNK === 0) await yieldNow();
     isSharp[e] = count[e] !== 2 || angleBetween(at(normals, left[e]), at(normals, right[e])) > crease ? 1 : 0;
   }
   return { places, carried: picked, corners, starts, sources, sharp: (a, b) => isSharp[table.idOf(a, b)] === 1 };
 }
 
 /** The edges of faces: their numbers at each corner (towards the next), and the faces at each: two of them, and how many. */
-async function sidesOf(corners: Uint32Array, starts: Uint32Array, breathe: Breathe) {
+async function sidesOf(corners: Uint32Array, starts: Uint32Array, yieldNow: YieldNow) {
   const table = new EdgeTable(corners.length);
   const edges = new Uint32Array(corners.length);
   const left = new Uint32Array(corners.length);
   const right = new Uint32Array(corners.length);
   const count = new Uint32Array(corners.length);
   for (let f = 0; f + 1 < starts.length; f++) {
-    if (f % CHUNK === 0) await breathe();
+    if (f % CHUNK === 0) await yieldNow();
     for (let c = starts[f]; c < starts[f + 1]; c++) {
       const e = table.idOf(corners[c], corners[c + 1 < starts[f + 1] ? c + 1 : starts[f]]);
       edges[c] = e;
@@ -109,11 +109,11 @@ async function ringNormals(
   corners: Uint32Array,
   starts: Uint32Array,
   places: Float64Array,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<Float64Array> {
   const normals = new Float64Array(3 * (starts.length - 1));
   for (let f = 0; f + 1 < starts.length; f++) {
-    if (f % CHUNK === 0) await breathe();
+    if (f % CHUNK === 0) await yieldNow();
     let x = 0;
     let y = 0;
     let z = 0;
@@ -133,12 +133,12 @@ async function ringNormals(
 async function quadrangles(
   triangles: Uint32Array,
   places: Float64Array,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<Pick<Polygons, 'corners' | 'starts' | 'sources'>> {
   const n = triangles.length / 3;
   const starts = filled(Uint32Array, n + 1, (f) => 3 * f);
-  const normals = await ringNormals(triangles, starts, places, breathe);
-  const { table, left, right, count } = await sidesOf(triangles, starts, breathe);
+  const normals = await ringNormals(triangles, starts, places, yieldNow);
+  const { table, left, right, count } = await sidesOf(triangles, starts, yieldNow);
   const length = (a: number, b: number): number => {
     const x = places[3 * a] - places[3 * b];
     const y = places[3 * a + 1] - places[3 * b + 1];
@@ -147,7 +147,7 @@ async function quadrangles(
   };
   const longest = new Float64Array(n);
   for (let f = 0, c = 0; f < n; f++, c += 3) {
-    if (f % CHUNK === 0) await breathe();
+    if (f % CHUNK === 0) await yieldNow();
     const [p, q, r] = [triangles[c], triangles[c + 1], triangles[c + 2]];
     longest[f] = Math.max(length(p, q), length(q, r), length(r, p));
   }
@@ -170,7 +170,7 @@ async function quadrangles(
     return 2;
   };
   for (let e = 0; e < table.count; e++) {
-    if (e % CHUNK === 0) await breathe();
+    if (e % CHUNK === 0) await yieldNow();
     const f = left[e];
     const g = right[e];
     if (count[e] !== 2 || taken[f] || taken[g]) continue;
@@ -189,7 +189,7 @@ async function quadrangles(
     close(f);
   }
   for (let f = 0; f < n; f++) {
-    if (f % CHUNK === 0) await breathe();
+    if (f % CHUNK === 0) await yieldNow();
     if (taken[f]) continue;
     for (let k = 0; k < 3; k++) corners[write++] = triangles[3 * f + k];
     close(f);
@@ -204,16 +204,16 @@ async function quadrangles(
 /** One round of the rule. Old places keep their numbers; those of edges and then of faces follow. */
 async function refined(
   { places, carried, corners, starts, sources, sharp }: Polygons,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<Polygons> {
-  await breathe();
+  await yieldNow();
   const [n, faces] = [places.length / 3, starts.length - 1];
-  const { table, edges, left, right } = await sidesOf(corners, starts, breathe);
+  const { table, edges, left, right } = await sidesOf(corners, starts, yieldNow);
   const { ends, count: m } = table;
-  await breathe();
+  await yieldNow();
   const isSharp = new Uint8Array(m);
   for (let e = 0; e < m; e++) {
-    if (e % CHUNK === 0) await breathe();
+    if (e % CHUNK === 0) await yieldNow();
     isSharp[e] = sharp(ends[2 * e], ends[2 * e + 1]) ? 1 : 0;
   }
   const next = new Float64Array(3 * (n + m + faces));
@@ -222,7 +222,7 @@ async function refined(
   const [around, near, creased] = [new Uint32Array(n), new Uint32Array(n), new Uint32Array(n)];
   const [middles, centres, far] = [new Float64Array(3 * n), new Float64Array(3 * n), new Float64Array(3 * n)];
   for (let f = 0; f < faces; f++) {
-    if (f % CHUNK === 0) await breathe();
+    if (f % CHUNK === 0) await yieldNow();
     const [from, to] = [starts[f], starts[f + 1]];
     for (let c = 0; c < 3; c++) {
       let sum = 0;
@@ -234,7 +234,7 @@ async function refined(
     for (let k = from; k < to; k++) near[corners[k]]++;
   }
   for (let e = 0; e < m; e++) {
-    if (e % CHUNK === 0) await breathe();
+    if (e % CHUNK === 0) await yieldNow();
     const [a, b] = [ends[2 * e], ends[2 * e + 1]];
     around[a]++;
     around[b]++;
@@ -257,7 +257,7 @@ async function refined(
     }
   }
   for (let i = 0; i < n; i++) {
-    if (i % CHUNK === 0) await breathe();
+    if (i % CHUNK === 0) await yieldNow();
     const [k, creases] = [around[i], creased[i]];
     for (let c = 3 * i; c < 3 * i + 3; c++) {
       if (k === 0 || creases > 2) next[c] = places[c];
@@ -269,7 +269,7 @@ async function refined(
   const quads = new Uint32Array(4 * corners.length);
   const parts = new Uint32Array(corners.length);
   for (let f = 0; f < faces; f++) {
-    if (f % CHUNK === 0) await breathe();
+    if (f % CHUNK === 0) await yieldNow();
     for (let k = starts[f]; k < starts[f + 1]; k++) {
       const before = k > starts[f] ? k - 1 : starts[f + 1] - 1;
       quads[4 * k] = corners[k];
@@ -279,10 +279,10 @@ async function refined(
       parts[k] = sources[f];
     }
   }
-  await breathe();
+  await yieldNow();
   return {
     places: next,
-    carried: await spread(carried, corners, starts, ends, m, n, breathe),
+    carried: await spread(carried, corners, starts, ends, m, n, yieldNow),
     corners: quads,
     starts: filled(Uint32Array, corners.length + 1, (q) => 4 * q),
     sources: parts,
@@ -302,19 +302,19 @@ async function spread(
   ends: Uint32Array,
   m: number,
   n: number,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<Attributed<typeof MESH>> {
   const faces = starts.length - 1;
   // Places and normals are made by the rule itself.
   const rows = new Carrier(MESH, carried, 'vertex', n + m + faces, ['positions', 'normals']);
   rows.run(0, n, 0);
   for (let e = 0; e < m; e++) {
-    if (e % CHUNK === 0) await breathe();
+    if (e % CHUNK === 0) await yieldNow();
     rows.mix(ends[2 * e], ends[2 * e + 1], 0.5, n + e);
   }
   let even = new Float64Array(0);
   for (let f = 0; f < faces; f++) {
-    if (f % CHUNK === 0) await breathe();
+    if (f % CHUNK === 0) await yieldNow();
     const k = starts[f + 1] - starts[f];
     if (even.length !== k) even = new Float64Array(k).fill(1 / k);
     rows.weigh(corners.subarray(starts[f], starts[f + 1]), even, n + m + f);

@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { faceCorners } from '../../geometry/topology/faceNormal';
 import { facesFrom } from '../../geometry/topology/faceAttributes';
 import { filled, mapped } from '../../geometry/filled';
@@ -18,21 +18,21 @@ export async function thickenMesh(
   mesh: Mesh,
   thick: number,
   side: -1 | 0 | 1,
-  breathe: Breathe = () => Promise.resolve(),
+  yieldNow: YieldNow = () => Promise.resolve(),
 ): Promise<Mesh> {
-  const topology = await topologyInTime(mesh, breathe);
+  const topology = await topologyInTime(mesh, yieldNow);
   const { corners } = topology;
   const { first } = topology.weld;
   const m = first.length;
   const sums = new Float64Array(9 * m);
   /** The first vertex at each corner. */
   const places = mapped(Uint32Array, corners, (corner) => first[corner]);
-  await breathe();
+  await yieldNow();
   const { positions } = mesh;
   const normal = new Float64Array(3);
   const angles = new Float64Array(3);
   for (let i = 0; i < corners.length; i += 3) {
-    if (i % (3 * CHUNK) === 0) await breathe();
+    if (i % (3 * CHUNK) === 0) await yieldNow();
     faceCorners(positions, 3 * places[i], 3 * places[i + 1], 3 * places[i + 2], normal, 0, angles, 0);
     for (let k = 0; k < 3; k++) addPlane(sums, 9 * corners[i + k], normal, angles[k]);
   }
@@ -41,7 +41,7 @@ export async function thickenMesh(
   const apart = new Float32Array(6 * m);
   const way = new Float64Array(3);
   for (let i = 0; i < m; i++) {
-    if (i % CHUNK === 0) await breathe();
+    if (i % CHUNK === 0) await yieldNow();
     stoodOff(sums, i, way);
     for (let c = 0; c < 3; c++) {
       const place = positions[3 * first[i] + c];
@@ -49,10 +49,10 @@ export async function thickenMesh(
       apart[3 * (m + i) + c] = place + way[c] * inner;
     }
   }
-  await breathe();
-  const sheets = await sheetsOf(topology, breathe);
-  const rim = await softVertices(apart, sheets.rims, RIM_SOFT, breathe);
-  return joinedSheets(mesh, topology, sheets, apart, rim, breathe);
+  await yieldNow();
+  const sheets = await sheetsOf(topology, yieldNow);
+  const rim = await softVertices(apart, sheets.rims, RIM_SOFT, yieldNow);
+  return joinedSheets(mesh, topology, sheets, apart, rim, yieldNow);
 }
 
 /** Rims are soft where they meet at less than this, radians. */
@@ -70,10 +70,10 @@ interface Sheets {
 
 const known = new WeakMap<Topology, Sheets>();
 
-async function sheetsOf(topology: Topology, breathe: Breathe): Promise<Sheets> {
+async function sheetsOf(topology: Topology, yieldNow: YieldNow): Promise<Sheets> {
   const before = known.get(topology);
   if (before) return before;
-  const edges = await topology.findEdges(breathe);
+  const edges = await topology.findEdges(yieldNow);
   const { corners, faces: own, indices, weld } = topology;
   const [n, m] = [weld.of.length, weld.first.length];
   // There is a rim where nothing runs back along an edge.
@@ -81,13 +81,13 @@ async function sheetsOf(topology: Topology, breathe: Breathe): Promise<Sheets> {
     (p < q ? edges.back[edges.of[i]] : edges.there[edges.of[i]]) === 0;
   let count = 0;
   for (let i = 0; i < corners.length; i++) if (isRim(i, corners[i], corners[i % 3 === 2 ? i - 2 : i + 1])) count++;
-  await breathe();
+  await yieldNow();
   const faces = new Uint32Array(2 * corners.length);
   const rims = new Uint32Array(6 * count);
   const sources = new Uint32Array((2 * corners.length) / 3 + 2 * count);
   let rim = 0;
   for (let i = 0; i < corners.length; i += 3) {
-    if (i % (3 * CHUNK) === 0) await breathe();
+    if (i % (3 * CHUNK) === 0) await yieldNow();
     const f = own[i / 3];
     sources.fill(f, (2 * i) / 3, (2 * i) / 3 + 2);
     for (let k = 0; k < 3; k++) {
@@ -116,10 +116,10 @@ async function joinedSheets(
   { faces, rims, sources }: Sheets,
   apart: Float32Array,
   rim: SoftVertices,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<Mesh> {
   const [n, m] = [of.length, first.length];
-  const together = await softGroups(mesh, breathe);
+  const together = await softGroups(mesh, yieldNow);
   const vertices = new Uint32Array(2 * n + rim.sources.length);
   const places = new Uint32Array(vertices.length);
   for (let i = 0; i < n; i++) {
@@ -132,18 +132,18 @@ async function joinedSheets(
     vertices[2 * n + i] = first[place < m ? place : place - m];
     places[2 * n + i] = place;
   }
-  const made = await pickedInTime(MESH, mesh, 'vertex', vertices, breathe, ['normals', 'positions']);
+  const made = await pickedInTime(MESH, mesh, 'vertex', vertices, yieldNow, ['normals', 'positions']);
   const positions = new Float32Array(3 * places.length);
   for (let i = 0; i < places.length; i++) {
-    if (i % CHUNK === 0) await breathe();
+    if (i % CHUNK === 0) await yieldNow();
     const at = 3 * places[i];
     positions[3 * i] = apart[at];
     positions[3 * i + 1] = apart[at + 1];
     positions[3 * i + 2] = apart[at + 2];
   }
   const normals = new Float32Array(positions.length);
-  normals.set(await normalsOfGroups(mesh, positions.subarray(0, 3 * n), together, breathe));
-  const inner = await normalsOfGroups(mesh, positions.subarray(3 * n, 6 * n), together, breathe);
+  normals.set(await normalsOfGroups(mesh, positions.subarray(0, 3 * n), together, yieldNow));
+  const inner = await normalsOfGroups(mesh, positions.subarray(3 * n, 6 * n), together, yieldNow);
   for (let i = 0; i < inner.length; i++) normals[3 * n + i] = -inner[i];
   normals.set(rim.normals, 6 * n);
   let indices = faces;

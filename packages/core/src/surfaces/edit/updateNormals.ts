@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { faceCorners } from '../../geometry/topology/faceNormal';
 import { mapped } from '../../geometry/filled';
 import type { Mesh } from '../../geometry/mesh';
@@ -20,9 +20,9 @@ const SAME = Math.cos((1 * Math.PI) / 180);
 export async function followedNormals(
   before: Mesh,
   positions: Float32Array,
-  breathe: Breathe = () => Promise.resolve(),
+  yieldNow: YieldNow = () => Promise.resolve(),
 ): Promise<Float32Array> {
-  return normalsOfGroups(before, positions, await softGroups(before, breathe), breathe);
+  return normalsOfGroups(before, positions, await softGroups(before, yieldNow), yieldNow);
 }
 
 /**
@@ -33,14 +33,14 @@ export async function normalsOfGroups(
   { indices, normals: old }: Pick<Mesh, 'indices' | 'normals'>,
   positions: Float32Array,
   together: Uint32Array,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<Float32Array> {
   const n = positions.length / 3;
   const own = new Float64Array(3 * n);
   const normal = new Float64Array(3);
   const angles = new Float64Array(3);
   for (let i = 0; i < indices.length; i += 3) {
-    if (i % (3 * CHUNK) === 0) await breathe();
+    if (i % (3 * CHUNK) === 0) await yieldNow();
     const a = 3 * indices[i];
     const b = 3 * indices[i + 1];
     const c = 3 * indices[i + 2];
@@ -51,8 +51,8 @@ export async function normalsOfGroups(
   }
   const sums = new Float64Array(3 * n);
   for (let i = 0; i < n; i++) addTo(sums, 3 * together[i], 1, own[3 * i], own[3 * i + 1], own[3 * i + 2]);
-  await breathe();
-  return directed(sums, together, old, 1e-20, breathe);
+  await yieldNow();
+  return directed(sums, together, old, 1e-20, yieldNow);
 }
 
 function addTo(sums: Float64Array, at: number, weight: number, x: number, y: number, z: number): void {
@@ -71,11 +71,11 @@ async function directed(
   groups: Uint32Array,
   old: Float32Array,
   least: number,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<Float32Array> {
   const out = new Float32Array(old);
   for (let i = 0; i < groups.length; i++) {
-    if (i % CHUNK === 0) await breathe();
+    if (i % CHUNK === 0) await yieldNow();
     const at = 3 * groups[i];
     const x = sums[at];
     const y = sums[at + 1];
@@ -90,15 +90,15 @@ async function directed(
 }
 
 /** Which vertices are one on a soft surface: each by the number of the first of them. */
-export async function softGroups(mesh: Mesh, breathe: Breathe): Promise<Uint32Array> {
-  const { of, first } = (await topologyInTime(mesh, breathe)).weld;
+export async function softGroups(mesh: Mesh, yieldNow: YieldNow): Promise<Uint32Array> {
+  const { of, first } = (await topologyInTime(mesh, yieldNow)).weld;
   const { normals } = mesh;
   const groups = mapped(Uint32Array, of, (_, i) => i);
   const next = new Int32Array(of.length).fill(-1);
   // The vertices at each place, those last that came last.
   const last = Int32Array.from(first);
   for (let i = 0; i < of.length; i++) {
-    if (i % CHUNK === 0) await breathe();
+    if (i % CHUNK === 0) await yieldNow();
     const place = of[i];
     if (first[place] === i) continue;
     for (let other: number = first[place]; other >= 0; other = next[other]) {
@@ -122,11 +122,11 @@ export async function softGroups(mesh: Mesh, breathe: Breathe): Promise<Uint32Ar
  * and texture seams.
  * @returns 3n unit vectors
  */
-export async function weldedNormals(mesh: Mesh, breathe: Breathe = () => Promise.resolve()): Promise<Float32Array> {
-  const { of, first } = (await topologyInTime(mesh, breathe)).weld;
+export async function weldedNormals(mesh: Mesh, yieldNow: YieldNow = () => Promise.resolve()): Promise<Float32Array> {
+  const { of, first } = (await topologyInTime(mesh, yieldNow)).weld;
   const { normals } = mesh;
   const sums = new Float64Array(3 * first.length);
   for (let i = 0; i < of.length; i++) addTo(sums, 3 * of[i], 1, normals[3 * i], normals[3 * i + 1], normals[3 * i + 2]);
-  await breathe();
-  return directed(sums, of, normals, 1e-9, breathe);
+  await yieldNow();
+  return directed(sums, of, normals, 1e-9, yieldNow);
 }

@@ -6,7 +6,7 @@ import { type Bridges, bridgesOf } from './bridges';
 import { ball, box } from '../make/solids';
 import { distancesAlong } from './wavefront';
 
-const breathe = () => Promise.resolve();
+const yieldNow = () => Promise.resolve();
 type Piece = Pick<Mesh, 'positions' | 'indices'>;
 
 /** A level sheet of so many squares each way, with or without a hole in its middle. */
@@ -44,7 +44,7 @@ async function bridges(mesh: Mesh, gap: number): Promise<Bridges & { p: Float64A
   const topology = topologyOf(mesh);
   const p = new Float64Array(3 * topology.weld.first.length);
   topology.weld.first.forEach((vertex, i) => p.set(at(mesh.positions, vertex), 3 * i));
-  return { ...(await bridgesOf(mesh, topology, p, gap, breathe)), p };
+  return { ...(await bridgesOf(mesh, topology, p, gap, yieldNow)), p };
 }
 
 const moved = ({ positions, indices }: Piece, [x, y, z]: Vec3): Piece => ({
@@ -59,7 +59,7 @@ async function from(mesh: Mesh, start: Vec3, gap: number): Promise<(place: Vec3)
   const nearest = (place: Vec3): number =>
     places.reduce((best, one, i) => (distance(one, place) < distance(places[best], place) ? i : best), 0);
   const none = { faces: new Uint32Array(0), weights: new Float32Array(0) } as never;
-  const found = await distancesAlong(mesh, { places: none, reached: [[nearest(start), 0]] }, { gap }, breathe);
+  const found = await distancesAlong(mesh, { places: none, reached: [[nearest(start), 0]] }, { gap }, yieldNow);
   return (place) => found[nearest(place)];
 }
 

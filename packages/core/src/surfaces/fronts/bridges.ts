@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { filled } from '../../geometry/filled';
 import { type Mesh, meshWith } from '../../geometry/mesh';
 import { nearestPlace } from '../../geometry/search/nearest';
@@ -24,7 +24,7 @@ export interface Bridges {
   lengths: Float64Array;
 }
 
-/** So many places are looked at between two breaths. */
+/** So many places are looked at between two yields. */
 const CHUNK = 1 << 12;
 /** Edges longer than so many gaps are looked at between their ends; what comes near shorter ones is near an end. */
 const LONG = 0.25;
@@ -52,15 +52,15 @@ export async function bridgesOf(
   topology: Topology,
   p: Float64Array<ArrayBuffer>,
   gap: number,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<Bridges> {
   const { weld, edges } = topology;
   const count = weld.first.length;
   const parts = partsOf(count, edges.count, edges.ends);
-  await breathe();
+  await yieldNow();
   const made = new Gathered();
-  await betweenParts(mesh, topology, parts, p, gap, made, breathe);
-  await acrossRims(topology, parts, p, gap, made, breathe);
+  await betweenParts(mesh, topology, parts, p, gap, made, yieldNow);
+  await acrossRims(topology, parts, p, gap, made, yieldNow);
   return made.done(count);
 }
 
@@ -122,7 +122,7 @@ async function betweenParts(
   p: Float64Array,
   gap: number,
   made: Gathered,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<void> {
   const all = new Map<number, Part>();
   for (let i = 0; i < parts.length; i++) {
@@ -154,7 +154,7 @@ async function betweenParts(
     let ready = false;
     for (const from of list) {
       if (from === to || boxesApart(from, to) > gap) continue;
-      if (!ready) await treeInTime(own, breathe);
+      if (!ready) await treeInTime(own, yieldNow);
       ready = true;
       const join = (i: number, near: NonNullable<ReturnType<typeof nearestPlace>>, along: number): void => {
         const face = to.faces[near.face];
@@ -168,7 +168,7 @@ async function betweenParts(
         );
       };
       for (const i of from.places) {
-        if (++looked % CHUNK === 0) await breathe();
+        if (++looked % CHUNK === 0) await yieldNow();
         const place = at(p, i);
         if (outside(place, to) > gap) continue;
         const near = nearestPlace(own, place, gap);
@@ -180,7 +180,7 @@ async function betweenParts(
         if (segmentOutside(start, end, to) > gap) continue;
         if ((looked += 64) > CHUNK) {
           looked = 0;
-          await breathe();
+          await yieldNow();
         }
         for (const { share, near } of nearestAlong(own, start, end, gap)) {
           const whole = length(sub(end, start));
@@ -250,7 +250,7 @@ async function acrossRims(
   p: Float64Array<ArrayBuffer>,
   gap: number,
   made: Gathered,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<void> {
   const ways = rimDirections(corners, edges, p, weld.first.length);
   const rims = [...ways.keys()];
@@ -279,7 +279,7 @@ async function acrossRims(
       for (let n = 0; n < there; n++) consider(rims[all ? n : grid.found[n]]);
       if ((looked += there + 8) > CHUNK) {
         looked = 0;
-        await breathe();
+        await yieldNow();
       }
       if (nearest >= 0 || radius >= reach || all) break;
     }

@@ -1,11 +1,11 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import type { NodeTree } from '../../curves/colonise';
 import { random } from '../../fields/random';
 import { Wave } from '../../geometry/search/dijkstra';
 import type { Neighbours } from '../../geometry/topology/topology';
 import { at, distance, dot, sub, unit, type Vec3 } from '../../geometry/vec';
 
-/** Places between two breaths. */
+/** Places between two yields. */
 const CHUNK = 8192;
 
 /** The place of a mesh that is nearest to a point, of those that edges lead to. */
@@ -39,7 +39,7 @@ export async function edgeTree(
   places: ArrayLike<number>,
   { starts, others }: Neighbours,
   { root, ends, wander, seed }: EdgeTreeOptions,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<{ tree: NodeTree; places: Uint32Array }> {
   const n = starts.length - 1;
   const wave = new Wave(n);
@@ -47,7 +47,7 @@ export async function edgeTree(
   wave.lower(root, 0, root);
   let visited = 0;
   for (let i = wave.next(); i >= 0; i = wave.next()) {
-    if (visited++ % CHUNK === 0) await breathe();
+    if (visited++ % CHUNK === 0) await yieldNow();
     for (let e = starts[i]; e < starts[i + 1]; e++) {
       const j = others[e];
       const chance = wander > 0 ? 1 + wander * (2 * random(seed, Math.min(i, j), Math.max(i, j)) - 1) : 1;
@@ -99,13 +99,13 @@ export async function edgeWalks(
   places: ArrayLike<number>,
   { starts, others }: Neighbours,
   { count, length, straight, pull, towards, seed }: EdgeWalkOptions,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<number[][]> {
   const n = starts.length - 1;
   const taken = new Uint8Array(n);
   const walks: number[][] = [];
   for (let k = 0; k < count; k++) {
-    if (k % 64 === 0) await breathe();
+    if (k % 64 === 0) await yieldNow();
     let here = Math.floor(random(seed, k, 0) * n);
     // The next free place, where one has been there.
     for (let tries = 0; tries < n && (taken[here] === 1 || starts[here] === starts[here + 1]); tries++)

@@ -47,9 +47,9 @@ export async function shortestWay(
   mesh: Mesh,
   from: WayEnd,
   to: WayEnd,
-  breathe: () => Promise<void> = () => Promise.resolve(),
+  yieldNow: () => Promise<void> = () => Promise.resolve(),
 ): Promise<number[] | null> {
-  const ground = await groundOf(mesh, breathe);
+  const ground = await groundOf(mesh, yieldNow);
   const [first, last] = [ground.faceOf[from.face], ground.faceOf[to.face]];
   if (first < 0 || last < 0) return null;
   if (first === last) return [...from.position, ...to.position];
@@ -57,11 +57,11 @@ export async function shortestWay(
     faces: Uint32Array.of(from.face),
     weights: Float32Array.from(cornerWeights(mesh, from.face, from.position)),
   };
-  const distances = await distancesAlong(mesh, { places }, {}, breathe);
-  await breathe();
+  const distances = await distancesAlong(mesh, { places }, {}, yieldNow);
+  await yieldNow();
   const found =
-    stripDown(ground, first, last, distances, to.position) ?? (await stripOver(ground, first, last, breathe));
-  await breathe();
+    stripDown(ground, first, last, distances, to.position) ?? (await stripOver(ground, first, last, yieldNow));
+  await yieldNow();
   if (!found) return null;
   let strip: Strip = found;
   for (let k = 0; ; k++) {
@@ -69,7 +69,7 @@ export async function shortestWay(
     const other: Strip | null = k < TRIES ? ledRound(ground, strip, bends) : null;
     if (!other) return points;
     strip = other;
-    await breathe();
+    await yieldNow();
   }
 }
 
@@ -199,7 +199,7 @@ async function stripOver(
   { across, places, topology }: Ground,
   first: number,
   last: number,
-  breathe: () => Promise<void>,
+  yieldNow: () => Promise<void>,
 ): Promise<Strip | null> {
   const { corners } = topology;
   const middles = new Float64Array(across.length);
@@ -209,7 +209,7 @@ async function stripOver(
   wave.lower(first, 0, -1);
   let visited = 0;
   for (let face = wave.next(); face >= 0 && face !== last; face = wave.next()) {
-    if (visited++ % CHUNK === 0) await breathe();
+    if (visited++ % CHUNK === 0) await yieldNow();
     for (let c = 3 * face; c < 3 * face + 3; c++)
       if (across[c] >= 0) wave.lower(across[c], wave.distances[face] + between(middles, 3 * face, 3 * across[c]), c);
   }

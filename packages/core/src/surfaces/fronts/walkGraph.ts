@@ -17,17 +17,17 @@ export interface Ground {
 /** By places: meshes of one topology may lie elsewhere. */
 const grounds = new WeakMap<Mesh['positions'], Ground>();
 
-export async function groundOf(mesh: Mesh, breathe: () => Promise<void>): Promise<Ground> {
-  const topology = await topologyInTime(mesh, breathe);
+export async function groundOf(mesh: Mesh, yieldNow: () => Promise<void>): Promise<Ground> {
+  const topology = await topologyInTime(mesh, yieldNow);
   const known = grounds.get(mesh.positions);
   if (known?.topology === topology) return known;
-  const edges = await topology.findEdges(breathe);
+  const edges = await topology.findEdges(yieldNow);
   const { weld, corners } = topology;
   const { of, first } = weld;
   const { positions, indices } = mesh;
   const places = new Float64Array(3 * first.length);
   for (let i = 0; i < first.length; i++) for (let c = 0; c < 3; c++) places[3 * i + c] = positions[3 * first[i] + c];
-  await breathe();
+  await yieldNow();
   const faceOf = new Int32Array(indices.length / 3).fill(-1);
   let next = 0;
   for (let f = 0; f < faceOf.length; f++) {
@@ -36,7 +36,7 @@ export async function groundOf(mesh: Mesh, breathe: () => Promise<void>): Promis
     const c = of[indices[3 * f + 2]];
     if (a !== b && b !== c && c !== a) faceOf[f] = next++;
   }
-  await breathe();
+  await yieldNow();
   const across = new Int32Array(corners.length);
   for (let c = 0; c < corners.length; c++) {
     const e = edges.of[c];
@@ -44,7 +44,7 @@ export async function groundOf(mesh: Mesh, breathe: () => Promise<void>): Promis
     if (edges.there[e] !== 1 || edges.back[e] !== 1) across[c] = -1;
     else across[c] = edges.left[e] === ((c / 3) | 0) ? edges.right[e] : edges.left[e];
   }
-  const ground = { topology, places, faceOf, across, around: await anglesAround(corners, places, breathe) };
+  const ground = { topology, places, faceOf, across, around: await anglesAround(corners, places, yieldNow) };
   grounds.set(mesh.positions, ground);
   return ground;
 }
@@ -53,11 +53,11 @@ export async function groundOf(mesh: Mesh, breathe: () => Promise<void>): Promis
 async function anglesAround(
   corners: Uint32Array,
   places: Float64Array,
-  breathe: () => Promise<void>,
+  yieldNow: () => Promise<void>,
 ): Promise<Float64Array> {
   const around = new Float64Array(places.length / 3);
   for (let c = 0; c < corners.length; c++) {
-    if (c % CHUNK === 0) await breathe();
+    if (c % CHUNK === 0) await yieldNow();
     const p = 3 * corners[c];
     const q = 3 * corners[c % 3 === 2 ? c - 2 : c + 1];
     const r = 3 * corners[c % 3 === 0 ? c + 2 : c - 1];
@@ -70,7 +70,7 @@ async function anglesAround(
   return around;
 }
 
-/** So many corners or faces between two breaths. */
+/** So many corners or faces between two yields. */
 export const CHUNK = 1 << 15;
 
 /** Distance of two places, which begin at these numbers. */

@@ -1,11 +1,11 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import type { Mesh } from '../../geometry/mesh';
 import type { SurfacePlaces } from '../../geometry/topology/surfacePlaces';
 import { type Topology, topologyInTime } from '../../geometry/topology/topology';
 import { type Bridges, bridgesOf } from './bridges';
 import { Wave } from '../../geometry/search/dijkstra';
 
-/** Work between two breaths: a few milliseconds. */
+/** Work between two yields: a few milliseconds. */
 const CHUNK = 8192;
 /** What is nearer by less than this share is not looked at again. */
 const HAIR = 1e-9;
@@ -40,9 +40,9 @@ export async function distancesAlong(
   mesh: Mesh,
   origins: Origins,
   { slowness = null, gap = 0 }: Spreading = {},
-  breathe: Breathe = () => Promise.resolve(),
+  yieldNow: YieldNow = () => Promise.resolve(),
 ): Promise<Float64Array> {
-  const topology = await topologyInTime(mesh, breathe);
+  const topology = await topologyInTime(mesh, yieldNow);
   const { weld, corners } = topology;
   const count = weld.first.length;
   const wave = new Wave(count);
@@ -61,16 +61,16 @@ export async function distancesAlong(
   }
   for (const [place, distance] of origins.reached ?? []) wave.lower(place, distance, REACHED);
 
-  await breathe();
-  const around = await cornersAround(topology, breathe);
-  await breathe();
+  await yieldNow();
+  const around = await cornersAround(topology, yieldNow);
+  await yieldNow();
   const opposite = oppositeLengths(corners, p);
-  await breathe();
-  if (gap > 0) await topology.findEdges(breathe);
-  const bridges = gap > 0 ? await bridgesOf(mesh, topology, p, gap, breathe) : null;
+  await yieldNow();
+  if (gap > 0) await topology.findEdges(yieldNow);
+  const bridges = gap > 0 ? await bridgesOf(mesh, topology, p, gap, yieldNow) : null;
   let visited = 0;
   for (let i = wave.next(); i >= 0; i = wave.next()) {
-    if (++visited % CHUNK === 0) await breathe();
+    if (++visited % CHUNK === 0) await yieldNow();
     const own = d[i];
     const origin = from[i];
     const end = around.starts[i + 1];
@@ -203,7 +203,7 @@ function straightOn(a: number, b: number, c: number, x: number, y: number): numb
 /** Which corners of faces lie at each place. */
 async function cornersAround(
   { corners, weld }: Topology,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<{ starts: Uint32Array; corners: Uint32Array }> {
   const starts = new Uint32Array(weld.first.length + 1);
   for (let c = 0; c < corners.length; c++) starts[corners[c] + 1]++;
@@ -211,7 +211,7 @@ async function cornersAround(
   const filled = starts.slice();
   const found = new Uint32Array(corners.length);
   for (let c = 0; c < corners.length; c++) {
-    if (c % (12 * CHUNK) === 0) await breathe();
+    if (c % (12 * CHUNK) === 0) await yieldNow();
     found[filled[corners[c]]++] = c;
   }
   return { starts, corners: found };

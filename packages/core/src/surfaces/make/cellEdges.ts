@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { chainEdges } from '../../geometry/topology/featureEdges';
 import type { Mesh } from '../../geometry/mesh';
 import { treeInTime } from '../../geometry/search/meshTree';
@@ -37,7 +37,7 @@ function gridOf({ positions }: Mesh, size: number): Omit<Cells, 'filled'> {
 }
 
 /** Fills the cells that the surface runs through, and those whose middle lies inside: a ray from it leaves the form an odd number of times. */
-async function filledCells(mesh: Mesh, size: number, breathe: Breathe): Promise<Cells> {
+async function filledCells(mesh: Mesh, size: number, yieldNow: YieldNow): Promise<Cells> {
   const grid = gridOf(mesh, size);
   const { origin, counts } = grid;
   const [nx, ny, nz] = counts;
@@ -48,7 +48,7 @@ async function filledCells(mesh: Mesh, size: number, breathe: Breathe): Promise<
   /** Where lines through the middles of cells along X meet the surface. */
   const crossings = new Map<number, number[]>();
   for (let f = 0; f < mesh.indices.length; f += 3) {
-    if (f % 3072 === 0) await breathe();
+    if (f % 3072 === 0) await yieldNow();
     const a = at(mesh.positions, mesh.indices[f]);
     const b = at(mesh.positions, mesh.indices[f + 1]);
     const c = at(mesh.positions, mesh.indices[f + 2]);
@@ -115,10 +115,10 @@ export async function cellWire(
   mesh: Mesh,
   size: number,
   which: 'corners' | 'outer' | 'all',
-  breathe: Breathe = () => Promise.resolve(),
+  yieldNow: YieldNow = () => Promise.resolve(),
   claim: (points: number) => void = () => {},
 ): Promise<Paths> {
-  const { origin, counts, filled } = await filledCells(mesh, size, breathe);
+  const { origin, counts, filled } = await filledCells(mesh, size, yieldNow);
   const [nx, ny] = [counts[0] + 1, counts[1] + 1];
   // A row of empty cells round the grid, so that every corner has eight.
   const padded = new Uint8Array((nx + 1) * (ny + 1) * (counts[2] + 2));
@@ -131,7 +131,7 @@ export async function cellWire(
   const onward = [1, nx, nx * ny];
   const ends: number[] = [];
   for (let k = 0, n = 0; k <= counts[2]; k++) {
-    await breathe();
+    await yieldNow();
     for (let j = 0; j <= counts[1]; j++)
       for (let i = 0; i <= counts[0]; i++, n++) {
         const cell = i + 1 + rowStep * (j + 1) + layerStep * (k + 1);
@@ -148,7 +148,7 @@ export async function cellWire(
       }
   }
   claim(ends.length / 2);
-  await breathe();
+  await yieldNow();
   const place = (n: number): Vec3 => [
     origin[0] + size * (n % nx),
     origin[1] + size * (Math.floor(n / nx) % ny),
@@ -156,9 +156,9 @@ export async function cellWire(
   ];
   const chains = chainEdges(ends);
   const numbers = Uint32Array.from(chains.flatMap(({ points }) => points));
-  await breathe();
+  await yieldNow();
   const paths = pathsFrom(chains.map(({ points, closed }) => ({ positions: points.flatMap(place), closed })));
-  await treeInTime(mesh, breathe);
+  await treeInTime(mesh, yieldNow);
   // Many lines meet at one corner: each is looked for once.
   const known = new Int32Array(nx * ny * (counts[2] + 1)).fill(-1);
   const sources = new Uint32Array(numbers.length);
@@ -167,7 +167,7 @@ export async function cellWire(
   for (let i = 0; i < numbers.length; i++) {
     const n = numbers[i];
     if (known[n] < 0) {
-      if (faces.length % 512 === 0) await breathe();
+      if (faces.length % 512 === 0) await yieldNow();
       const near = nearestPlace(mesh, place(n))!;
       known[n] = faces.length;
       faces.push(near.face);

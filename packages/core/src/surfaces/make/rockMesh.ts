@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { noise3 } from '../../fields/noise';
 import { random } from '../../fields/random';
 import { type Mesh, meshWith } from '../../geometry/mesh';
@@ -40,19 +40,19 @@ const LUMP = 0.9;
  * Transformations, IEEE Computer Graphics and Applications 1, 1981); relief is added along the radius. Closed, in one
  * piece; more pieces show the same boulder more finely.
  */
-export async function rock(r: Rock, breathe: Breathe): Promise<Mesh> {
-  const { directions, indices } = await cubeSphere(r.pieces, breathe);
+export async function rock(r: Rock, yieldNow: YieldNow): Promise<Mesh> {
+  const { directions, indices } = await cubeSphere(r.pieces, yieldNow);
   const n = directions.length / 3;
-  await breathe();
+  await yieldNow();
   const radius = radiusOf(r);
   const positions = new Float32Array(3 * n);
   for (let i = 0; i < n; i++) {
-    if (i % 512 === 511) await breathe();
+    if (i % 512 === 511) await yieldNow();
     const [x, y, z] = [directions[3 * i], directions[3 * i + 1], directions[3 * i + 2]];
     const here = radius([x, y, z]);
     positions.set([x * here, y * here, z * here], 3 * i);
   }
-  const shares = await fitted(positions, r, breathe);
+  const shares = await fitted(positions, r, yieldNow);
   const flat = meshWith({
     positions,
     normals: directions,
@@ -60,7 +60,7 @@ export async function rock(r: Rock, breathe: Breathe): Promise<Mesh> {
     indices,
     u: shares,
   });
-  return { ...flat, normals: await followedNormals(flat, positions, breathe) };
+  return { ...flat, normals: await followedNormals(flat, positions, yieldNow) };
 }
 
 /** How far the surface is from the middle in a direction, before it is fitted to its box. */
@@ -102,9 +102,9 @@ function spread(k: number, n: number, seed: number): Vec3 {
 async function fitted(
   positions: Float32Array,
   { width, height, depth, base }: Rock,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<Float32Array> {
-  await breathe();
+  await yieldNow();
   const { low: under, high: over } = boxAround(positions);
   // Drawn in towards the middle, which stays above: nothing folds.
   const floor = Math.min(0.05 * under[1], under[1] + base * (over[1] - under[1]));
@@ -112,9 +112,9 @@ async function fitted(
     const inwards = Math.min(1, floor / Math.min(floor, positions[i + 1]));
     for (let c = 0; c < 3; c++) positions[i + c] *= inwards;
   }
-  await breathe();
+  await yieldNow();
   const { low, high } = boxAround(positions);
-  await breathe();
+  await yieldNow();
   const size = [width, height, depth];
   const shares = new Float32Array(positions.length / 3);
   for (let i = 0; i < positions.length; i++) {
@@ -123,17 +123,17 @@ async function fitted(
     if (c === 1) shares[Math.floor(i / 3)] = share;
     positions[i] = size[c] * (c === 1 ? share : share - 0.5);
   }
-  await breathe();
+  await yieldNow();
   return shares;
 }
 
-/** So many rows of squares between two breaths. */
+/** So many rows of squares between two yields. */
 const ROWS = 16;
 
 /** The surface of a cube in squares, blown up to a sphere evenly by angle; every vertex stands once. */
 async function cubeSphere(
   pieces: number,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<{ directions: Float32Array; indices: Uint32Array }> {
   // What stands on two sides or three is kept on the first of them.
   const row = pieces + 1;
@@ -160,7 +160,7 @@ async function cubeSphere(
   for (let axis = 0; axis < 3; axis++)
     for (const side of [0, pieces])
       for (let i = 0; i < pieces; i++) {
-        if (i % ROWS === 0) await breathe();
+        if (i % ROWS === 0) await yieldNow();
         for (let j = 0; j < pieces; j++) {
           // On the side of 0 the squares lie the other way about, so that they look outwards too.
           const a = corner(axis, side, i, j);

@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { filled } from '../../geometry/filled';
 import { noise3 } from '../../fields/noise';
 import { type Mesh, meshWith } from '../../geometry/mesh';
@@ -31,14 +31,14 @@ export interface Terrain {
  * Ground with hills: gradient noise in layers, or ridges of it, the finer ones stronger on the heights than in the valleys
  * (Musgrave's ridged multifractal: Ebert and others, Texturing and Modeling, 2003, chapter 16). Its rim lies level at 0.
  */
-export async function terrain(t: Terrain, breathe: Breathe): Promise<Mesh> {
+export async function terrain(t: Terrain, yieldNow: YieldNow): Promise<Mesh> {
   const step = Math.max(t.width, t.depth) / t.pieces;
   const [columns, rows] = [t.width, t.depth].map((side) => Math.max(1, Math.round(side / step)));
   const n = (columns + 1) * (rows + 1);
   const [positions, uvs, normals] = [new Float32Array(3 * n), new Float32Array(2 * n), new Float32Array(3 * n)];
   const heights = heightsOf(t);
   for (let row = 0, i = 0; row <= rows; row++) {
-    await breathe();
+    await yieldNow();
     const v = row / rows;
     const z = (0.5 - v) * t.depth;
     for (let column = 0; column <= columns; column++, i++) {
@@ -54,7 +54,7 @@ export async function terrain(t: Terrain, breathe: Breathe): Promise<Mesh> {
   }
   const indices = new Uint32Array(6 * columns * rows);
   for (let row = 0, write = 0; row < rows; row++) {
-    if (row % 64 === 0) await breathe();
+    if (row % 64 === 0) await yieldNow();
     for (let column = 0; column < columns; column++, write += 6) {
       const a = row * (columns + 1) + column;
       const c = a + columns + 1;
@@ -68,12 +68,12 @@ export async function terrain(t: Terrain, breathe: Breathe): Promise<Mesh> {
       indices[write + 5] = c;
     }
   }
-  await breathe();
+  await yieldNow();
   const low = Math.min(0, ...chunkedExtremes(positions, Math.min));
   const high = Math.max(1e-9, ...chunkedExtremes(positions, Math.max));
   const u = filled(Float32Array, n, (i) => (positions[3 * i + 1] - low) / (high - low));
   const flat = meshWith({ positions, normals, uvs, indices, u });
-  return { ...flat, normals: await followedNormals(flat, positions, breathe) };
+  return { ...flat, normals: await followedNormals(flat, positions, yieldNow) };
 }
 
 /** The least or greatest height, in an array of one. */

@@ -56,7 +56,7 @@ function larger<A extends Uint32Array | Float32Array | Float64Array>(from: A, to
   return to;
 }
 
-/** So many faces are measured between two breaths: at each the density is asked for a few times. */
+/** So many faces are measured between two yields: at each the density is asked for a few times. */
 const PIECE = 8192;
 
 /** Faces of a mesh, to be drawn by their area: a table of sums with a guide into it (Chen, Asau, On generating random variates from an empirical distribution, AIIE Transactions 6, 1974). */
@@ -94,11 +94,11 @@ export class Faces {
   }
 
   /** Measures all faces: nothing can be thrown before. What is broken off is gone on with. */
-  async measure(breathe: () => Promise<void>): Promise<void> {
+  async measure(yieldNow: () => Promise<void>): Promise<void> {
     const n = this.#sums.length;
     if (this.#measured === n) return;
     for (let end = this.#measured; end < n;) {
-      await breathe();
+      await yieldNow();
       this.#measure((end = Math.min(n, end + PIECE)), n);
     }
     const sums = this.#sums;

@@ -32,7 +32,7 @@ const LARGE = 8;
 /** Cells along a disc's radius, where faces are larger than discs. */
 const CELLS = 7;
 
-/** Parts of faces that are looked at between two breaths. */
+/** Parts of faces that are looked at between two yields. */
 const CHUNK = 1024;
 
 /** The next of numbers without order (Marsaglia, Xorshift RNGs, Journal of Statistical Software 8, 2003); never 0. */
@@ -107,7 +107,7 @@ export class Gaps {
   ) {}
 
   /** Fills one face. @returns what to wait for, where it is a large one */
-  fill(face: number, breathe: () => Promise<void>): Promise<void> | null {
+  fill(face: number, yieldNow: () => Promise<void>): Promise<void> | null {
     const { positions: p, indices } = this.faces.mesh;
     const a = 3 * indices[3 * face];
     const b = 3 * indices[3 * face + 1];
@@ -145,13 +145,13 @@ export class Gaps {
     const size = max(length, sqrt(vx * vx + vy * vy + vz * vz), sqrt((along - length) ** 2 + height * height));
     // Where it may nowhere stand, a face is left at once: smaller parts are looked at only down to the size of a disc.
     if (size < this.radius && this.faces.mostOn(face) === 0) return null;
-    if (size > LARGE * this.radius && !this.density) return this.#byCells(breathe);
+    if (size > LARGE * this.radius && !this.density) return this.#byCells(yieldNow);
     open[0] = open[1] = open[3] = 0;
     open[2] = length;
     open[4] = along;
     open[5] = height;
     this.#sizes[0] = size;
-    if (size > PART * this.radius) return this.#byParts(breathe);
+    if (size > PART * this.radius) return this.#byParts(yieldNow);
     this.#gather(0);
     this.#narrow(0);
     this.#try(0);
@@ -181,7 +181,7 @@ export class Gaps {
   }
 
   /** Fills a face part by part. */
-  async #byParts(breathe: () => Promise<void>): Promise<void> {
+  async #byParts(yieldNow: () => Promise<void>): Promise<void> {
     let around = Infinity;
     for (let top = 1; top > 0;) {
       const part = top - 1;
@@ -196,7 +196,7 @@ export class Gaps {
         top += 3;
         continue;
       }
-      if (this.#looked++ % CHUNK === CHUNK - 1) await breathe();
+      if (this.#looked++ % CHUNK === CHUNK - 1) await yieldNow();
       this.#narrow(part);
       this.#try(part);
       top--;
@@ -204,7 +204,7 @@ export class Gaps {
   }
 
   /** Fills a face that is larger than discs, block by block: darts into cells that no disc covers yet, then what is left of these. */
-  async #byCells(breathe: () => Promise<void>): Promise<void> {
+  async #byCells(yieldNow: () => Promise<void>): Promise<void> {
     const { radius } = this;
     const length = this.#length;
     const cu = this.#cu;
@@ -216,7 +216,7 @@ export class Gaps {
       for (let left = min(0, cu); left < max(length, cu); left += span) {
         if (!cells.begin(left, low, size, length, cu, cv)) continue;
         this.#looked += 16;
-        if (this.#looked % CHUNK < 16) await breathe();
+        if (this.#looked % CHUNK < 16) await yieldNow();
         this.#gatherAt(left + span / 2, low + span / 2, radius, span * Math.SQRT1_2);
         const around = this.#around;
         for (let k = 0; k < around.count; k++) cells.cover(around.us[k], around.vs[k], radius * radius - around.hs[k]);

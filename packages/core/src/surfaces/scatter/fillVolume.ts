@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { hash } from '../../fields/random';
 import { PlacesGrid } from '../../geometry/search/placesGrid';
 import { fraction, shuffle } from './darts';
@@ -19,7 +19,7 @@ const DARTS = 3;
 const TRIES = 40;
 /** Balls of a packing shrink by this from round to round. */
 const SMALLER = 0.8;
-/** Darts between two breaths. */
+/** Darts between two yields. */
 const CHUNK = 2048;
 /** No distance falls below this share of the volume's size. */
 const LEAST = 1e-4;
@@ -105,10 +105,10 @@ export class EvenFilling extends Filling {
   }
 
   /** Goes on until there are so many. What is broken off is gone on with. */
-  async fill(count: number, breathe: Breathe): Promise<void> {
+  async fill(count: number, yieldNow: YieldNow): Promise<void> {
     const least = LEAST * Math.cbrt(this.volume.size);
     while (this.count < count && this.#apart > least) {
-      if (this.thrown % CHUNK === 0) await breathe();
+      if (this.thrown % CHUNK === 0) await yieldNow();
       if (this.#left-- <= 0) {
         this.#apart *= CLOSER;
         this.#left = this.dartsFor(this.#apart, DARTS);
@@ -127,11 +127,11 @@ export class RandomFilling extends Filling {
     super(volume, seed, density, Math.cbrt(volume.size) / 8);
   }
 
-  async fill(count: number, breathe: Breathe): Promise<void> {
+  async fill(count: number, yieldNow: YieldNow): Promise<void> {
     // A density of nearly nothing everywhere gives up in the end.
     const most = 1000 * count + 1e5;
     while (this.count < count && this.thrown < most) {
-      if (this.thrown % CHUNK === 0) await breathe();
+      if (this.thrown % CHUNK === 0) await yieldNow();
       const dart = this.dart(0);
       if (dart) this.put(dart[0], dart[1], dart[2], 0);
     }
@@ -152,13 +152,13 @@ export class SpacedFilling extends Filling {
     super(volume, seed, density, apart);
   }
 
-  async fill(_: number, breathe: Breathe): Promise<void> {
+  async fill(_: number, yieldNow: YieldNow): Promise<void> {
     for (let left = this.dartsFor(this.apart, DARTS); left > 0; left--) {
-      if (left % CHUNK === 0) await breathe();
+      if (left % CHUNK === 0) await yieldNow();
       this.#take(this.dart(0));
     }
     for (let k = 0; k < this.count; k++) {
-      if (k % 64 === 0) await breathe();
+      if (k % 64 === 0) await yieldNow();
       for (let t = 0; t < TRIES; t++) this.#take(this.#beside(k));
     }
   }
@@ -208,9 +208,9 @@ export class PackedFilling extends Filling {
   }
 
   /** Goes on until there are so many. */
-  async fill(count: number, breathe: Breathe): Promise<void> {
+  async fill(count: number, yieldNow: YieldNow): Promise<void> {
     while (this.count < count) {
-      if (this.thrown % CHUNK === 0) await breathe();
+      if (this.thrown % CHUNK === 0) await yieldNow();
       if (this.#left-- <= 0) {
         if (this.#radius <= this.least) return;
         this.#radius = Math.max(this.least, this.#radius * SMALLER);

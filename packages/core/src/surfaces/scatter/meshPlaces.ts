@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { faceNormal } from '../../geometry/topology/faceNormal';
 import type { Mesh } from '../../geometry/mesh';
 import type { SurfacePlaces } from '../../geometry/topology/surfacePlaces';
@@ -9,7 +9,7 @@ import { CHUNK } from '../edit/smoothNormals';
 /** Faces that lean no more than so against each other are one: the edge between them is none of the form's. */
 const FLAT = Math.cos((0.5 * Math.PI) / 180);
 
-const NEVER: Breathe = () => Promise.resolve();
+const NEVER: YieldNow = () => Promise.resolve();
 
 /** Places that are found one by one. */
 class Found {
@@ -35,13 +35,13 @@ class Found {
 }
 
 /** One place at every corner of a mesh, corners at one place taken as one. */
-export async function onCorners(mesh: Mesh, breathe: Breathe = NEVER): Promise<SurfacePlaces> {
-  const { of, first } = (await topologyInTime(mesh, breathe)).weld;
+export async function onCorners(mesh: Mesh, yieldNow: YieldNow = NEVER): Promise<SurfacePlaces> {
+  const { of, first } = (await topologyInTime(mesh, yieldNow)).weld;
   const { indices } = mesh;
   const seen = new Uint8Array(first.length);
   const found = new Found();
   for (let i = 0; i < indices.length; i++) {
-    if (i % (3 * CHUNK) === 0) await breathe();
+    if (i % (3 * CHUNK) === 0) await yieldNow();
     const place = of[indices[i]];
     if (seen[place]) continue;
     seen[place] = 1;
@@ -51,11 +51,11 @@ export async function onCorners(mesh: Mesh, breathe: Breathe = NEVER): Promise<S
 }
 
 /** One place in the middle of every face; two triangles in one plane along their longest edges are one. */
-export async function onFaces(mesh: Mesh, breathe: Breathe = NEVER): Promise<SurfacePlaces> {
-  const { partner, edge } = await pairedFaces(mesh, breathe);
+export async function onFaces(mesh: Mesh, yieldNow: YieldNow = NEVER): Promise<SurfacePlaces> {
+  const { partner, edge } = await pairedFaces(mesh, yieldNow);
   const found = new Found();
   for (let face = 0; face < partner.length; face++) {
-    if (face % CHUNK === 0) await breathe();
+    if (face % CHUNK === 0) await yieldNow();
     const other = partner[face];
     if (other < 0) found.addMiddle(face);
     // The middle of the edge between both is the middle of the square.
@@ -65,9 +65,9 @@ export async function onFaces(mesh: Mesh, breathe: Breathe = NEVER): Promise<Sur
 }
 
 /** The face that lies in one plane with each beyond its longest edge, −1 for none; and that edge, by the corner that it begins at. */
-async function pairedFaces(mesh: Mesh, breathe: Breathe): Promise<{ partner: Int32Array; edge: Uint8Array }> {
+async function pairedFaces(mesh: Mesh, yieldNow: YieldNow): Promise<{ partner: Int32Array; edge: Uint8Array }> {
   const { positions, indices } = mesh;
-  const { of } = (await topologyInTime(mesh, breathe)).weld;
+  const { of } = (await topologyInTime(mesh, yieldNow)).weld;
   const faces = indices.length / 3;
   const partner = new Int32Array(faces).fill(-1);
   const edge = new Uint8Array(faces);
@@ -75,7 +75,7 @@ async function pairedFaces(mesh: Mesh, breathe: Breathe): Promise<{ partner: Int
   /** The face that came first to each of those edges. */
   const first = new Uint32Array(faces);
   for (let face = 0; face < faces; face++) {
-    if (face % CHUNK === 0) await breathe();
+    if (face % CHUNK === 0) await yieldNow();
     let longest = -1;
     for (let k = 0; k < 3; k++) {
       const length = squared(positions, indices[3 * face + k], indices[3 * face + (k === 2 ? 0 : k + 1)]);
@@ -99,15 +99,15 @@ async function pairedFaces(mesh: Mesh, breathe: Breathe): Promise<{ partner: Int
 }
 
 /** Places along every edge of a mesh but those inside its flat faces, as even as they go, about so far apart. */
-export async function onEdges(mesh: Mesh, spacing: number, breathe: Breathe = NEVER): Promise<SurfacePlaces> {
+export async function onEdges(mesh: Mesh, spacing: number, yieldNow: YieldNow = NEVER): Promise<SurfacePlaces> {
   const { positions, indices } = mesh;
-  const { of } = (await topologyInTime(mesh, breathe)).weld;
+  const { of } = (await topologyInTime(mesh, yieldNow)).weld;
   const table = new EdgeTable(indices.length);
   /** How many corners of faces an edge begins at, and the first two of them. */
   const counts = new Uint32Array(indices.length);
   const corners = new Uint32Array(2 * indices.length);
   for (let i = 0; i < indices.length; i++) {
-    if (i % (3 * CHUNK) === 0) await breathe();
+    if (i % (3 * CHUNK) === 0) await yieldNow();
     const a = of[indices[i]];
     const b = of[indices[nextCorner(i)]];
     if (a === b) continue;
@@ -117,7 +117,7 @@ export async function onEdges(mesh: Mesh, spacing: number, breathe: Breathe = NE
   }
   const found = new Found();
   for (let e = 0; e < table.count; e++) {
-    if (e % CHUNK === 0) await breathe();
+    if (e % CHUNK === 0) await yieldNow();
     const i = corners[2 * e];
     const face = (i / 3) | 0;
     if (counts[e] === 2 && isFlat(mesh, face, (corners[2 * e + 1] / 3) | 0)) continue;

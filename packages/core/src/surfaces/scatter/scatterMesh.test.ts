@@ -7,7 +7,7 @@ import { onCorners, onEdges, onFaces } from './meshPlaces';
 import { BlueNoise, scatteredAtRandom } from './scatterMesh';
 import { ball, box, sheet, torus } from '../make/solids';
 
-const breathe = async (): Promise<void> => undefined;
+const yieldNow = async (): Promise<void> => undefined;
 const placesOf = (mesh: Mesh, places: SurfacePlaces): Vec3[] => {
   const { positions } = readPlaces(mesh, places);
   return Array.from(places.faces, (_, k) => at(positions, k));
@@ -26,7 +26,7 @@ describe('places at random', () => {
   // table 26.8).
   test('are even by area: a chi-squared test over the bands of a sphere, which have equal areas at equal heights', async () => {
     const mesh = ball(1, 96);
-    const heights = placesOf(mesh, await scatteredAtRandom(mesh, 20000, 3, null, breathe)).map(([, y]) => y);
+    const heights = placesOf(mesh, await scatteredAtRandom(mesh, 20000, 3, null, yieldNow)).map(([, y]) => y);
     const bands = new Float64Array(25);
     for (const y of heights) bands[Math.min(24, Math.floor(((y + 1) / 2) * 25))]++;
     const expected = 20000 / 25;
@@ -38,7 +38,7 @@ describe('places at random', () => {
     const xOf = (face: number, w: readonly number[]): number =>
       [0, 1, 2].reduce((sum, c) => sum + w[c] * mesh.positions[3 * mesh.indices[3 * face + c]], 0);
     const thin = (face: number, ...w: number[]): number => (xOf(face, w) > 0 ? 0.25 : 1);
-    const places = placesOf(mesh, await scatteredAtRandom(mesh, 10000, 5, thin, breathe));
+    const places = placesOf(mesh, await scatteredAtRandom(mesh, 10000, 5, thin, yieldNow));
     const share = places.filter(([x]) => x > 0).length / places.length;
     // A fifth, with a standard deviation of 0.004.
     expect(Math.abs(share - 0.2)).toBeLessThan(0.016);
@@ -47,8 +47,8 @@ describe('places at random', () => {
   test('belong to their numbers: more of them move none', async () => {
     const mesh = torus(1, 0.4, 24);
     const [few, many] = [
-      await scatteredAtRandom(mesh, 50, 1, null, breathe),
-      await scatteredAtRandom(mesh, 500, 1, null, breathe),
+      await scatteredAtRandom(mesh, 50, 1, null, yieldNow),
+      await scatteredAtRandom(mesh, 500, 1, null, yieldNow),
     ];
     expect(many.faces.subarray(0, 50)).toEqual(few.faces);
     expect(many.weights.subarray(0, 150)).toEqual(few.weights);
@@ -63,9 +63,9 @@ describe('blue noise', () => {
   test.each([0.15, 0.08, 0.05])('apart by %f m: none is nearer, and no room is left for another', async (spacing) => {
     // Small faces and large ones are filled in different ways.
     for (const mesh of [flat, ball(0.5, 32), sheet(1, 1, 1), box(0.9, 0.4, 0.6)]) {
-      const places = placesOf(mesh, await new BlueNoise(mesh, 7, null).apart(spacing, breathe));
+      const places = placesOf(mesh, await new BlueNoise(mesh, 7, null).apart(spacing, yieldNow));
       expect(leastDistance(places)).toBeGreaterThanOrEqual(spacing * (1 - 1e-6));
-      const probes = placesOf(mesh, await scatteredAtRandom(mesh, 1500, 11, null, breathe));
+      const probes = placesOf(mesh, await scatteredAtRandom(mesh, 1500, 11, null, yieldNow));
       for (const probe of probes) {
         const nearest = places.reduce((least, place) => Math.min(least, distance(place, probe)), Infinity);
         expect(nearest).toBeLessThan(spacing * (1 + 1 / 32));
@@ -87,7 +87,7 @@ describe('blue noise', () => {
   ])('on %s faces leaves no room by the circles between the places either', async (_, mesh) => {
     const spacing = 0.02;
     for (const seed of [1, 2]) {
-      const found = await new BlueNoise(mesh, seed, null).apart(spacing, breathe);
+      const found = await new BlueNoise(mesh, seed, null).apart(spacing, yieldNow);
       expect(found.weights.every((weight) => weight >= 0)).toBe(true);
       const places = placesOf(mesh, found);
       const { triangles } = Delaunator.from(places.map(([x, y]) => [x, y]));
@@ -111,7 +111,7 @@ describe('blue noise', () => {
   ])('on %s faces has next to nothing at low frequencies, and as much as chance at high ones', async (_, mesh) => {
     let [low, high] = [0, 0];
     for (const seed of [2, 3, 4]) {
-      const places = placesOf(mesh, await new BlueNoise(mesh, seed, null).apart(0.025, breathe));
+      const places = placesOf(mesh, await new BlueNoise(mesh, seed, null).apart(0.025, yieldNow));
       const n = places.length;
       /** Mean power of waves of whole numbers across the square, of about so many in all. */
       const power = (waves: number): number => {
@@ -139,13 +139,13 @@ describe('blue noise', () => {
 
   test('every first part is well spread, and more of them move none', async () => {
     for (const mesh of [flat, ball(0.5, 48)]) {
-      const all = await new BlueNoise(mesh, 4, null).first(900, breathe);
+      const all = await new BlueNoise(mesh, 4, null).first(900, yieldNow);
       const places = placesOf(mesh, all);
       const { area } = areaAndVolume(mesh);
       for (const n of [25, 90, 400, 900])
         expect(leastDistance(places.slice(0, n)) / widest(n, area)).toBeGreaterThan(0.5);
       const noise = new BlueNoise(mesh, 4, null);
-      const [few, more] = [await noise.first(333, breathe), await noise.first(334, breathe)];
+      const [few, more] = [await noise.first(333, yieldNow), await noise.first(334, yieldNow)];
       expect(few.faces).toEqual(all.faces.subarray(0, 333));
       expect(more.weights).toEqual(all.weights.subarray(0, 3 * 334));
     }
@@ -157,8 +157,8 @@ describe('blue noise', () => {
       return x < -0.25 ? 0 : x < 0 ? 0.25 : 1;
     };
     for (const places of [
-      placesOf(flat, await new BlueNoise(flat, 3, thin).apart(0.03, breathe)),
-      placesOf(flat, await new BlueNoise(flat, 3, thin).first(500, breathe)),
+      placesOf(flat, await new BlueNoise(flat, 3, thin).apart(0.03, yieldNow)),
+      placesOf(flat, await new BlueNoise(flat, 3, thin).first(500, yieldNow)),
     ]) {
       expect(places.filter(([x]) => x < -0.25)).toHaveLength(0);
       const [sparse, dense] = [places.filter(([x]) => x < 0).length, places.filter(([x]) => x >= 0).length];
@@ -171,11 +171,11 @@ describe('blue noise', () => {
   test('comes to an end where there is next to no density, with what there is room for', async () => {
     const sliver = (face: number, ...w: number[]): number =>
       face === 5 && w[0] > 0.99 ? 1 : face === 9 && w[1] > 0.45 && w[1] < 0.55 ? 0.001 : 0;
-    const started = await new BlueNoise(flat, 3, sliver).first(400, breathe);
+    const started = await new BlueNoise(flat, 3, sliver).first(400, yieldNow);
     expect(started.faces.length).toBeLessThanOrEqual(400);
-    for (const face of (await scatteredAtRandom(flat, 50, 3, sliver, breathe)).faces) expect([5, 9]).toContain(face);
-    expect((await new BlueNoise(flat, 3, () => 0).first(400, breathe)).faces).toHaveLength(0);
-    expect((await new BlueNoise(flat, 3, () => 0).apart(0.1, breathe)).faces).toHaveLength(0);
+    for (const face of (await scatteredAtRandom(flat, 50, 3, sliver, yieldNow)).faces) expect([5, 9]).toContain(face);
+    expect((await new BlueNoise(flat, 3, () => 0).first(400, yieldNow)).faces).toHaveLength(0);
+    expect((await new BlueNoise(flat, 3, () => 0).apart(0.1, yieldNow)).faces).toHaveLength(0);
   });
 
   test('ends at once when it is no longer wanted', async () => {

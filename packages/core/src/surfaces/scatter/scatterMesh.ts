@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { hash } from '../../fields/random';
 import type { Mesh } from '../../geometry/mesh';
 import type { SurfacePlaces } from '../../geometry/topology/surfacePlaces';
@@ -6,9 +6,9 @@ import { type Density, Faces, fraction, Places } from './darts';
 import { Gaps, roomAt } from './fillGaps';
 import { PlacesGrid } from '../../geometry/search/placesGrid';
 
-/** Work between two breaths: a few milliseconds. */
+/** Work between two yields: a few milliseconds. */
 const CHUNK = 4096;
-/** Faces that are filled between two breaths: each may take as long as several darts. */
+/** Faces that are filled between two yields: each may take as long as several darts. */
 const FACES = 1024;
 
 /** Darts that are thrown for one place before it is left out: as thin as a density gets. */
@@ -23,14 +23,14 @@ export async function scatteredAtRandom(
   count: number,
   seed: number,
   density: Density | null,
-  breathe: Breathe,
+  yieldNow: YieldNow,
 ): Promise<SurfacePlaces> {
   const places = { faces: new Uint32Array(count), weights: new Float32Array(3 * count) };
   const faces = new Faces(mesh, density);
-  await faces.measure(breathe);
+  await faces.measure(yieldNow);
   let found = 0;
   for (let k = 0; k < count && faces.area > 0; k++) {
-    if (k % CHUNK === CHUNK - 1) await breathe();
+    if (k % CHUNK === CHUNK - 1) await yieldNow();
     for (let round = 0; round < TRIES; round++) {
       faces.throw(seed, k, round);
       const { face, w0, w1, w2 } = faces;
@@ -75,11 +75,11 @@ export class BlueNoise {
   }
 
   /** The first so many places; fewer where next to nothing has any density. */
-  async first(count: number, breathe: Breathe): Promise<SurfacePlaces> {
-    await this.#faces.measure(breathe);
+  async first(count: number, yieldNow: YieldNow): Promise<SurfacePlaces> {
+    await this.#faces.measure(yieldNow);
     if (this.#level === 0) this.#radius = Math.sqrt(this.#faces.area);
     while (this.#places.count < count && this.#faces.area > 0 && this.#thrown < PATIENCE * (count + 1000)) {
-      await this.#throw(DARTS, this.#radius, this.#level++, breathe);
+      await this.#throw(DARTS, this.#radius, this.#level++, yieldNow);
       this.#radius *= 2 ** (-1 / 6);
     }
     return this.#places.first(count);
@@ -89,26 +89,26 @@ export class BlueNoise {
    * Places no two of which are nearer than a distance, with no room left for another: what is not covered by their discs is
    * filled until nothing is left.
    */
-  async apart(spacing: number, breathe: Breathe): Promise<SurfacePlaces> {
-    await this.#faces.measure(breathe);
+  async apart(spacing: number, yieldNow: YieldNow): Promise<SurfacePlaces> {
+    await this.#faces.measure(yieldNow);
     if (!(this.#faces.area > 0)) return this.#places.first(0);
     if (this.#full === spacing) return this.#places.first(Infinity);
     const levels = Math.max(0, Math.ceil(2 * Math.log2(Math.sqrt(this.#faces.area) / spacing)));
     for (let level = levels; level >= 0; level--)
-      await this.#throw(FEW_DARTS, spacing * 2 ** (level / 2), levels - level, breathe);
-    await this.#fill(spacing, breathe);
+      await this.#throw(FEW_DARTS, spacing * 2 ** (level / 2), levels - level, yieldNow);
+    await this.#fill(spacing, yieldNow);
     this.#full = spacing;
     return this.#places.first(Infinity);
   }
 
   /** Darts of one level. */
-  async #throw(each: number, radius: number, level: number, breathe: Breathe): Promise<void> {
+  async #throw(each: number, radius: number, level: number, yieldNow: YieldNow): Promise<void> {
     const faces = this.#faces;
     const grid = new PlacesGrid(this.#places, 2 * radius);
     const darts = Math.ceil((each * faces.area) / (radius * radius));
     this.#thrown += darts;
     for (let k = 0; k < darts; k++) {
-      if (k % CHUNK === CHUNK - 1) await breathe();
+      if (k % CHUNK === CHUNK - 1) await yieldNow();
       faces.throw(this.seed, k, level);
       faces.locate();
       this.#take(grid, radius);
@@ -126,7 +126,7 @@ export class BlueNoise {
   }
 
   /** Fills what room is left, faces in an order of chance, so that none leaves its mark. */
-  async #fill(radius: number, breathe: Breathe): Promise<void> {
+  async #fill(radius: number, yieldNow: YieldNow): Promise<void> {
     const gaps = new Gaps(
       this.#faces,
       this.#places,
@@ -139,8 +139,8 @@ export class BlueNoise {
     const step = stepThrough(n, this.seed);
     let face = n > 0 ? hash(this.seed, n, 8) % n : 0;
     for (let f = 0; f < n; f++) {
-      if (f % FACES === FACES - 1) await breathe();
-      const large = gaps.fill(face, breathe);
+      if (f % FACES === FACES - 1) await yieldNow();
+      const large = gaps.fill(face, yieldNow);
       if (large) await large;
       face = (face + step) % n;
     }

@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { boundsOf, emptyForm } from '../../geometry/form';
 import { treeInTime } from '../../geometry/search/meshTree';
 import { insideOf } from '../../geometry/search/nearest';
@@ -47,9 +47,9 @@ export function boxVolume([x, y, z]: Vec3, [width, height, breadth]: Vec3): Volu
 }
 
 /** The inside of a closed mesh. */
-export async function meshVolume(mesh: Mesh, breathe: Breathe): Promise<Volume> {
-  await treeInTime(mesh, breathe);
-  const within = await Within.of(mesh, breathe);
+export async function meshVolume(mesh: Mesh, yieldNow: YieldNow): Promise<Volume> {
+  await treeInTime(mesh, yieldNow);
+  const within = await Within.of(mesh, yieldNow);
   const { min: low, max: high } = boundsOf({ ...emptyForm(), mesh })!;
   return {
     low,

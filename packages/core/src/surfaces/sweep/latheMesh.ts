@@ -97,7 +97,7 @@ export async function latheMesh(paths: Paths, shape: LatheShape, hooks: SweepHoo
   const points = new Uint32Array(vertices);
   let [vertex, index] = [0, 0];
   for (const [k, turned] of list.entries()) {
-    await hooks.breathe?.();
+    await hooks.yieldNow?.();
     mesh.parts!.set([vertex, paths.ids[turned.path]], 2 * k);
     writeRows(mesh, points, turned, shape, vertex);
     index = writeFaces(mesh, points, turned, shape, vertex, index);

@@ -72,7 +72,7 @@ export async function loftMesh(
   let way = 0;
   let before: Vec3 | null = null;
   for (const [r, f] of rows.entries()) {
-    await hooks.breathe?.();
+    await hooks.yieldNow?.();
     const k = Math.min(spans - 1, Math.floor(f));
     const t = f - k;
     const next = (k + 1) % m;
@@ -108,7 +108,7 @@ export async function loftMesh(
   for (let i = 0; i < each * rows.length; i++) tip[i] = way - tip[i];
   const indices: number[] = [];
   for (let r = 1; r < rows.length; r++) {
-    if (r % 64 === 0) await hooks.breathe?.();
+    if (r % 64 === 0) await hooks.yieldNow?.();
     let first = (r - 1) * each;
     for (const [c, { closed, positions: points }] of contours.entries()) {
       const n = points.length / 3;

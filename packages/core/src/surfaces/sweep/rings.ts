@@ -150,28 +150,28 @@ function roomFor({ offsets, closed }: Paths, deep: number | null, ends: number):
   };
 }
 
-/** So many rings between two breaths. */
-const BREATH = 4096;
+/** So many rings between two yields. */
+const PER_YIELD = 4096;
 
 /** Rings along all paths; those of which there is nothing to skin have none. */
 export async function ringsOf(
   paths: Paths,
   shape: TubeShape,
-  breathe: (() => Promise<void>) | undefined,
+  yieldNow: (() => Promise<void>) | undefined,
 ): Promise<Rings> {
   const begins = capRings(shape.start, shape.sides);
   const ends = capRings(shape.end, shape.sides);
   const rings = roomFor(paths, shape.deep ?? null, begins.length + ends.length);
   let radii = new Float64Array(64);
-  let breath = BREATH;
+  let nextYield = PER_YIELD;
   for (let p = 0; p + 1 < paths.offsets.length; p++) {
     const n = paths.offsets[p + 1] - paths.offsets[p];
     if (n < 2) continue;
     if (radii.length <= n) radii = new Float64Array(2 * n);
     addRings(rings, paths, p, shape, begins, ends, radii);
-    if (rings.count < breath) continue;
-    breath = rings.count + BREATH;
-    await breathe?.();
+    if (rings.count < nextYield) continue;
+    nextYield = rings.count + PER_YIELD;
+    await yieldNow?.();
   }
   return rings;
 }

@@ -13,7 +13,7 @@ export interface SweepHooks {
   /** Told vertices and faces before they are made; may throw. */
   claim?: (vertices: number, faces: number) => void;
   /** Awaited between paths. */
-  breathe?: () => Promise<void>;
+  yieldNow?: () => Promise<void>;
   /** Whether the distance behind the growing tip is asked for at each vertex; it is where this is left out. */
   tips?: boolean;
 }
@@ -46,31 +46,31 @@ export async function sweepProfile(
   const paths = withFrames(input);
   const columns = profile.x.length;
   const strips = profile.joined.reduce((sum, joined) => sum + joined, 0);
-  const rings = await ringsOf(paths, shape, hooks.breathe);
+  const rings = await ringsOf(paths, shape, hooks.yieldNow);
   const { count, fills, start } = rings;
   const faces = ringFaces(rings, strips) + (fills.length * profile.cap.length) / 3;
   hooks.claim?.(count * columns, faces);
 
-  await hooks.breathe?.();
+  await hooks.yieldNow?.();
   const mesh = allocate(count * columns, rings, paths, hooks.tips ?? true);
-  await hooks.breathe?.();
+  await hooks.yieldNow?.();
   const perTurn = shape.radius > 0 ? 1 / (profile.round * shape.radius) : 1;
-  let breath = BREATH;
+  let nextYield = PER_YIELD;
   for (let k = 0; k < rings.paths; k++) {
     mesh.parts[2 * k] = start[k] * columns;
     mesh.parts[2 * k + 1] = rings.id[k];
     writeVertices(mesh, rings, k, paths, profile, perTurn, roll);
-    if (start[k + 1] * columns < breath) continue;
-    breath = start[k + 1] * columns + BREATH;
-    await hooks.breathe?.();
+    if (start[k + 1] * columns < nextYield) continue;
+    nextYield = start[k + 1] * columns + PER_YIELD;
+    await hooks.yieldNow?.();
   }
-  await hooks.breathe?.();
-  mesh.indices = await sweptIndices(rings, profile, faces, hooks.breathe);
+  await hooks.yieldNow?.();
+  mesh.indices = await sweptIndices(rings, profile, faces, hooks.yieldNow);
   return mesh;
 }
 
-/** So many vertices between two breaths. */
-const BREATH = 8192;
+/** So many vertices between two yields. */
+const PER_YIELD = 8192;
 
 /** Empty arrays of a mesh, all in one piece of memory: that is asked for in half the time of many. */
 function allocate(vertices: number, rings: Rings, paths: Paths, tips: boolean): SweptMesh {

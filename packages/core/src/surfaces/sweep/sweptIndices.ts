@@ -3,8 +3,8 @@ import { hasExtent, type Rings } from './rings';
 
 /** Index arrays that some result still holds, by a hash of what they are made of. */
 const known = new Map<number, { structure: Uint32Array; indices: WeakRef<Uint32Array> }>();
-/** So many indices between two breaths. */
-const BREATH = 1 << 17;
+/** So many indices between two yields. */
+const PER_YIELD = 1 << 17;
 /** So many structures are remembered; each is some bytes a ring. */
 const MOST_KNOWN = 64;
 
@@ -17,7 +17,7 @@ export async function sweptIndices(
   rings: Rings,
   profile: SweepProfile,
   faces: number,
-  breathe: () => Promise<void> = () => Promise.resolve(),
+  yieldNow: () => Promise<void> = () => Promise.resolve(),
 ): Promise<Uint32Array> {
   const structure = structureOf(rings, profile);
   let hash = 0;
@@ -28,11 +28,11 @@ export async function sweptIndices(
   const indices = new Uint32Array(3 * faces);
   const { start, fills } = rings;
   let write = 0;
-  let breath = BREATH;
+  let nextYield = PER_YIELD;
   for (let k = 0, f = 0; k < rings.paths; k++) {
-    if (write >= breath) {
-      breath = write + BREATH;
-      await breathe();
+    if (write >= nextYield) {
+      nextYield = write + PER_YIELD;
+      await yieldNow();
     }
     write = writeFaces(indices, write, rings, k, profile.joined);
     for (; f < fills.length && fills[f].ring < start[k + 1]; f++)

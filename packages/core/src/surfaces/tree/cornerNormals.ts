@@ -1,4 +1,4 @@
-import type { Breathe } from '../../breathe';
+import type { YieldNow } from '../../yieldNow';
 import { CHUNK } from '../edit/smoothNormals';
 
 const { sqrt } = Math;
@@ -15,11 +15,11 @@ export async function cornerNormals(
   positions: Float32Array,
   indices: Uint32Array,
   outwards: Float32Array,
-  breathe: Breathe = () => Promise.resolve(),
+  yieldNow: YieldNow = () => Promise.resolve(),
 ): Promise<Float32Array> {
   const sums = new Float64Array(positions.length);
   for (let from = 0; from < indices.length; from += 3 * CHUNK) {
-    await breathe();
+    await yieldNow();
     addCorners(positions, indices, from, Math.min(indices.length, from + 3 * CHUNK), sums);
   }
   const normals = new Float32Array(positions.length);

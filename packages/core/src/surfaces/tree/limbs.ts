@@ -55,23 +55,23 @@ export interface Place {
 /** How far a direction has to leave a limb for telling the side on which it does. */
 const ASIDE = 0.15;
 
-/** So many limbs between two breaths. */
+/** So many limbs between two yields. */
 const CHUNK = 256;
 
 /** The limbs of branched paths, those that carry others before them. What is too short to have a direction has none. */
 export async function limbsOf(
   paths: FramedPaths,
   shape: TubeShape,
-  breathe: () => Promise<void> = () => Promise.resolve(),
+  yieldNow: () => Promise<void> = () => Promise.resolve(),
 ): Promise<Limb[]> {
   const { offsets } = paths;
   const m = pathCount(paths);
   const { parents, order } = pathTreeOf(paths);
-  await breathe();
+  await yieldNow();
   const arcsOf = Array.from({ length: m }, (_, p) =>
     arcLengths(paths.positions, offsets[p], offsets[p + 1], paths.closed[p] === 1),
   );
-  await breathe();
+  await yieldNow();
   const there = arcsOf.map((arcs) => totalLength(arcs) > 0);
   const joints = Array.from({ length: m }, (_, p) =>
     there[p] && parents[p] >= 0 && there[parents[p]] && paths.u[offsets[p]] <= 1e-6
@@ -86,7 +86,7 @@ export async function limbsOf(
   let made = 0;
   for (const p of order) {
     if (!there[p] || limbOf[p]) continue;
-    if (made++ % CHUNK === 0) await breathe();
+    if (made++ % CHUNK === 0) await yieldNow();
     const chain: number[] = [];
     for (let here = p; here >= 0; here = next[here]) chain.push(here);
     const limb = chained(paths, chain, arcsOf, shape, arcOf);

@@ -208,7 +208,7 @@ export class SkinMaking {
     this.#indices[this.#index++] = c;
   }
 
-  async mesh({ breathe, tips }: SweepHooks): Promise<Mesh> {
+  async mesh({ yieldNow, tips }: SweepHooks): Promise<Mesh> {
     const { paths } = this;
     const owners = this.#parts.filter((_, k) => k % 2 === 1);
     const named = Object.entries(paths.named).map(([name, attribute]): [string, Attribute] => {
@@ -219,7 +219,7 @@ export class SkinMaking {
     });
     return meshWith({
       positions: this.#positions,
-      normals: await cornerNormals(this.#positions, this.#indices, this.#outwards, breathe),
+      normals: await cornerNormals(this.#positions, this.#indices, this.#outwards, yieldNow),
       uvs: this.#uvs,
       u: this.#mixed(paths.u, 1),
       tip: tips === false ? null : this.#mixed(behindTips(paths), 1),

@@ -46,14 +46,14 @@ interface Skin {
  * @param collar how far the skin bends out before a limb, as a share of the limb's radius
  */
 export async function treeSkin(input: Paths, shape: TubeShape, collar: number, hooks: SweepHooks = {}): Promise<Mesh> {
-  const breathe = hooks.breathe ?? (() => Promise.resolve());
+  const yieldNow = hooks.yieldNow ?? (() => Promise.resolve());
   const paths = withFrames(input);
-  await breathe();
+  await yieldNow();
   const sides = max(8, 4 * Math.ceil(shape.sides / 4));
-  const limbs = await limbsOf(paths, shape, breathe);
-  await breathe();
+  const limbs = await limbsOf(paths, shape, yieldNow);
+  await yieldNow();
   const skins = planned(limbs, sides);
-  await breathe();
+  await yieldNow();
   const caps = capSizes(shape, sides);
   const total: Size = { vertices: 0, faces: 0, rings: 0 };
   for (const skin of skins) {
@@ -64,7 +64,7 @@ export async function treeSkin(input: Paths, shape: TubeShape, collar: number, h
   const making = new SkinMaking(paths, sides, total, shape.radius);
   const even = evenly(sides);
   for (const skin of skins) {
-    await breathe();
+    await yieldNow();
     lay(skin, collar);
     draw(making, skin, shape, even);
   }

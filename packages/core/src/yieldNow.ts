@@ -2,4 +2,4 @@
  * Awaited between pieces of long work: it yields to the event loop, so that messages come in, and throws when the work is no
  * longer wanted.
  */
-export type Breathe = () => Promise<void>;
+export type YieldNow = () => Promise<void>;

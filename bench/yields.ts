@@ -1,5 +1,5 @@
-// How long each step works at most between two breaths, on large inputs: while it does, nothing can be cancelled.
-// `npm run bench:breaths -- [--choices] [--extremes] [step …]`: at the defaults, at each choice, with each number at its most;
+// How long each step works at most between two yields, on large inputs: while it does, nothing can be cancelled.
+// `npm run bench:yields -- [--choices] [--extremes] [step …]`: at the defaults, at each choice, with each number at its most;
 // the aim is 50 ms.
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -55,7 +55,7 @@ for (const declaration of STEPS) {
   if (wanted.length > 0 ? !wanted.includes(kind) : SIMULATED.includes(kind)) continue;
   for (const variant of variantsOf(declaration))
     for (const [input, before] of inputsFor(declaration)) {
-      const scene = newScene('Breaths');
+      const scene = newScene('Yields');
       scene.growths.push(
         {
           ...newGrowth('Growth', 1, [...before, newStep(kind, { ...growthsNamed(declaration), ...variant })]),
@@ -66,7 +66,7 @@ for (const declaration of STEPS) {
       let [last, longest] = [0, 0];
       let own = false;
       const evaluator = new Evaluator({
-        // The clock is asked at every breath.
+        // The clock is asked at every yield.
         now: () => {
           const time = performance.now();
           if (own) longest = Math.max(longest, time - last);
