@@ -162,6 +162,7 @@ import stepPrune from './step-prune.webp';
 import stepRespace from './step-respace.webp';
 import stepReveal from './step-reveal.webp';
 import stepRibbon from './step-ribbon.webp';
+import stepRide from './step-ride.webp';
 import stepRollUp from './step-roll-up.webp';
 import stepScatter from './step-scatter.webp';
 import stepSettle from './step-settle.webp';
@@ -350,6 +351,7 @@ export const SMALL: Readonly<Record<string, string>> = {
   'step-respace': stepRespace.src,
   'step-reveal': stepReveal.src,
   'step-ribbon': stepRibbon.src,
+  'step-ride': stepRide.src,
   'step-roll-up': stepRollUp.src,
   'step-scatter': stepScatter.src,
   'step-settle': stepSettle.src,
