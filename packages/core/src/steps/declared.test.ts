@@ -15,7 +15,7 @@ const filled = ({ params }: StepDeclaration): Record<string, string> =>
   Object.fromEntries(
     Object.entries(params).flatMap(([name, spec]) => {
       if (spec.type === 'growth') return [[name, 'source']];
-      return spec.type === 'file' && spec.default === null ? [[name, 'drawing']] : [];
+      return spec.type === 'file' && spec.kind === 'svg' ? [[name, 'drawing']] : [];
     }),
   );
 

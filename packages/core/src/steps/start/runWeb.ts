@@ -12,6 +12,7 @@ import {
 } from '../../curves/web/links';
 import { tipsOf } from '../../curves/tips';
 import { readLinks, parseMovedNodes } from '../../curves/web/byHand';
+import { readTable, type Table } from '../../tables/readTable';
 import { noise3 } from '../../fields/noise';
 import { hash, random } from '../../fields/random';
 import { smoothstep } from '../../fields/smoothstep';
@@ -45,7 +46,8 @@ export async function runWeb(form: Form, p: WebParams, context: StepContext): Pr
   const laid = await nodesOf(p, context);
   if (laid.length < 2)
     throw new Problem('A web needs two nodes or more.', 'Raise Count, or choose a growth with points.');
-  const own = readLinks(p.own).filter(([, b]) => b < laid.length);
+  const listed = p.pairs === null ? [] : linksOf(readTable(await context.file(p.pairs)));
+  const own = [...readLinks(p.own), ...listed].filter(([, b]) => b < laid.length);
   // Nodes that are moved by hand keep the links that they have where they are laid.
   const rest = [...laid];
   for (const [node, by] of parseMovedNodes(p.moved)) if (node < rest.length) rest[node] = add(rest[node], by);
@@ -138,6 +140,17 @@ async function nodesOf(p: WebParams, context: StepContext): Promise<Vec3[]> {
   return found;
 }
 
+/** Links by the numbers of their nodes, from 1, in a table's first two columns; rows without two different ones are passed over. */
+function linksOf({ columns: [from, to], rows }: Table): Links {
+  if (!to) throw new Problem('The table of links has one column only.', 'Give each row the numbers of two nodes.');
+  const links: (readonly [number, number])[] = [];
+  for (let row = 0; row < rows; row++) {
+    const [a, b] = [Math.min(from[row], to[row]) - 1, Math.max(from[row], to[row]) - 1];
+    if (a >= 0 && a !== b && Number.isInteger(a) && Number.isInteger(b)) links.push([a, b]);
+  }
+  return links;
+}
+
 /**
  * @param laid nodes where they are laid, by which they are linked
  * @param nodes where they stand
@@ -150,7 +163,7 @@ async function planOf(
   p: WebParams,
   context: StepContext,
 ): Promise<Plan> {
-  const key = JSON.stringify([p.links, p.each, p.longest, p.hubX, p.hubY, p.hubZ, p.own, p.moved, laid]);
+  const key = JSON.stringify([p.links, p.each, p.longest, p.hubX, p.hubY, p.hubZ, p.own, p.pairs, p.moved, laid]);
   let plan = plans.get(key);
   if (plan) return plan;
   const yieldNow = (): Promise<void> => context.yieldNow();

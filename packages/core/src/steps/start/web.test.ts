@@ -1,7 +1,9 @@
+import { pathCount } from '../../geometry/paths';
 import { grownLength } from '../../curves/pathFrames';
 import { at, distance } from '../../geometry/vec';
 import { newStep } from '../../scene/make';
 import type { ParamValue } from '../../scene/schema';
+import { putFile, sceneOf, testEvaluator } from '../../testing';
 import { form, grows } from '../../../test/paths';
 
 const web = (params: Record<string, ParamValue>, frame = 1) => form([newStep('web', { count: 40, ...params })], frame);
@@ -103,4 +105,17 @@ test('what pulses glows where the light is, and nowhere else', async () => {
   const pulse = mesh!.named.pulse.values;
   for (let i = 0; i < pulse.length; i++) expect(mesh!.glow![i]).toBeCloseTo(2 * pulse[i] ** 2, 4);
   expect(Math.max(...mesh!.glow!)).toBeGreaterThan(1);
+});
+
+test('links from a table of pairs, beside those by hand; what names no two nodes is passed over', async () => {
+  const scene = sceneOf([newStep('web', { count: 6, links: 'own', own: '1 2', pairs: 'pairs' })]);
+  putFile(scene, 'pairs', 'table', 'from,to\n2,3\n5,4\n3,2\n7,1\n2,2\nx,1\n1.5,2\n');
+  const [{ form: made, notices }] = (await testEvaluator().evaluate(scene, 1)).growths;
+  expect(notices).toEqual([]);
+  // 1–2 by hand; 2–3 and 4–5 from the table: node 7 is not there, 3–2 is 2–3 again.
+  expect(pathCount(made!.paths!)).toBe(3);
+  const narrow = sceneOf([newStep('web', { count: 6, links: 'own', pairs: 'narrow' })]);
+  putFile(narrow, 'narrow', 'table', '1\n2\n');
+  const [wrong] = (await testEvaluator().evaluate(narrow, 1)).growths;
+  expect(wrong.notices.map(({ what }) => what)).toEqual(['The table of links has one column only.']);
 });

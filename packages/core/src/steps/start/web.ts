@@ -90,6 +90,14 @@ const params = {
     most: 4000,
     rows: 'Link',
   },
+  pairs: {
+    type: 'file',
+    kind: 'table',
+    label: 'Links from a table',
+    help: 'Links besides from a CSV file: the first two columns are the numbers of two nodes, a row a link.',
+    shipped: [],
+    default: null,
+  },
   moved: {
     type: 'text',
     label: 'Moved',
