@@ -1,4 +1,3 @@
-import { catenaryByLength, catenaryBySag, catenaryPoints } from '../../curves/catenary';
 import { pathsFrom } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { defineStep, place, pointsParam } from '../declare';
@@ -53,7 +52,8 @@ export const catenary = defineStep({
     points: pointsParam(160),
   },
   summary: (p) => (p.by === 'length' ? `${metres(p.length)} long` : `${metres(p.sag)} of sag`),
-  run(form, p, context) {
+  async run(form, p, context) {
+    const { catenaryByLength, catenaryBySag, catenaryPoints } = await import('../../curves/catenary');
     context.claim('points', p.points, 'Points');
     const [dx, dz] = [p.toX - p.fromX, p.toZ - p.fromZ];
     const span = Math.hypot(dx, dz);

@@ -1,5 +1,3 @@
-import { helixInTime } from '../../curves/helix';
-import { resample } from '../../curves/resample';
 import { pathsFrom } from '../../geometry/paths';
 import { defineStep, place, pointsParam } from '../declare';
 import { figure, metres } from '../../format';
@@ -82,6 +80,8 @@ export const helix = defineStep({
   },
   summary: (p) => `${figure(p.turns)} turns, ${metres(p.height)} high`,
   async run(form, p, context) {
+    const { helixInTime } = await import('../../curves/helix');
+    const { resample } = await import('../../curves/resample');
     context.claim('points', p.points, 'Points');
     // A cone's turns are longer where it is wide: finer points first, then even spacing.
     const even = p.below === p.above;
