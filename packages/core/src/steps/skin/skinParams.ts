@@ -1,4 +1,3 @@
-import { eachElement } from '../../curves/elements';
 import type { Paths } from '../../geometry/paths';
 import type { Element } from '../../geometry/element';
 import { profileTable, readTable } from '../../geometry/profile';
@@ -114,6 +113,7 @@ export async function variedPaths(
 ): Promise<Paths> {
   const names = ['radius', ...(turns.roll ? ['roll'] : []), ...(turns.twist ? ['twist'] : [])];
   if (!names.some((name) => context.varies(name))) return paths;
+  const { eachElement } = await import('../../curves/elements');
   const [thick, roll, twist] = ['radius', 'roll', 'twist'].map((name) =>
     names.includes(name) && context.varies(name) ? context.varied(name) : null,
   );

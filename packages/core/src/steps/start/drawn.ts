@@ -1,7 +1,6 @@
 import { filled } from '../../geometry/filled';
 import { catmullRom } from '../../curves/catmullRom';
 import { arcLengths, totalLength } from '../../curves/arclength';
-import { resample, sampleAt } from '../../curves/resample';
 import { pathsFrom } from '../../geometry/paths';
 import type { Anchor } from '../../geometry/vec';
 import { Problem } from '../../problem';
@@ -83,6 +82,7 @@ export const drawn = defineStep({
     if (p.anchors.length < 2) {
       throw new Problem('A drawn path needs two anchors or more.', 'Draw it in the viewport, or add an anchor.');
     }
+    const { resample, sampleAt } = await import('../../curves/resample');
     context.claim('points', p.points, 'Points');
     const closed = p.closed && p.anchors.length > 2;
     const course = p.skin ? await courseOnSkin(p.anchors, closed, context) : smoothCourse(p.anchors, closed);
