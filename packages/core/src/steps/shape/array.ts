@@ -135,7 +135,7 @@ export const array = defineStep({
   family: 'shape',
   label: 'Array',
   icon: 'M2.5 8H6.5V12H2.5ZM8 8H12V12H8ZM13.5 8H17.5V12H13.5Z',
-  help: 'Repeats everything in a line, a circle or a grid: paths, skin, points and copies; each can be later than the one before. To copy a growth along a path or onto points, copy it as an item instead.',
+  help: 'Repeats everything in a line, a circle or a grid: paths, skin, points and copies; each can be later than the one before.',
   takes: [],
   takesOne: MOVABLE,
   gives: [],

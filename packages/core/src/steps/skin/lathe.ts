@@ -21,7 +21,7 @@ export const lathe = defineStep({
   family: 'skin',
   label: 'Lathe',
   icon: 'M7 3C7 6 4 8 4 12S7 16 7 17H13C13 16 16 15 16 12S13 6 13 3M7 3A3 1 0 0 0 13 3 3 1 0 0 0 7 3M10 1V19',
-  help: 'Turns each path about an axis, wholly or in part: vases, shells, bells and rings. The path is the profile; a drawn one stands beside the axis. With a rise it winds like a screw.',
+  help: 'Turns each path about an axis, wholly or in part: vases, shells, bells and rings. The path is the profile. With a rise it winds like a screw.',
   takes: ['paths'],
   gives: ['mesh'],
   parts: { Screw: ['rise'], Ends: ['toAxis', 'caps'] },

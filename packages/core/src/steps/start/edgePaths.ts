@@ -138,7 +138,7 @@ export const edgePaths = defineStep({
   label: 'Paths along edges',
   use: 'From another growth',
   icon: 'M3 14 7 5 14 4 17 11 11 17ZM7 5 10.5 10.5 17 11M10.5 10.5 11 17M10.5 10.5 3 14',
-  help: 'Paths that run along the edges of another growth’s skin: the shortest ways from a place to one or many others, which branch; or walks that never cross. They ride on the skin as it moves. Smooth rounds them off.',
+  help: 'Paths that run along the edges of another growth’s skin: the shortest ways from a place to one or many others, which branch; or walks that never cross. They ride on the skin as it moves.',
   takes: [],
   gives: ['paths'],
   branches: true,

@@ -77,7 +77,7 @@ export const trail = defineStep({
   label: 'Trail',
   use: 'From another growth',
   icon: 'M2.5 15C6 15 6 9 9 9S12 12 14 9M16 7A1.6 1.6 0 1 0 16.01 7M2.5 10C4 10 4.5 7 6 6',
-  help: 'Paths along which something has moved: tips, copies, points or corners, over the last frames or since the first. Each frame is exact, whichever way it is reached.',
+  help: 'Paths along which something has moved: tips, copies, points or corners, over the last frames or since the first.',
   takes: [],
   gives: ['paths'],
   many: true,
