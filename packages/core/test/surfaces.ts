@@ -1,4 +1,5 @@
 import type { Mesh } from '../src/geometry/mesh';
+import { at, cross, dot, sub } from '../src/geometry/vec';
 
 /**
  * Edges without a neighbour or with one that runs the same way, and the Euler characteristic, by numbers alone: places that fall
@@ -16,4 +17,16 @@ export function surfaceOf({ indices }: Mesh): { open: number; flipped: number; e
   let open = 0;
   for (const way of edges) if (!edges.has(way.split(' ').reverse().join(' '))) open++;
   return { open, flipped, euler: new Set(indices).size - (edges.size + open) / 2 + indices.length / 3 };
+}
+
+/** Least cosine between faces and the normals of their corners. */
+export function leastFacing({ positions, normals, indices }: Mesh): number {
+  let worst = 1;
+  for (let f = 0; f < indices.length; f += 3) {
+    const [a, b, c] = [indices[f], indices[f + 1], indices[f + 2]];
+    const face = cross(sub(at(positions, b), at(positions, a)), sub(at(positions, c), at(positions, a)));
+    const size = Math.hypot(...face);
+    if (size > 1e-9) for (const i of [a, b, c]) worst = Math.min(worst, dot(face, at(normals, i)) / size);
+  }
+  return worst;
 }

@@ -1,9 +1,9 @@
-import type { Copies, Form } from '../geometry/form';
+import type { Form } from '../geometry/form';
 import type { Mesh } from '../geometry/mesh';
 import type { Paths } from '../geometry/paths';
-import type { Seats } from '../geometry/seats';
 import { about, after, type Turn } from '../geometry/turns';
 import { dot, type Vec3 } from '../geometry/vec';
+import { mapForm } from './moveForm';
 import { withFrames } from './pathFrames';
 
 /** A plane through a point, with its unit normal. */
@@ -22,30 +22,22 @@ export function distancesFrom({ origin, normal }: MirrorPlane, flat: Float32Arra
 }
 
 /**
- * All of a form as a mirror shows it. Paths keep their own frames mirrored, skins face outwards again. Copies of items stand and
- * look as in the mirror; an item itself is turned, not mirrored: its own right stays its right.
+ * A form as a mirror shows it. Paths have their frames mirrored, skins face outwards again. Copies stand and look as in the mirror,
+ * but an item is turned, not mirrored: its own right stays its right.
  */
-export function mirroredForm(form: Form, plane: MirrorPlane): Form {
-  return {
-    ...form,
-    paths: form.paths && mirroredPaths(form.paths, plane),
-    extent: form.extent && mirroredPaths(form.extent, plane),
-    mesh: form.mesh && mirroredMesh(form.mesh, plane),
-    points: form.points && {
-      ...form.points,
-      positions: mirroredPlaces(form.points.positions, plane),
-      turns: mirroredTurns(form.points.turns, plane.normal),
-    },
-    copies: form.copies && mirroredCopies(form.copies, plane),
-    seats: form.seats && mirroredCopies(form.seats, plane),
-  };
-}
-
-const mirroredCopies = <C extends Copies | Seats>(copies: C, plane: MirrorPlane): C => ({
-  ...copies,
-  positions: mirroredPlaces(copies.positions, plane),
-  turns: mirroredTurns(copies.turns, plane.normal),
-});
+export const mirroredForm = (form: Form, plane: MirrorPlane): Form => {
+  const placed = <T extends { positions: Float32Array; turns: Float32Array }>(of: T): T => ({
+    ...of,
+    positions: mirroredPlaces(of.positions, plane),
+    turns: mirroredTurns(of.turns, plane.normal),
+  });
+  return mapForm(form, {
+    paths: (paths) => mirroredPaths(paths, plane),
+    mesh: (mesh) => mirroredMesh(mesh, plane),
+    points: placed,
+    copies: placed,
+  });
+};
 
 function mirroredPaths(paths: Paths, plane: MirrorPlane): Paths {
   const framed = withFrames(paths);
@@ -94,8 +86,8 @@ const mirroredWays = (flat: Float32Array, normal: Vec3): Float32Array =>
   mirroredPlaces(flat, { origin: [0, 0, 0], normal });
 
 /**
- * Turns as in a mirror, their own X axis kept by a mirror of its own: M R Mₓ is a turn again, and what is alike on both sides of its
- * YZ plane looks as in the mirror.
+ * Turns in a mirror M: M R Mₓ, where Mₓ mirrors the item's own X axis, is a turn again. What is symmetric about its own YZ plane looks as
+ * in the mirror.
  */
 function mirroredTurns(turns: Float32Array, normal: Vec3): Float32Array {
   const out = new Float32Array(turns.length);

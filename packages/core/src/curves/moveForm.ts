@@ -21,17 +21,33 @@ export function turnOf(x: number, y: number, z: number): Turn {
 
 /** Everything in a form moved: paths, skin, loose points, and copies with the places for them. */
 export function movedForm(form: Form, movement: Movement): Form {
-  return {
-    ...form,
-    paths: form.paths && turnedPaths(form.paths, movement),
-    extent: form.extent && turnedPaths(form.extent, movement),
-    mesh: form.mesh && movedSkin(form.mesh, movement),
-    points: form.points && movedPoints(form.points, movement),
-    copies: form.copies && movedCopies(form.copies, movement),
-    seats: form.seats && movedCopies(form.seats, movement),
-    pitch: form.pitch === null ? null : form.pitch * movement.size,
-  };
+  const moved = mapForm(form, {
+    paths: (paths) => turnedPaths(paths, movement),
+    mesh: (mesh) => movedSkin(mesh, movement),
+    points: (points) => movedPoints(points, movement),
+    copies: (copies) => movedCopies(copies, movement),
+  });
+  return { ...moved, pitch: form.pitch === null ? null : form.pitch * movement.size };
 }
+
+/** What becomes of each kind of geometry; `copies` is asked for seats too. */
+export interface FormMaps {
+  paths: (paths: Paths) => Paths;
+  mesh: (mesh: Mesh) => Mesh;
+  points: (points: Points) => Points;
+  copies: <C extends Copies | Seats>(copies: C) => C;
+}
+
+/** A form with everything that is there mapped, its extent as its paths. */
+export const mapForm = (form: Form, { paths, mesh, points, copies }: FormMaps): Form => ({
+  ...form,
+  paths: form.paths && paths(form.paths),
+  extent: form.extent && paths(form.extent),
+  mesh: form.mesh && mesh(form.mesh),
+  points: form.points && points(form.points),
+  copies: form.copies && copies(form.copies),
+  seats: form.seats && copies(form.seats),
+});
 
 /** The same form, with frames on its paths and on what they are cut from: what moved copies of it have too. */
 export function framedForm(form: Form): Form {

@@ -1,6 +1,6 @@
 import { newStep } from '../scene/make';
 import type { Step } from '../scene/schema';
-import { type Bed, type Cutting, finish, GREENS, growth, grows, item, over, type Planting } from './cutting';
+import { type Bed, type Cutting, finish, GREENS, growth, grows, item, oneGrowth, over, type Planting } from './cutting';
 import { ON_FORMS } from './onForms';
 import { ON_PATHS } from './onPaths';
 
@@ -106,19 +106,15 @@ export const ALONE: readonly Cutting[] = [
     help: 'The outlines of a word grow as glowing tubes.',
     words: 'letters type lettering title word neon write',
     on: null,
-    plant: (bed) => ({
-      steps: [],
-      growths: [
-        growth(
-          bed,
-          'Text',
-          newStep('text', { text: 'Reef' }),
-          grows(bed, { stagger: 0.3 }),
-          newStep('tube', { radius: 0.022, sides: 10, swell: 0, along: [{ at: 0, value: 1 }], start: 'round' }),
-          finish(0.35, ['#ff8a5b', '#ffd9a0'], { glow: 1.2, glowLength: 0.3 }),
-        ),
-      ],
-    }),
+    plant: (bed) =>
+      oneGrowth(
+        bed,
+        'Text',
+        newStep('text', { text: 'Reef' }),
+        grows(bed, { stagger: 0.3 }),
+        newStep('tube', { radius: 0.022, sides: 10, swell: 0, along: [{ at: 0, value: 1 }], start: 'round' }),
+        finish(0.35, ['#ff8a5b', '#ffd9a0'], { glow: 1.2, glowLength: 0.3 }),
+      ),
   },
   {
     id: 'creature',
@@ -150,20 +146,16 @@ export const ALONE: readonly Cutting[] = [
     help: 'A row of bars, each as high as its part of the sound; choose a sound of your own.',
     words: 'music audio equaliser spectrum beat visualiser',
     on: null,
-    plant: (bed) => ({
-      steps: [],
-      growths: [
-        growth(
-          bed,
-          'Bars',
-          newStep('line', { toY: 1.5, points: 40 }),
-          newStep('strands', { as: 'row', count: 48, apart: 0.06 }),
-          newStep('grow', { levels: 1, levelsBy: 'sound', low: 45, high: 7000 }),
-          newStep('tube', { radius: 0.02, sides: 10, swell: 0, along: [{ at: 0, value: 1 }] }),
-          finish(0.4, ['#1f8f8a', '#66d3c8', '#d8fff4'], { glow: 1.2, glowLength: 0.12, glowColor: '#8ff0dc' }),
-        ),
-      ],
-    }),
+    plant: (bed) =>
+      oneGrowth(
+        bed,
+        'Bars',
+        newStep('line', { toY: 1.5, points: 40 }),
+        newStep('strands', { as: 'row', count: 48, apart: 0.06 }),
+        newStep('grow', { levels: 1, levelsBy: 'sound', low: 45, high: 7000 }),
+        newStep('tube', { radius: 0.02, sides: 10, swell: 0, along: [{ at: 0, value: 1 }] }),
+        finish(0.4, ['#1f8f8a', '#66d3c8', '#d8fff4'], { glow: 1.2, glowLength: 0.12, glowColor: '#8ff0dc' }),
+      ),
   },
   {
     id: 'shell',
@@ -171,33 +163,29 @@ export const ALONE: readonly Cutting[] = [
     help: 'A shell wound in a spiral that widens by a factor, growing from its point.',
     words: 'snail spiral nautilus turban horn conch',
     on: null,
-    plant: (bed) => ({
-      steps: [],
-      growths: [
-        growth(
-          bed,
-          'Shell',
-          newStep('helix', {
-            below: 0.62,
-            above: 0.012,
-            widens: 'by-factor',
-            height: 1.22,
-            turns: 6,
-            baseY: 0.44,
-            points: 520,
-          }),
-          newStep('grow', { from: over(bed, 'ease-in-out', [0, 0.98], [0.8, 0]) }),
-          newStep('sweep', {
-            ...{ profile: 'star', corners: 9, inner: 0.88, rounding: 0.85, radius: 0.47, follows: 'whole', swell: 0 },
-            along: [
-              { at: 0, value: 1 },
-              { at: 1, value: 0.02 },
-            ],
-          }),
-          finish(0.25, ['#fbeede', '#c8694a', '#8c3b4a', '#e3b46e', '#7e4a63', '#f6dcb0', '#a2574e', '#ffe9c9']),
-        ),
-      ],
-    }),
+    plant: (bed) =>
+      oneGrowth(
+        bed,
+        'Shell',
+        newStep('helix', {
+          below: 0.62,
+          above: 0.012,
+          widens: 'by-factor',
+          height: 1.22,
+          turns: 6,
+          baseY: 0.44,
+          points: 520,
+        }),
+        newStep('grow', { from: over(bed, 'ease-in-out', [0, 0.98], [0.8, 0]) }),
+        newStep('sweep', {
+          ...{ profile: 'star', corners: 9, inner: 0.88, rounding: 0.85, radius: 0.47, follows: 'whole', swell: 0 },
+          along: [
+            { at: 0, value: 1 },
+            { at: 1, value: 0.02 },
+          ],
+        }),
+        finish(0.25, ['#fbeede', '#c8694a', '#8c3b4a', '#e3b46e', '#7e4a63', '#f6dcb0', '#a2574e', '#ffe9c9']),
+      ),
   },
   {
     id: 'coral',
@@ -205,20 +193,16 @@ export const ALONE: readonly Cutting[] = [
     help: 'A coral that finds its way through a ball of places, its stems thickening as it grows.',
     words: 'tree branch reef fan vein space colonisation',
     on: null,
-    plant: (bed) => ({
-      steps: [],
-      growths: [
-        growth(
-          bed,
-          'Coral',
-          newStep('colonise', {}),
-          grows(bed),
-          newStep('carry'),
-          newStep('tube', { swell: 0, sides: 8, joints: 'grown', along: [{ at: 0, value: 1 }] }),
-          finish(0.5, ['#6b2a3f', '#e0705f', '#ffd9a8'], { glow: 0.1 }),
-        ),
-      ],
-    }),
+    plant: (bed) =>
+      oneGrowth(
+        bed,
+        'Coral',
+        newStep('colonise', {}),
+        grows(bed),
+        newStep('carry'),
+        newStep('tube', { swell: 0, sides: 8, joints: 'grown', along: [{ at: 0, value: 1 }] }),
+        finish(0.5, ['#6b2a3f', '#e0705f', '#ffd9a8'], { glow: 0.1 }),
+      ),
   },
   {
     id: 'reef-rock',

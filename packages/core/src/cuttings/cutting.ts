@@ -76,6 +76,12 @@ export const growth = ({ scene }: Bed, name: string, ...steps: Step[]): Growth =
 export const finish = (roughness: number, colors: readonly string[], more: Params = {}): Step =>
   newStep('finish', { glow: 0, roughness, gradient: gradient(...colors), ...more });
 
+/** What is planted where it is one growth and nothing else. */
+export const oneGrowth = (bed: Bed, name: string, ...steps: Step[]): Planting => ({
+  steps: [],
+  growths: [growth(bed, name, ...steps)],
+});
+
 /** Grows over most of the range. */
 export const grows = (bed: Bed, more: Params = {}): Step =>
   newStep('grow', { to: over(bed, 'linear', [0, 0], [0.8, 1]), ...more });
@@ -102,3 +108,6 @@ export const STEELS = ['#8d9a9c', '#cfd8d6', '#ffffff'] as const;
 export const AMBERS = ['#c4622d', '#f2b45c', '#fff0c9'] as const;
 /** Shell and bone. */
 export const BONES = ['#5c5348', '#b9a98a', '#f3e8cf'] as const;
+
+/** Leaves spring from a stem in the spiral of most plants (Vogel, A better way to construct the sunflower head, 1979). */
+export const SPIRAL = '+137.508';

@@ -13,10 +13,8 @@ import {
   ROSES,
   round,
   STEELS,
+  SPIRAL,
 } from './cutting';
-
-/** Leaves spring from a stem in the spiral of most plants (Vogel, A better way to construct the sunflower head, 1979). */
-const SPIRAL = '+137.508';
 
 /** What is planted on growths that have paths. */
 export const ON_PATHS: readonly Cutting[] = [

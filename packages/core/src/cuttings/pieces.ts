@@ -8,12 +8,14 @@ import {
   finish,
   GREENS,
   growth,
+  oneGrowth,
   grows,
   item,
   LEAF_ROWS,
   over,
   ROSES,
   round,
+  SPIRAL,
 } from './cutting';
 import { ON_FORMS } from './onForms';
 import { plantIn } from './plant';
@@ -124,7 +126,7 @@ export const PIECES: readonly Cutting[] = [
             count: 18,
             start: 0.2,
             stands: 'origin',
-            turns: '0, 137.5, 275, 52.5, 190',
+            turns: SPIRAL,
           },
           ...{ lean: 52, vary: 0.15, varyTurn: 10, settle: 0.8, ease: 'back-out' },
           profile: [
@@ -226,19 +228,15 @@ export const PIECES: readonly Cutting[] = [
     help: 'A drawn profile is turned about an axis until the vase is closed; change the profile in the view.',
     words: 'lathe pot revolve pottery bell bowl spin',
     on: null,
-    plant: (bed) => ({
-      steps: [],
-      growths: [
-        growth(
-          bed,
-          'Vase',
-          newStep('drawn', { anchors: VASE, points: 160 }),
-          newStep('lathe', { sides: 96, to: over(bed, 'ease-in-out', [0, 2], [0.85, 360]) }),
-          newStep('thicken', { thick: 0.02 }),
-          finish(0.25, ['#1b4d5a', '#2f8f86', '#e9e0bd', '#d98a4e']),
-        ),
-      ],
-    }),
+    plant: (bed) =>
+      oneGrowth(
+        bed,
+        'Vase',
+        newStep('drawn', { anchors: VASE, points: 160 }),
+        newStep('lathe', { sides: 96, to: over(bed, 'ease-in-out', [0, 2], [0.85, 360]) }),
+        newStep('thicken', { thick: 0.02 }),
+        finish(0.25, ['#1b4d5a', '#2f8f86', '#e9e0bd', '#d98a4e']),
+      ),
   },
   {
     id: 'foam',
@@ -319,29 +317,25 @@ export const PIECES: readonly Cutting[] = [
     help: 'One petal unrolls, and an array repeats it in a circle, each a moment later than the one before.',
     words: 'radial array mandala flower symmetry kaleidoscope circle',
     on: null,
-    plant: (bed) => ({
-      steps: [],
-      growths: [
-        growth(
-          bed,
-          'Wheel',
-          newStep('blade', { length: 0.9, width: 0.34, fold: 12, cup: 0.3, droop: 30, rows: 24, thick: 0.008 }),
-          newStep('roll-up', {
-            amount: over(bed, 'ease-in-out', [0, 0.96], [0.45, 0]),
-            exempt: 0.05,
-            core: 0.05,
-            apart: 0.03,
-          }),
-          newStep('transform', { turnZ: -62, moveX: 0.12, moveY: 0.25 }),
-          finish(0.5, ROSES),
-          newStep('array', {
-            as: 'circle',
-            count: 13,
-            delay: round((bed.scene.range[1] - bed.scene.range[0]) / 32),
-          }),
-        ),
-      ],
-    }),
+    plant: (bed) =>
+      oneGrowth(
+        bed,
+        'Wheel',
+        newStep('blade', { length: 0.9, width: 0.34, fold: 12, cup: 0.3, droop: 30, rows: 24, thick: 0.008 }),
+        newStep('roll-up', {
+          amount: over(bed, 'ease-in-out', [0, 0.96], [0.45, 0]),
+          exempt: 0.05,
+          core: 0.05,
+          apart: 0.03,
+        }),
+        newStep('transform', { turnZ: -62, moveX: 0.12, moveY: 0.25 }),
+        finish(0.5, ROSES),
+        newStep('array', {
+          as: 'circle',
+          count: 13,
+          delay: round((bed.scene.range[1] - bed.scene.range[0]) / 32),
+        }),
+      ),
   },
 ];
 
@@ -352,21 +346,17 @@ export const VEINS: Cutting = {
   help: 'Veins run over the form from its lowest place along the shortest ways, and branch.',
   words: 'roots branches cracks lightning network vein edges crawl',
   on: 'mesh',
-  plant: (bed) => ({
-    steps: [],
-    growths: [
-      growth(
-        bed,
-        'Veins',
-        newStep('edge-paths', { growth: bed.host!.id, count: 70, fromY: -1000, wander: 0.4, exponent: 3 }),
-        newStep('smooth', { rounds: 3 }),
-        grows(bed),
-        newStep('tube', {
-          ...{ radius: round(0.013 * bed.size), sides: 6, swell: 0 },
-          along: [{ at: 0, value: 1 }],
-        }),
-        finish(0.5, ['#7a2f4a', '#e0705f', '#ffd9a8'], { glow: 0.3 }),
-      ),
-    ],
-  }),
+  plant: (bed) =>
+    oneGrowth(
+      bed,
+      'Veins',
+      newStep('edge-paths', { growth: bed.host!.id, count: 70, fromY: -1000, wander: 0.4, exponent: 3 }),
+      newStep('smooth', { rounds: 3 }),
+      grows(bed),
+      newStep('tube', {
+        ...{ radius: round(0.013 * bed.size), sides: 6, swell: 0 },
+        along: [{ at: 0, value: 1 }],
+      }),
+      finish(0.5, ['#7a2f4a', '#e0705f', '#ffd9a8'], { glow: 0.3 }),
+    ),
 };

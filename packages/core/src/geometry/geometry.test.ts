@@ -5,7 +5,8 @@ import { arraysOf, boundsOf, bytesOf, countsOf, emptyForm, type Form, kindsOf } 
 import { flaws } from './invariants';
 import { areaAndVolume, type Mesh, meshWith } from './mesh';
 import { topologyCounts } from './topology/topology';
-import { joinPaths, NO_PARENT, type Paths, pathsFrom } from './paths';
+import { joinPaths } from './joinPaths';
+import { NO_PARENT, type Paths, pathsFrom } from './paths';
 import { pathTreeOf } from './tree';
 
 /** A mesh of bare triangles; normals and texture coordinates play no part in what is tested. */

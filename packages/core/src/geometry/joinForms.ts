@@ -5,7 +5,9 @@ import { joinCopies } from './copies';
 import { COPIES, type Form, POINTS } from './form';
 import { joinColumns, joinedInTime } from './joinColumns';
 import { faceCount, MESH, type Mesh, meshWith, vertexCount } from './mesh';
-import { FRAME_KEYS, NO_PARENT, PATHS, type Paths, pathCount, pointCount } from './paths';
+import { joinPaths } from './joinPaths';
+import { joinPoints } from './joinPoints';
+import { PATHS, type Paths } from './paths';
 import { joinSeats, keptSeats, SEATS, type Seats } from './seats';
 
 const present = <T>(list: readonly (T | null | undefined)[]): T[] =>
@@ -17,16 +19,18 @@ const present = <T>(list: readonly (T | null | undefined)[]): T[] =>
  */
 export async function joinForms(forms: readonly Form[], yieldNow: YieldNow): Promise<Form> {
   const shifts = idShifts(forms);
+  const paths = present(forms.map((form) => form.paths));
+  const points = present(forms.map((form) => form.points));
   const extents = present(forms.map(({ extent }) => extent));
   return {
     ...forms[0],
-    paths: joinManyPaths(present(forms.map(({ paths }) => paths))),
-    extent: extents.length === forms.length ? joinManyPaths(extents) : null,
+    paths: paths.length > 0 ? joinPaths(...paths) : null,
+    extent: extents.length === forms.length ? joinPaths(...extents) : null,
     mesh: await joinMeshes(
       forms.flatMap(({ mesh }, k) => (mesh ? [{ mesh, shift: shifts[k] }] : [])),
       yieldNow,
     ),
-    points: joinManyPoints(forms),
+    points: points.length > 0 ? joinPoints(...points) : null,
     copies: forms.reduce((joined: Form['copies'], { copies }) => joinCopies(joined, copies), null),
     seats: joinManySeats(present(forms.map(({ seats }) => seats))),
   };
@@ -71,42 +75,6 @@ function idShifts(forms: readonly Form[]): number[] {
   });
 }
 
-function joinManyPaths(list: readonly Paths[]): Paths | null {
-  if (list.length < 2) return list[0] ?? null;
-  const framed = list.every(({ normals }) => normals);
-  const points = joinColumns(
-    PATHS,
-    'point',
-    list.map((of) => ({ of, count: pointCount(of) })),
-    framed ? [] : FRAME_KEYS,
-  );
-  const each = joinColumns(
-    PATHS,
-    'path',
-    list.map((of) => ({ of, count: pathCount(of) })),
-  );
-  const total = list.reduce((sum, of) => sum + pathCount(of), 0);
-  const offsets = new Uint32Array(total + 1);
-  let [path, point] = [0, 0];
-  for (const of of list) {
-    const m = pathCount(of);
-    // Parents go by ids, which have risen as those of their own paths have.
-    const shift = m > 0 ? each.ids![path] - of.ids[0] : 0;
-    for (let p = 0; p < m; p++) {
-      offsets[path + p + 1] = point + of.offsets[p + 1];
-      if (of.parent && of.parent[p] !== NO_PARENT) each.parent![path + p] = of.parent[p] + shift;
-    }
-    path += m;
-    point += pointCount(of);
-  }
-  const { uncut: _, ...first } = list[0];
-  const joined: Paths = { ...first, ...points, ...each, offsets, named: { ...points.named, ...each.named } };
-  const wholes = list.map(({ uncut }) => uncut);
-  if (wholes.every((whole) => whole === undefined)) return joined;
-  const cut = list.map((of) => (of.uncut === undefined ? of : of.uncut));
-  return { ...joined, uncut: cut.every((whole) => whole !== null) ? joinManyPaths(cut) : null };
-}
-
 /** Meshes as one, in their order; parts are kept where all have some. @param list each with what the path numbers of its parts rise by */
 export async function joinMeshes(
   list: readonly { mesh: Mesh; shift: number }[],
@@ -143,19 +111,6 @@ export async function joinMeshes(
     parts: parted ? Uint32Array.from(numbers) : null,
     named: { ...faces.named, ...vertices.named, ...parts.named },
   });
-}
-
-function joinManyPoints(forms: readonly Form[]): Form['points'] {
-  const list = present(forms.map(({ points }) => points));
-  if (list.length < 2) return list[0] ?? null;
-  return {
-    ...list[0],
-    ...joinColumns(
-      POINTS,
-      'point',
-      list.map((of) => ({ of, count: of.ids.length })),
-    ),
-  };
 }
 
 /** Seats of the same growths keep their numbers of these; rows and placements are each one's own. */

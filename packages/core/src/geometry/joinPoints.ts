@@ -1,11 +1,12 @@
 import { type Points, POINTS } from './form';
 import { joinColumns } from './joinColumns';
 
-/** All points of `a`, then all of `b`; ids of `b` follow those of `a`. */
-export const joinPoints = (a: Points, b: Points): Points => ({
-  ...a,
-  ...joinColumns(POINTS, 'point', [
-    { of: a, count: a.ids.length },
-    { of: b, count: b.ids.length },
-  ]),
+/** All points of one or more geometries, in their order; ids of each follow those of the one before. */
+export const joinPoints = (...list: readonly Points[]): Points => ({
+  ...list[0],
+  ...joinColumns(
+    POINTS,
+    'point',
+    list.map((of) => ({ of, count: of.ids.length })),
+  ),
 });

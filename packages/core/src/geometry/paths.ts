@@ -8,7 +8,6 @@ import {
   maybeIntegers,
   NO_NAMED,
 } from './attributes';
-import { joinColumns } from './joinColumns';
 
 /** Bits of `fronts`. */
 export const FAR = 1;
@@ -169,30 +168,4 @@ function segment(positions: Float32Array, i: number, j: number): number {
   const y = positions[3 * j + 1] - positions[3 * i + 1];
   const z = positions[3 * j + 2] - positions[3 * i + 2];
   return Math.sqrt(x * x + y * y + z * z);
-}
-
-/** All paths of `a`, then all of `b`; frames are kept only when both have them. Path ids of `b` follow those of `a`. */
-export function joinPaths(a: Paths, b: Paths): Paths {
-  const [n, m, k] = [pointCount(a), pathCount(a), pathCount(b)];
-  const framed = a.normals && b.normals;
-  const points = joinColumns(
-    PATHS,
-    'point',
-    [
-      { of: a, count: n },
-      { of: b, count: pointCount(b) },
-    ],
-    framed ? [] : FRAME_KEYS,
-  );
-  const paths = joinColumns(PATHS, 'path', [
-    { of: a, count: m },
-    { of: b, count: k },
-  ]);
-  const offsets = new Uint32Array(m + k + 1);
-  offsets.set(a.offsets);
-  for (let p = 0; p <= k; p++) offsets[m + p] = n + b.offsets[p];
-  // Parents go by ids: those of `b` follow on as its ids do.
-  const shift = k > 0 ? paths.ids![m] - b.ids[0] : 0;
-  for (let p = 0; b.parent && p < k; p++) if (b.parent[p] !== NO_PARENT) paths.parent![m + p] = b.parent[p] + shift;
-  return { ...allocatePaths(0, 0), ...points, ...paths, offsets, named: { ...points.named, ...paths.named } };
 }

@@ -387,6 +387,19 @@ export const is =
 export const shownFor = <T extends Record<string, NumberParam>>(fields: T, shown: (p: Resolved) => boolean): T =>
   Object.fromEntries(Object.entries(fields).map(([name, spec]) => [name, { ...spec, shown }])) as T;
 
+/** How many places there are, animated without moving any that stand; the last of a part of one comes up from nothing. */
+export const placesParam = (value: number, shown?: (params: Resolved) => boolean): NumberParam => ({
+  type: 'number',
+  unit: 'plain',
+  label: 'Count',
+  help: 'How many there are; between whole numbers the newest one is coming up. Animated, it moves none that stand.',
+  default: value,
+  min: 0,
+  max: 1_000_000,
+  slider: [0, 2000],
+  shown,
+});
+
 /** How many points a path is made of: the same field in every step that makes one. */
 export const pointsParam = (value: number): NumberParam => ({
   type: 'number',

@@ -1,30 +1,16 @@
 import { create } from 'zustand';
 import { draftScene, isShown, type Notice, type Scene, type Vec3 } from '@uvrex/core';
 import { Engine, EngineLost, type Stage } from '@/worker/engine';
-import type { Bounds, FramePayload, GrowthPayload, Shown } from '@/worker/protocol';
+import type { Bounds, FramePayload } from '@/worker/protocol';
 import { growthIn, useDocument } from '../document/document';
+import { type FrameRecord, type OnScreen, onScreenOf, wholeBounds } from './frameRecord';
 import { Geometries } from './geometries';
 import { useInspection, wantedGrowth } from './inspection';
 import { lostNotice } from './lostNotice';
 import { measureResults } from './measureResults';
 import { useView } from '../document/view';
 
-/** What is known of one evaluated frame. */
-export type FrameRecord = Omit<FramePayload, 'growths' | 'items'> & {
-  growths: Omit<GrowthPayload, 'shown'>[];
-  /** It stands for one that takes longer. */
-  coarse: boolean;
-};
-
-/** A growth as it stands on screen: its geometry, from this frame or the last good one. */
-export interface OnScreen {
-  id: string;
-  hue: string;
-  key: string;
-  shown: Shown;
-  /** The items of its copies, by key. */
-  items: ReadonlyMap<string, Shown>;
-}
+export type { FrameRecord, OnScreen };
 
 interface ResultsState {
   /** The evaluated frame on screen; null before the first. */
@@ -411,19 +397,7 @@ class Director {
   #present(record: FrameRecord): void {
     useResults.setState(({ onScreen }) => ({
       record,
-      onScreen: record.growths.flatMap(({ id, key, failed, items }): OnScreen[] => {
-        const before = onScreen.find((entry) => entry.id === id);
-        const growth = growthIn(this.#scene, id);
-        // It may have gone while its picture was on the way.
-        if (!growth || !isShown(this.#scene, growth)) return [];
-        const shown = failed ? undefined : this.#geometries.get(key);
-        const { hue } = growth;
-        if (!shown) return before ? [before] : [];
-        if (before?.key === key && before.hue === hue) return [before];
-        const held = items.map((item) => [item, this.#geometries.get(item)] as const);
-        if (held.some(([, item]) => !item)) return before ? [before] : [];
-        return [{ id, key, shown, hue, items: new Map(held as [string, Shown][]) }];
-      }),
+      onScreen: onScreenOf(record, this.#scene, this.#geometries, onScreen),
     }));
   }
 
@@ -435,26 +409,12 @@ class Director {
   /** The picture of a frame that is ready; null for others. */
   pictureOf(frame: number): OnScreen[] | null {
     const record = this.#records.get(frame);
-    if (!record) return null;
-    return record.growths.flatMap(({ id, key, items }): OnScreen[] => {
-      const shown = this.#geometries.get(key);
-      const held = items.map((item) => [item, this.#geometries.get(item)] as const);
-      if (!shown || held.some(([, item]) => !item)) return [];
-      const hue = growthIn(this.#scene, id)?.hue ?? '#ffffff';
-      return [{ id, key, shown, hue, items: new Map(held as [string, Shown][]) }];
-    });
+    return record ? onScreenOf(record, this.#scene, this.#geometries, []) : null;
   }
 
   /** Box round growths over all frames that are ready, with what has yet to grow. @param growth one of them; null for all */
   wholeOf(growth: string | null): Bounds | null {
-    let box: Bounds | null = null;
-    for (const record of this.#records.values())
-      for (const { id, whole } of record.growths) {
-        const entry = growthIn(this.#scene, id);
-        if (!whole || !entry || (growth === null ? !isShown(this.#scene, entry) : id !== growth)) continue;
-        box = box ? union(box, whole) : whole;
-      }
-    return box;
+    return wholeBounds(this.#records.values(), this.#scene, growth);
   }
 
   #dropRecords(keys: ReadonlySet<string>): void {
@@ -482,15 +442,6 @@ export const pictureOf = (frame: number): OnScreen[] | null => director?.picture
 
 /** Box round all growths that are shown, or one of them, over the range as far as it is ready; null where nothing is known. */
 export const wholeOf = (growth: string | null): Bounds | null => director?.wholeOf(growth) ?? null;
-
-function union(a: Bounds, b: Bounds): Bounds {
-  const each = (pick: (...of: number[]) => number, x: Vec3, y: Vec3): [number, number, number] => [
-    pick(x[0], y[0]),
-    pick(x[1], y[1]),
-    pick(x[2], y[2]),
-  ];
-  return { min: each(Math.min, a.min, b.min), max: each(Math.max, a.max, b.max) };
-}
 
 /** The middle of a growth as it is shown; null where nothing of it is. */
 export function middleOfGrowth(id: string): Vec3 | null {

@@ -87,7 +87,7 @@ async function changedPaths(
 ): Promise<Paths> {
   if (p.drives === 'size') {
     const size = paths.size.map((own, i) => own * (1 + (p.factor - 1) * weight[i]));
-    // What has not grown yet keeps its own thickness until it is there.
+    // The uncut paths have other thicknesses now.
     return { ...paths, size, uncut: paths.uncut && null };
   }
   const framed = withFrames(paths);

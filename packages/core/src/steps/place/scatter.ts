@@ -1,4 +1,12 @@
-import { defineStep, numberField, type NumberParam, type ParamSpecs, type ParamsOf, type Resolved } from '../declare';
+import {
+  defineStep,
+  numberField,
+  type NumberParam,
+  type ParamSpecs,
+  type ParamsOf,
+  type Resolved,
+  placesParam,
+} from '../declare';
 import { figure, metres } from '../../format';
 
 const counts = (p: Resolved): boolean => p.by === 'count';
@@ -21,17 +29,7 @@ const params = {
     ],
     default: 'count',
   },
-  count: {
-    type: 'number',
-    unit: 'plain',
-    label: 'Count',
-    help: 'How many there are; between whole numbers the newest one is coming up. Animated, it moves none that stand.',
-    default: 200,
-    min: 0,
-    max: 1_000_000,
-    slider: [0, 2000],
-    shown: counts,
-  },
+  count: placesParam(200, counts),
   spread: {
     type: 'choice',
     label: 'Spread',

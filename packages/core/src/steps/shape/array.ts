@@ -8,6 +8,7 @@ import {
   place,
   shownFor,
 } from '../declare';
+import { axisParam } from '../axisParam';
 import { figure } from '../../format';
 import { MOVABLE } from './movable';
 import { turnFields } from './transform';
@@ -65,18 +66,7 @@ const params = {
   ...shownFor(place('apart', 'Spacing', 'From each to the next along each axis.', [1, 1, 1]), grid),
   ...shownFor(place('each', 'Offset', 'From each to the next.', [1, 0, 0]), line),
   ...shownFor(turnFields, line),
-  axis: {
-    type: 'choice',
-    label: 'Axis',
-    help: 'About what the circle runs.',
-    options: [
-      { value: 'x', label: 'X' },
-      { value: 'y', label: 'Y (upright)' },
-      { value: 'z', label: 'Z' },
-    ],
-    default: 'y',
-    shown: circle,
-  },
+  axis: { ...axisParam('About what the circle runs.'), shown: circle },
   ...shownFor(place('through', 'Through', 'A point that the axis goes through.', [0, 0, 0]), circle),
   full: {
     type: 'toggle',

@@ -1,5 +1,6 @@
 import { Problem } from '../../problem';
 import { defineStep, type ParamSpecs, type ParamsOf } from '../declare';
+import { axisParam } from '../axisParam';
 import { figure } from '../../format';
 import { MOVABLE } from './movable';
 
@@ -11,17 +12,7 @@ const params = {
     default: null,
     fits: ['paths'],
   },
-  axis: {
-    type: 'choice',
-    label: 'Axis',
-    help: 'Which of its own axes runs along the path.',
-    options: [
-      { value: 'x', label: 'X' },
-      { value: 'y', label: 'Y (upright)' },
-      { value: 'z', label: 'Z' },
-    ],
-    default: 'y',
-  },
+  axis: axisParam('Which of its own axes runs along the path.'),
   length: {
     type: 'choice',
     label: 'Length',

@@ -5,6 +5,7 @@ import { faceCount } from '../../geometry/mesh';
 import { pointCount } from '../../geometry/paths';
 import { about, after, NO_TURN, type Turn, turnedBy } from '../../geometry/turns';
 import { add, scale, sub, type Vec3 } from '../../geometry/vec';
+import { axisOf } from '../axisParam';
 import type { StepContext } from '../declare';
 import type { ArrayParams } from './array';
 
@@ -71,7 +72,7 @@ function lineOf(p: ArrayParams): Movement[] {
 
 /** Each turned further about an axis; it is scaled about its own place, and the circle with it. */
 function circleOf(p: ArrayParams): Movement[] {
-  const axis: Vec3 = [p.axis === 'x' ? 1 : 0, p.axis === 'y' ? 1 : 0, p.axis === 'z' ? 1 : 0];
+  const axis = axisOf(p.axis);
   const through: Vec3 = [p.throughX, p.throughY, p.throughZ];
   const step = p.full ? (2 * Math.PI) / Math.max(1, p.count) : (p.angle * Math.PI) / 180;
   return sizesOf(p.count, p.scale).map((size, k) => {

@@ -3,13 +3,14 @@ import { sampleCurve } from '../../curves/sampling';
 import { wholeBoundsOf } from '../../geometry/extent';
 import type { Form } from '../../geometry/form';
 import type { FramedPaths } from '../../geometry/paths';
-import { after, fromAxes, partOfTurn, turnAt } from '../../geometry/turns';
-import { add, at, byAxis, cross, partWay, scale, type Vec3 } from '../../geometry/vec';
+import { fromAxes, partOfTurn } from '../../geometry/turns';
+import { add, byAxis, cross, partWay, scale, type Vec3 } from '../../geometry/vec';
 import type { StepContext } from '../declare';
 import { leaning } from '../skin/leaning';
 import { pathsIn } from '../start/others';
 import { eachPoint } from './eachPoint';
 import type { FollowPathParams } from './followPath';
+import { withTurns } from './withTurns';
 
 /** A frame on the path: x along it, y along its normal, z square to both. */
 interface Frame {
@@ -40,25 +41,13 @@ export async function runFollowPath(form: Form, p: FollowPathParams, context: St
     const share = amount(element);
     return share === 1 ? put : partWay(place, put, share);
   });
-  /** Turns at places as they were, turned as the path has turned what stood there. */
-  const turned = (turns: Float32Array, positions: Float32Array): Float32Array => {
-    const out = new Float32Array(turns.length);
-    for (let i = 0; i < turns.length / 4; i++) {
-      const { x, y, z } = frameOf(at(positions, i));
-      const own = [x, y, z];
-      // Its own axis goes along the path, the next two along its normal and across.
-      const [toX, toY] = byAxis((k) => (k - axis + 3) % 3).map((k) => own[k]);
-      out.set(after(partOfTurn(fromAxes(toX, toY), p.amount), turnAt(turns, i)), 4 * i);
-    }
-    return out;
-  };
-  const { points, copies, seats } = form;
-  return {
-    ...moved,
-    points: points && moved.points ? { ...moved.points, turns: turned(points.turns, points.positions) } : moved.points,
-    copies: copies && moved.copies ? { ...moved.copies, turns: turned(copies.turns, copies.positions) } : moved.copies,
-    seats: seats && moved.seats ? { ...moved.seats, turns: turned(seats.turns, seats.positions) } : moved.seats,
-  };
+  return withTurns(moved, form, (place) => {
+    const { x, y, z } = frameOf(place);
+    const own = [x, y, z];
+    // Its own axis goes along the path, the next two along its normal and across.
+    const [toX, toY] = byAxis((k) => (k - axis + 3) % 3).map((k) => own[k]);
+    return partOfTurn(fromAxes(toX, toY), p.amount);
+  });
 }
 
 /** Frames by length along the first of some paths, which goes on straight beyond its ends; a closed one goes round. */

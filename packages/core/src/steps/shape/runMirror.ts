@@ -8,8 +8,10 @@ import { pointCount } from '../../geometry/paths';
 import { facesFrom } from '../../geometry/topology/faceAttributes';
 import { keptSeats } from '../../geometry/seats';
 import { turnedBy } from '../../geometry/turns';
+import { scale } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import { cutMesh } from '../../surfaces/edit/cutMesh';
+import { axisOf } from '../axisParam';
 import type { StepContext } from '../declare';
 import type { MirrorParams } from './mirror';
 
@@ -41,8 +43,8 @@ export async function runMirror(form: Form, p: MirrorParams, context: StepContex
 
 function planeOf(p: MirrorParams, context: StepContext): MirrorPlane {
   if (p.plane !== 'guide') {
-    const normal = [p.plane === 'x' ? 1 : 0, p.plane === 'y' ? 1 : 0, p.plane === 'z' ? 1 : 0] as const;
-    return { origin: [p.at * normal[0], p.at * normal[1], p.at * normal[2]], normal };
+    const normal = axisOf(p.plane);
+    return { origin: scale(normal, p.at), normal };
   }
   const guide = p.guide === null ? null : context.guide('guide');
   if (!guide) throw new Problem('No guide is chosen as the mirror.', 'Choose one, or an axis.');

@@ -3,13 +3,14 @@ import { withFrames } from '../../curves/pathFrames';
 import type { Form } from '../../geometry/form';
 import { type FramedPaths, type Paths, pathCount } from '../../geometry/paths';
 import { PointTree } from '../../geometry/search/pointTree';
-import { after, fromAxes, partOfTurn, type Turn, turnAt } from '../../geometry/turns';
+import { after, fromAxes, partOfTurn } from '../../geometry/turns';
 import { add, at, dot, partWay, scale, sub, type Vec3 } from '../../geometry/vec';
 import { Problem } from '../../problem';
 import type { StepContext } from '../declare';
 import { pathsIn } from '../start/others';
 import { eachPoint } from './eachPoint';
 import type { RideParams } from './ride';
+import { withTurns } from './withTurns';
 
 /** A form that goes along with the paths of another growth, from where these lie at the last frame. */
 export async function runRide(form: Form, p: RideParams, context: StepContext): Promise<Form> {
@@ -35,24 +36,11 @@ export async function runRide(form: Form, p: RideParams, context: StepContext): 
     return partWay(place, put, amount(element));
   });
   if (!p.turn) return moved;
-  /** Turns that go along with their places. */
-  const turned = (turns: Float32Array, positions: Float32Array): Float32Array => {
-    const out = new Float32Array(turns.length);
-    for (let i = 0; i < turns.length / 4; i++) {
-      const { before, here } = carried(at(positions, i));
-      const [x, y, z, w] = fromAxes(before.tangent, before.normal);
-      const turn: Turn = after(fromAxes(here.tangent, here.normal), [-x, -y, -z, w]);
-      out.set(after(partOfTurn(turn, p.amount), turnAt(turns, i)), 4 * i);
-    }
-    return out;
-  };
-  const { points, copies, seats } = form;
-  return {
-    ...moved,
-    points: points && moved.points && { ...moved.points, turns: turned(points.turns, points.positions) },
-    copies: copies && moved.copies && { ...moved.copies, turns: turned(copies.turns, copies.positions) },
-    seats: seats && moved.seats && { ...moved.seats, turns: turned(seats.turns, seats.positions) },
-  };
+  return withTurns(moved, form, (place) => {
+    const { before, here } = carried(place);
+    const [x, y, z, w] = fromAxes(before.tangent, before.normal);
+    return partOfTurn(after(fromAxes(here.tangent, here.normal), [-x, -y, -z, w]), p.amount);
+  });
 }
 
 /** All of the paths, however much of them has grown. */

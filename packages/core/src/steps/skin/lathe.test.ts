@@ -1,10 +1,11 @@
 import { boundsOf } from '../../geometry/form';
 import { areaAndVolume, type Mesh } from '../../geometry/mesh';
-import { at, cross, dot, sub } from '../../geometry/vec';
+import { at, dot } from '../../geometry/vec';
 import { topologyCounts } from '../../geometry/topology/topology';
 import { newStep } from '../../scene/make';
 import type { ParamValue, Step } from '../../scene/schema';
 import { form, grows } from '../../../test/paths';
+import { leastFacing } from '../../../test/surfaces';
 
 type Params = Record<string, ParamValue>;
 /** A straight profile from one place to another. */
@@ -14,18 +15,6 @@ const half = (params: Params = {}): Step =>
   newStep('arc', { radius: 1, start: -90, sweep: 180, lies: 'upright', middleY: 0, points: 181, ...params });
 const turned = async (steps: Step[], params: Params = {}, frame = 1): Promise<Mesh> =>
   (await form([...steps, newStep('lathe', { sides: 180, ...params })], frame)).mesh!;
-
-/** Every face looks where the normals of its corners look. */
-function expectFacing({ positions, normals, indices }: Mesh, least = 0.5): void {
-  let worst = 1;
-  for (let f = 0; f < indices.length; f += 3) {
-    const [a, b, c] = [indices[f], indices[f + 1], indices[f + 2]];
-    const face = cross(sub(at(positions, b), at(positions, a)), sub(at(positions, c), at(positions, a)));
-    const size = Math.hypot(...face);
-    if (size > 1e-9) for (const i of [a, b, c]) worst = Math.min(worst, dot(face, at(normals, i)) / size);
-  }
-  expect(worst).toBeGreaterThan(least);
-}
 
 // Closed forms: volume and area of ball, cylinder, cone frustum, torus (Pappus of Alexandria).
 test('half a circle becomes a ball, closed at its poles, with smooth normals', async () => {
@@ -48,21 +37,21 @@ test.each([
   async (_, a, b) => {
     const open = await turned([rod(a, b, 9)]);
     expect(areaAndVolume(open).area / (2 * Math.PI * 0.5 * 2)).toBeCloseTo(1, 3);
-    expectFacing(open);
+    expect(leastFacing(open)).toBeGreaterThan(0.5);
     const [x, y, z] = at(open.positions, 0);
     expect(dot(at(open.normals, 0), [x, 0, z])).toBeCloseTo(0.5, 5);
     expect(y).toBe(a[1]);
     const solid = await turned([rod(a, b, 9)], { toAxis: true });
     expect(areaAndVolume(solid).volume / (Math.PI * 0.25 * 2)).toBeCloseTo(1, 3);
     expect(topologyCounts(solid)).toMatchObject({ euler: 2, openEdges: 0, flippedEdges: 0 });
-    expectFacing(solid, 0.99);
+    expect(leastFacing(solid)).toBeGreaterThan(0.99);
   },
 );
 
 test('a slanted rod becomes a cone; its hard tip keeps the slant in its normals', async () => {
   const mesh = await turned([rod([1, 0], [0, 1], 5)], { toAxis: true });
   expect(areaAndVolume(mesh).volume / (Math.PI / 3)).toBeCloseTo(1, 3);
-  expectFacing(mesh, 0.999);
+  expect(leastFacing(mesh)).toBeGreaterThan(0.999);
 });
 
 test('a circle beside the axis becomes a ring', async () => {
@@ -70,7 +59,7 @@ test('a circle beside the axis becomes a ring', async () => {
   const mesh = await turned([ring]);
   expect(areaAndVolume(mesh).volume / (2 * Math.PI ** 2 * 0.04)).toBeCloseTo(1, 2);
   expect(topologyCounts(mesh)).toMatchObject({ euler: 0, openEdges: 0, flippedEdges: 0 });
-  expectFacing(mesh);
+  expect(leastFacing(mesh)).toBeGreaterThan(0.5);
 });
 
 describe('in part', () => {
@@ -85,7 +74,7 @@ describe('in part', () => {
         const mesh = await turned([profile], { to });
         expect(topologyCounts(mesh)).toMatchObject({ euler: 2, openEdges: 0, flippedEdges: 0 });
         expect(areaAndVolume(mesh).volume / (whole * (Math.abs(to) / 360))).toBeCloseTo(1, 2);
-        expectFacing(mesh);
+        expect(leastFacing(mesh)).toBeGreaterThan(0.5);
       }
     },
   );
@@ -122,7 +111,7 @@ test('another axis, through another point', async () => {
   // A rod along X, 0.5 above an axis along X through (0, 1, 0).
   const mesh = await turned([rod([0, 1.5], [2, 1.5])], { axis: 'x', axisY: 1, toAxis: true });
   expect(areaAndVolume(mesh).volume / (Math.PI * 0.25 * 2)).toBeCloseTo(1, 3);
-  expectFacing(mesh, 0.99);
+  expect(leastFacing(mesh)).toBeGreaterThan(0.99);
 });
 
 test('paths differ in their turn, and keep their attributes', async () => {

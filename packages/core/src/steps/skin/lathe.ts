@@ -1,4 +1,5 @@
 import { defineStep, place } from '../declare';
+import { axisParam, axisOf } from '../axisParam';
 import { figure } from '../../format';
 import { withSkin } from './withSkin';
 
@@ -26,17 +27,7 @@ export const lathe = defineStep({
   gives: ['mesh'],
   parts: { Screw: ['rise'], Ends: ['toAxis', 'caps'] },
   params: {
-    axis: {
-      type: 'choice',
-      label: 'Axis',
-      help: 'About what the paths are turned.',
-      options: [
-        { value: 'x', label: 'X' },
-        { value: 'y', label: 'Y (upright)' },
-        { value: 'z', label: 'Z' },
-      ],
-      default: 'y',
-    },
+    axis: axisParam('About what the paths are turned.'),
     ...place('axis', 'Through', 'A point that the axis goes through.', [0, 0, 0]),
     from: angle('From', 'Angle at which the skin begins.', 0),
     to: angle('To', 'Angle at which it ends; animate it and the skin grows round the axis.', 360),
@@ -97,7 +88,7 @@ export const lathe = defineStep({
       paths,
       {
         origin: [p.axisX, p.axisY, p.axisZ],
-        axis: [p.axis === 'x' ? 1 : 0, p.axis === 'y' ? 1 : 0, p.axis === 'z' ? 1 : 0],
+        axis: axisOf(p.axis),
         turnOf: (path) => {
           element.id = paths.ids[path];
           element.index = path;

@@ -1,10 +1,11 @@
 import { areaAndVolume, type Mesh } from '../../geometry/mesh';
-import { at, cross, dot, sub } from '../../geometry/vec';
+import { at, cross, sub } from '../../geometry/vec';
 import { topologyCounts } from '../../geometry/topology/topology';
 import { newGrowth, newStep } from '../../scene/make';
 import type { ParamValue, Scene, Step } from '../../scene/schema';
 import { sceneOf, testEvaluator } from '../../testing';
 import { form, withShipped } from '../../../test/paths';
+import { leastFacing } from '../../../test/surfaces';
 
 withShipped();
 
@@ -14,18 +15,6 @@ const ring = (radius: number, height: number, more: Params = {}): Step =>
 const lofted = async (steps: Step[], params: Params = {}, change?: (scene: Scene) => void): Promise<Mesh> =>
   (await form([...steps, newStep('loft', params)], 1, change)).mesh!;
 const closed = { openEdges: 0, flippedEdges: 0 };
-
-/** Least cosine between faces and the normals of their corners. */
-function leastFacing({ positions, normals, indices }: Mesh): number {
-  let worst = 1;
-  for (let f = 0; f < indices.length; f += 3) {
-    const [a, b, c] = [indices[f], indices[f + 1], indices[f + 2]];
-    const face = cross(sub(at(positions, b), at(positions, a)), sub(at(positions, c), at(positions, a)));
-    const size = Math.hypot(...face);
-    if (size > 1e-9) for (const i of [a, b, c]) worst = Math.min(worst, dot(face, at(normals, i)) / size);
-  }
-  return worst;
-}
 
 // The frustum of a cone: V = π h (R² + R r + r²) / 3.
 test.each([
@@ -117,9 +106,9 @@ describe('along a path', () => {
   test('letters turn into others, holes close and open: one closed skin', async () => {
     const word = newStep('text', { text: 'OIB', size: 0.5 });
     const mesh = await lofted([word], { course: 'course', points: 160 }, withCourse(line));
-    // O has one hole, I none, B two: at I both have shrunk to points, where tunnels end. The outer skin and two hollows of one end
-    // each that opens on a letter: a ball pierced by nothing.
-    expect(topologyCounts(mesh)).toMatchObject({ euler: 2, ...closed });
+    // O has one hole, I none, B two. Blind holes leave the Euler characteristic of a ball, 2; the hole of O and one of B end in one
+    // point at I, which counts once less.
+    expect(topologyCounts(mesh)).toMatchObject({ euler: 1, ...closed });
     const heights = Array.from({ length: mesh.positions.length / 3 }, (_, i) => mesh.positions[3 * i + 1]);
     expect(Math.max(...heights)).toBeCloseTo(3, 4);
     expect(areaAndVolume(mesh).volume).toBeGreaterThan(0);
@@ -143,6 +132,18 @@ describe('along a path', () => {
     expect(await corner({})).toEqual([-1, -1]);
     // Right-handed about Z: what was left and below is right and below.
     expect(await corner({ roll: 90 })).toEqual([1, -1]);
+  });
+
+  test('where two letters follow that have no hole, there is none between them', async () => {
+    const mesh = await lofted([newStep('text', { text: 'OIIO', size: 0.5 })], { course: 'course' }, withCourse(line));
+    expect(topologyCounts(mesh)).toMatchObject({ euler: 2, ...closed });
+    const { positions, indices } = mesh;
+    let least = Infinity;
+    for (let f = 0; f < indices.length; f += 3) {
+      const [a, b, c] = [0, 1, 2].map((k) => at(positions, indices[f + k]));
+      least = Math.min(least, Math.hypot(...cross(sub(b, a), sub(c, a))));
+    }
+    expect(least).toBeGreaterThan(0);
   });
 
   test('two letters O are a tube with a bore: Euler characteristic 0', async () => {

@@ -27,7 +27,7 @@ export async function runLoft(paths: Paths, p: LoftParams, context: StepContext)
   if (sections.length < 2) return null;
   // What has grown of the course has a skin.
   const shown = course ? shownOf(course) : [0, 1];
-  const { mesh } = await loftMesh(
+  const mesh = await loftMesh(
     sections,
     {
       rows: p.rows,

@@ -35,7 +35,7 @@ export async function runRules(form: Form, p: RulesParams, context: StepContext)
   context.claim('points', 2 * lines, 'Generations');
   await context.yieldNow();
   const made = drawn(symbols, drawingOf(p, length, seed));
-  const whole = startWith(form, made.paths ?? allocatePaths(0, 0));
+  const whole = await startWith(form, made.paths ?? allocatePaths(0, 0));
   const withMesh = made.mesh ? await startWithMesh(whole, made.mesh) : whole;
   return made.points ? { ...withMesh, points: made.points } : withMesh;
 }

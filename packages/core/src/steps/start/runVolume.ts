@@ -2,6 +2,7 @@ import { emptyColumns, NO_NAMED } from '../../geometry/attributes';
 import { type Points, POINTS } from '../../geometry/form';
 import type { Mesh } from '../../geometry/mesh';
 import { profileTable, readTable } from '../../geometry/profile';
+import { opennessOf } from '../../surfaces/edit/openness';
 import {
   EvenFilling,
   PackedFilling,
@@ -51,21 +52,20 @@ async function volumeOf(p: VolumeParams, context: StepContext): Promise<Volume> 
     return make([p.atX, p.atY, p.atZ], [p.width, p.height, p.depth]);
   }
   const mesh = await skinIn(context, 'growth', p.growth);
-  const known = volumes.get(mesh);
-  if (known) return known;
-  const { opennessOf } = await import('../../surfaces/edit/openness');
   const open = opennessOf(mesh);
   if (open)
     context.tell(
       `The form is not closed: it has ${open}.`,
       'Points may stand outside of it; close it, or take a ball or box.',
     );
+  const known = volumes.get(mesh);
+  if (known) return known;
   const made = await meshVolume(mesh, () => context.yieldNow());
   volumes.set(mesh, made);
   return made;
 }
 
-/** Volumes of forms, which take a while to measure. */
+/** Cache of the volumes of forms. */
 const volumes = new WeakMap<Mesh, Volume>();
 
 /** What density and size go by, 0..1; null where they go by nothing. */
@@ -75,10 +75,10 @@ function shareOf(p: VolumeParams, { low, high, deepest }: Volume): VolumeDensity
   return (_x, _y, _z, depth) => Math.min(1, depth / deepest);
 }
 
-/** What has been filled lately, by everything that it goes by: a count that is animated asks for more of the same. */
-const lately = new Map<string, Filling>();
-const MOST_LATELY = 6;
-/** Numbers of volumes, for these names. */
+/** Cache of fillings by all that they depend on: an animated count asks for more of the same. */
+const cache = new Map<string, Filling>();
+const CACHED = 6;
+/** Numbers of volumes, for the keys of the cache. */
 const numbers = new WeakMap<Volume, number>();
 let next = 0;
 
@@ -102,12 +102,12 @@ async function filled(
     share && JSON.stringify(p.density),
   ].join();
   const name = `${place} ${kind}`;
-  const filling = lately.get(name) ?? fillingFor(p, volume, share, context.seed);
-  // Taken out while it is at work: what is broken off is not gone on with.
-  const complete = lately.delete(name) && p.by === 'spacing';
+  const filling = cache.get(name) ?? fillingFor(p, volume, share, context.seed);
+  // Out of the cache while it works: an interrupted one is dropped.
+  const complete = cache.delete(name) && p.by === 'spacing';
   if (!complete) await filling.fill(Math.ceil(p.count - 1e-9), yieldNow);
-  if (lately.size >= MOST_LATELY) lately.clear();
-  lately.set(name, filling);
+  if (cache.size >= CACHED) cache.clear();
+  cache.set(name, filling);
   return filling;
 }
 

@@ -76,7 +76,7 @@ export async function runWeb(form: Form, p: WebParams, context: StepContext): Pr
   await context.yieldNow();
   const points = nodePoints(nodes, away, front, p, pulse);
   await context.yieldNow();
-  const woven = startWith(form, pathsOf(sources, pulse));
+  const woven = await startWith(form, pathsOf(sources, pulse));
   return { ...woven, points };
 }
 

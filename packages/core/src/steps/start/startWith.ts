@@ -1,8 +1,9 @@
 import type { Form } from '../../geometry/form';
-import { type Paths, joinPaths } from '../../geometry/paths';
+import type { Paths } from '../../geometry/paths';
 
 /** Adds the paths that a start step made to what is there: a growth can begin with several starts. */
-export const startWith = (form: Form, paths: Paths): Form => ({
-  ...form,
-  paths: form.paths ? joinPaths(form.paths, paths) : paths,
-});
+export async function startWith(form: Form, paths: Paths): Promise<Form> {
+  if (!form.paths) return { ...form, paths };
+  const { joinPaths } = await import('../../geometry/joinPaths');
+  return { ...form, paths: joinPaths(form.paths, paths) };
+}

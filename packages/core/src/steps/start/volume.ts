@@ -1,5 +1,5 @@
 import { Problem } from '../../problem';
-import { defineStep, is, numberField, type ParamSpecs, type ParamsOf, place, shownFor } from '../declare';
+import { defineStep, is, numberField, type ParamSpecs, type ParamsOf, place, shownFor, placesParam } from '../declare';
 import { figure, metres } from '../../format';
 
 const inSpace = is('where', 'ball', 'box');
@@ -42,17 +42,7 @@ const params = {
     ],
     default: 'even',
   },
-  count: {
-    type: 'number',
-    unit: 'plain',
-    label: 'Count',
-    help: 'How many there are; between whole numbers the newest one is coming up. Animated, it moves none that stand.',
-    default: 200,
-    min: 0,
-    max: 1_000_000,
-    slider: [0, 2000],
-    shown: (p) => p.by !== 'spacing',
-  },
+  count: placesParam(200, (p) => p.by !== 'spacing'),
   spacing: length('Distance', 'The least from one to the next.', 0.15, {
     slider: [0.02, 1],
     shown: is('by', 'spacing'),

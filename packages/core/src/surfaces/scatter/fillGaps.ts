@@ -1,5 +1,6 @@
 import { hash } from '../../fields/random';
 import { type Density, type Faces, fraction, type Places, shuffle } from './darts';
+import { FlatPlaces } from './flatPlaces';
 import { OpenCells, SIDE } from './openCells';
 import type { PlacesGrid } from '../../geometry/search/placesGrid';
 
@@ -44,33 +45,6 @@ function next(number: number): number {
   return x >>> 0;
 }
 
-/** Places as they stand in the plane of a face. */
-class Flat {
-  count = 0;
-  us = new Float64Array(64);
-  vs = new Float64Array(64);
-  /** Squares of how far they are beside it. */
-  hs = new Float64Array(64);
-
-  add(u: number, v: number, h: number): void {
-    const k = this.count++;
-    if (k === this.us.length) {
-      this.us = doubled(this.us);
-      this.vs = doubled(this.vs);
-      this.hs = doubled(this.hs);
-    }
-    this.us[k] = u;
-    this.vs[k] = v;
-    this.hs[k] = h;
-  }
-}
-
-function doubled(from: Float64Array): Float64Array<ArrayBuffer> {
-  const to = new Float64Array(2 * from.length);
-  to.set(from);
-  return to;
-}
-
 /**
  * Fills what room is left between places: what is not covered by their discs is split and tried until nothing is left
  * (White, Cline, Egbert, Poisson disk point sets by hierarchical dart throwing, IEEE Symposium on Interactive Ray Tracing
@@ -83,8 +57,8 @@ export class Gaps {
   readonly #rooms = new Float64Array(3 * 128).fill(1);
   readonly #sizes = new Float64Array(128);
   /** Places whose discs may reach into what is looked at, and those that may reach into the part at hand. */
-  readonly #around = new Flat();
-  readonly #near = new Flat();
+  readonly #around = new FlatPlaces();
+  readonly #near = new FlatPlaces();
   readonly #cells = new OpenCells();
   /** The widest room that they were gathered for, metres. */
   #reach = 0;
@@ -355,7 +329,7 @@ export class Gaps {
   }
 
   /** Takes a place among those near, as it stands in the plane of the face. */
-  #know(place: number, among: Flat): void {
+  #know(place: number, among: FlatPlaces): void {
     const { positions: p } = this.places;
     const plane = this.#plane;
     const x = p[3 * place] - plane[0];
@@ -460,7 +434,7 @@ export class Gaps {
   }
 
   /** Takes a point of the face for a place where there is room. @param among the places that may be near */
-  #take(u: number, v: number, among: Flat): boolean {
+  #take(u: number, v: number, among: FlatPlaces): boolean {
     const room = this.#room(u, v);
     if (room === 0) return false;
     const radius = this.radius * room;

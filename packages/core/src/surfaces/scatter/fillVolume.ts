@@ -11,28 +11,68 @@ export type VolumeDensity = (x: number, y: number, z: number, depth: number) => 
 
 type Dart = readonly [x: number, y: number, z: number, depth: number];
 
-/** How much nearer what is taken in the next round may come. */
+/** Factor on the least distance from round to round. */
 const CLOSER = 0.9;
-/** Darts of a round, in cubes of its distance. */
+/** Darts of a round for each cube of its distance. */
 const DARTS = 3;
-/** Tries beside each place, where places are to lie as close as they can. */
+/** Candidates round each place, for places by distance. */
 const TRIES = 40;
-/** Balls of a packing shrink by this from round to round. */
+/** Factor on the least radius of a packing from round to round. */
 const SMALLER = 0.8;
 /** Darts between two yields. */
 const CHUNK = 2048;
-/** No distance falls below this share of the volume's size. */
+/** Least distance, as a share of the volume's size. */
 const LEAST = 1e-4;
 
-/** Places in a volume, in flat arrays that grow: those that are asked for later come after those that are there. */
-abstract class Filling {
+/** Balls in flat arrays that grow, in a spatial hash of their middles. */
+class Balls {
   count = 0;
   positions = new Float64Array(3 * 64);
-  /** Radius of the room that each has, metres. */
   radii = new Float64Array(64);
+  grid: PlacesGrid;
+
+  /** @param cell side of the cells of the hash, metres */
+  constructor(cell: number) {
+    this.grid = new PlacesGrid(this, cell);
+  }
+
+  put(x: number, y: number, z: number, radius: number): void {
+    const k = this.count++;
+    if (k === this.radii.length) {
+      const [positions, radii] = [new Float64Array(6 * k), new Float64Array(2 * k)];
+      positions.set(this.positions);
+      radii.set(this.radii);
+      [this.positions, this.radii] = [positions, radii];
+    }
+    this.positions[3 * k] = x;
+    this.positions[3 * k + 1] = y;
+    this.positions[3 * k + 2] = z;
+    this.radii[k] = radius;
+    this.grid.add(k);
+  }
+
+  /**
+   * Distance from a place to the nearest ball.
+   * @param enough what is no less than this is not told exactly
+   * @param largest greatest radius of any of them, metres
+   */
+  roomAt(x: number, y: number, z: number, enough: number, largest: number): number {
+    const { positions, radii, grid } = this;
+    let room = enough;
+    const found = grid.gather(x, y, z, enough + largest);
+    for (let n = 0; n < found; n++) {
+      const i = grid.found[n];
+      const away = Math.hypot(x - positions[3 * i], y - positions[3 * i + 1], z - positions[3 * i + 2]);
+      room = min(room, away - radii[i]);
+    }
+    return room;
+  }
+}
+
+/** Places in a volume. Filling it further adds to those that are there, and gives what filling it at once would. */
+abstract class Filling extends Balls {
   /** Darts that have been thrown. */
   protected thrown = 0;
-  protected grid: PlacesGrid;
 
   constructor(
     protected readonly volume: Volume,
@@ -40,7 +80,7 @@ abstract class Filling {
     protected readonly density: VolumeDensity | null,
     cell: number,
   ) {
-    this.grid = new PlacesGrid(this, cell);
+    super(cell);
   }
 
   /** Throws a dart into the box round the volume; null where it misses the volume, or chance leaves the place out. */
@@ -64,22 +104,7 @@ abstract class Filling {
     return [x, y, z, depth];
   }
 
-  protected put(x: number, y: number, z: number, radius: number): void {
-    const k = this.count++;
-    if (k === this.radii.length) {
-      const [positions, radii] = [new Float64Array(6 * k), new Float64Array(2 * k)];
-      positions.set(this.positions);
-      radii.set(this.radii);
-      [this.positions, this.radii] = [positions, radii];
-    }
-    this.positions[3 * k] = x;
-    this.positions[3 * k + 1] = y;
-    this.positions[3 * k + 2] = z;
-    this.radii[k] = radius;
-    this.grid.add(k);
-  }
-
-  /** Darts for as many as that to each cube of a distance. */
+  /** How many darts to throw into the box for so many in each cube of a side. */
   protected dartsFor(distance: number, each: number): number {
     const { low, high } = this.volume;
     return ceil((each * (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2])) / distance ** 3);
@@ -104,7 +129,7 @@ export class EvenFilling extends Filling {
     this.#left = this.dartsFor(wide, DARTS);
   }
 
-  /** Goes on until there are so many. What is broken off is gone on with. */
+  /** Adds places until there are `count`; an interrupted run is resumed. */
   async fill(count: number, yieldNow: YieldNow): Promise<void> {
     const least = LEAST * Math.cbrt(this.volume.size);
     while (this.count < count && this.#apart > least) {
@@ -128,7 +153,7 @@ export class RandomFilling extends Filling {
   }
 
   async fill(count: number, yieldNow: YieldNow): Promise<void> {
-    // A density of nearly nothing everywhere gives up in the end.
+    // Bounded, for a density that is nearly 0 everywhere.
     const most = 1000 * count + 1e5;
     while (this.count < count && this.thrown < most) {
       if (this.thrown % CHUNK === 0) await yieldNow();
@@ -139,8 +164,7 @@ export class RandomFilling extends Filling {
 }
 
 /**
- * As many places as there is hardly room for another, with none nearer to another than a distance: darts first, then tries round each
- * that was taken (Bridson, Fast Poisson disk sampling in arbitrary dimensions, SIGGRAPH 2007).
+ * Places with a least distance that leave hardly room for another: darts first, then candidates round each place (Bridson, Fast Poisson disk sampling in arbitrary dimensions, SIGGRAPH 2007).
  */
 export class SpacedFilling extends Filling {
   constructor(
@@ -207,7 +231,7 @@ export class PackedFilling extends Filling {
     this.#left = this.dartsFor(2 * this.#radius, 2 * DARTS);
   }
 
-  /** Goes on until there are so many. */
+  /** Adds balls until there are `count`, or none fits any more; an interrupted run is resumed. */
   async fill(count: number, yieldNow: YieldNow): Promise<void> {
     while (this.count < count) {
       if (this.thrown % CHUNK === 0) await yieldNow();
@@ -227,61 +251,30 @@ export class PackedFilling extends Filling {
     }
   }
 
-  /** Balls of about one size, so that few are looked at: those that are large reach far, and are few. */
-  readonly #classes: SizeClass[] = [];
+  /** Balls by size: each class holds radii down to `SMALLER` of its largest, so that only near ones are looked at. */
+  readonly #classes: Balls[] = [];
 
-  #classOf(radius: number): SizeClass {
+  #largestOf(number: number): number {
+    return this.most * SMALLER ** number;
+  }
+
+  #classOf(radius: number): Balls {
     const number = Math.floor(Math.log(this.most / radius) / -Math.log(SMALLER) + 1e-9);
-    for (let k = this.#classes.length; k <= number; k++) this.#classes.push(new SizeClass(this.most * SMALLER ** k));
+    for (let k = this.#classes.length; k <= number; k++) this.#classes.push(new Balls(2 * this.#largestOf(k)));
     return this.#classes[number];
   }
 
-  /** Whether a ball of the least radius that is taken now touches none. */
+  /** Whether a ball of the least radius that is taken now touches no other. */
   #isFree(x: number, y: number, z: number): boolean {
-    return this.#classes.every((balls) => balls.roomAt(x, y, z, this.#radius) >= this.#radius);
+    const radius = this.#radius;
+    return this.#classes.every((balls, k) => balls.roomAt(x, y, z, radius, this.#largestOf(k)) >= radius);
   }
 
-  /** Distance to the nearest ball that is there, as far as the largest could reach. */
+  /** Distance to the nearest ball, at most the largest radius. */
   #roomAt(x: number, y: number, z: number): number {
-    return this.#classes.reduce((room, balls) => min(room, balls.roomAt(x, y, z, room)), this.most);
-  }
-}
-
-/** Balls of about one radius. */
-class SizeClass {
-  count = 0;
-  positions = new Float64Array(3 * 16);
-  #radii = new Float64Array(16);
-  readonly #grid: PlacesGrid;
-
-  /** @param largest the greatest radius of any of them, metres */
-  constructor(readonly largest: number) {
-    this.#grid = new PlacesGrid(this, 2 * largest);
-  }
-
-  put(x: number, y: number, z: number, radius: number): void {
-    const k = this.count++;
-    if (k === this.#radii.length) {
-      const [positions, radii] = [new Float64Array(6 * k), new Float64Array(2 * k)];
-      positions.set(this.positions);
-      radii.set(this.#radii);
-      [this.positions, this.#radii] = [positions, radii];
-    }
-    this.positions.set([x, y, z], 3 * k);
-    this.#radii[k] = radius;
-    this.#grid.add(k);
-  }
-
-  /** Distance from a place to the nearest of them; any that is no less than `enough` where it is further. */
-  roomAt(x: number, y: number, z: number, enough: number): number {
-    const { positions } = this;
-    let room = enough;
-    const found = this.#grid.gather(x, y, z, enough + this.largest);
-    for (let n = 0; n < found; n++) {
-      const i = this.#grid.found[n];
-      const away = Math.hypot(x - positions[3 * i], y - positions[3 * i + 1], z - positions[3 * i + 2]);
-      room = min(room, away - this.#radii[i]);
-    }
-    return room;
+    return this.#classes.reduce(
+      (room, balls, k) => min(room, balls.roomAt(x, y, z, room, this.#largestOf(k))),
+      this.most,
+    );
   }
 }

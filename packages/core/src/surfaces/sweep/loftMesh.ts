@@ -28,25 +28,12 @@ export interface LoftShape {
   frameAt?: (share: number) => LoftFrame;
 }
 
-/** Where each vertex of a loft lies: between which sections, how far from one to the other, and at which point of the contour. */
-export interface LoftPlaces {
-  section: Uint32Array;
-  next: Uint32Array;
-  part: Float32Array;
-  contour: Uint32Array;
-  point: Uint32Array;
-}
-
 /**
  * A skin through sections in their order, each with the same contours of the same number of points. Smooth, each point runs along a
  * Catmull-Rom curve through its places in the sections. It faces outwards where it is closed.
- * @returns the mesh without normals, and where its vertices lie
+ * @returns the mesh, its normals still 0
  */
-export async function loftMesh(
-  sections: readonly Section[],
-  shape: LoftShape,
-  hooks: SweepHooks = {},
-): Promise<{ mesh: Mesh; places: LoftPlaces }> {
+export async function loftMesh(sections: readonly Section[], shape: LoftShape, hooks: SweepHooks = {}): Promise<Mesh> {
   const m = sections.length;
   const spans = shape.loop ? m : m - 1;
   const rows = rowsBetween(shape.from * spans, shape.to * spans, shape.rows);
@@ -58,13 +45,6 @@ export async function loftMesh(
   hooks.claim?.(vertices, 2 * each * Math.max(0, rows.length - 1) + (capped ? 2 * each : 0));
   const positions = new Float32Array(3 * vertices);
   const [uvs, u, tip] = [new Float32Array(2 * vertices), new Float32Array(vertices), new Float32Array(vertices)];
-  const places: LoftPlaces = {
-    section: new Uint32Array(vertices),
-    next: new Uint32Array(vertices),
-    part: new Float32Array(vertices),
-    contour: new Uint32Array(vertices),
-    point: new Uint32Array(vertices),
-  };
   /** Whether a contour of a row is a point. */
   const shrunk = rows.map(() => contours.map(() => false));
   const local = new Float64Array(3 * each);
@@ -78,11 +58,11 @@ export async function loftMesh(
     const next = (k + 1) % m;
     mixSections(sections, k, t, shape, local);
     for (let c = 0; c < contours.length; c++)
-      shrunk[r][c] = (t === 0 && sections[k][c].shrunk) || (t === 1 && sections[next][c].shrunk);
+      shrunk[r][c] = (t === 1 || sections[k][c].shrunk) && (t === 0 || sections[next][c].shrunk);
     const frame = shape.frameAt?.(f / spans);
     const z = frame && cross(frame.x, frame.y);
     let v = r * each;
-    for (const [c, contour] of contours.entries()) {
+    for (const contour of contours) {
       const n = contour.positions.length / 3;
       for (let i = 0; i < n; i++, v++) {
         const spot = at(local, v - r * each);
@@ -92,11 +72,6 @@ export async function loftMesh(
         positions.set(put, 3 * v);
         uvs[2 * v] = i / (contour.closed ? n : n - 1);
         u[v] = f / spans;
-        places.section[v] = k;
-        places.next[v] = next;
-        places.part[v] = t;
-        places.contour[v] = c;
-        places.point[v] = i;
       }
     }
     const middle = middleOfRow(positions, r * each, each);
@@ -125,7 +100,7 @@ export async function loftMesh(
       const row = end * (rows.length - 1);
       const start = each * (rows.length + end);
       copyRow([positions, 3], row * each, start, each);
-      for (const array of [u, tip, ...Object.values(places)]) copyRow([array, 1], row * each, start, each);
+      for (const array of [u, tip]) copyRow([array, 1], row * each, start, each);
       const kept = contours.flatMap(({ positions: points }, c) =>
         shrunk[row][c] ? [] : [{ c, n: points.length / 3 }],
       );
@@ -155,7 +130,7 @@ export async function loftMesh(
     (capped || whole ? areaAndVolume(mesh).volume < 0 : runsBack(positions, sections[0], each))
   )
     turnOver(mesh.indices);
-  return { mesh, places };
+  return mesh;
 }
 
 /** Places of rows: the ends of what there is, and what lies between of evenly many to each span, so that rows stay where they are. */
@@ -179,20 +154,21 @@ function mixSections(
   const wrap = (i: number): number => (loop ? (i + m) % m : Math.max(0, Math.min(m - 1, i)));
   const near = [wrap(k - 1), wrap(k), wrap(k + 1), wrap(k + 2)].map((i) => sections[i]);
   // The uniform Catmull-Rom basis (Catmull and Rom, A class of local interpolating splines, 1974): sections are evenly apart.
-  const weights = smooth
-    ? [
-        t * (-0.5 + t * (1 - 0.5 * t)),
-        1 + t * t * (-2.5 + 1.5 * t),
-        t * (0.5 + t * (2 - 1.5 * t)),
-        t * t * (-0.5 + 0.5 * t),
-      ]
-    : [0, 1 - t, t, 0];
+  const bent = [
+    t * (-0.5 + t * (1 - 0.5 * t)),
+    1 + t * t * (-2.5 + 1.5 * t),
+    t * (0.5 + t * (2 - 1.5 * t)),
+    t * t * (-0.5 + 0.5 * t),
+  ];
+  // Past the ends of an open row of sections they go on evenly.
+  const first = !loop && k === 0;
+  const last = !loop && k === m - 2;
   let write = 0;
   for (let c = 0; c < sections[0].length; c++) {
     const [p0, p1, p2, p3] = near.map((section) => section[c].positions);
-    // Past the ends of an open row of sections they go on evenly.
-    const first = !loop && k === 0;
-    const last = !loop && k === m - 2;
+    // A hole that closes goes straight to its point: a curve would run through it and turn the hole inside out.
+    const closes = near[1][c].shrunk || near[2][c].shrunk;
+    const weights = smooth && !closes ? bent : [0, 1 - t, t, 0];
     for (let i = 0; i < p1.length; i++) {
       const a = first ? 2 * p1[i] - p2[i] : p0[i];
       const d = last ? 2 * p2[i] - p1[i] : p3[i];
@@ -231,12 +207,7 @@ function runsBack(positions: Float32Array, section: Section, each: number): bool
   return dot(ringNormal(outer), sub(middleOfRow(positions, each, each), middleOfRow(positions, 0, each))) < 0;
 }
 
-function copyRow(
-  [array, width]: readonly [Float32Array | Uint32Array, number],
-  from: number,
-  to: number,
-  count: number,
-): void {
+function copyRow([array, width]: readonly [Float32Array, number], from: number, to: number, count: number): void {
   array.copyWithin(width * to, width * from, width * (from + count));
 }
 
