@@ -54,10 +54,7 @@ async function volumeOf(p: VolumeParams, context: StepContext): Promise<Volume> 
   const mesh = await skinIn(context, 'growth', p.growth);
   const open = opennessOf(mesh);
   if (open)
-    context.tell(
-      `The form is not closed: it has ${open}.`,
-      'Points may stand outside of it; close it, or take a ball or box.',
-    );
+    context.tell(open, 'Points may stand outside of a form that is not closed; close it, or take a ball or box.');
   const known = volumes.get(mesh);
   if (known) return known;
   const made = await meshVolume(mesh, () => context.yieldNow());

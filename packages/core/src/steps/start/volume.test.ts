@@ -147,3 +147,19 @@ test.each(['even', 'random', 'packed'])(
     expect(formHash((await fresh.evaluate(scene(170), 1)).growths[0].form!)).toBe(grown);
   },
 );
+
+test('a form that is not closed is told each time, also where its volume is known already', async () => {
+  const scene = (count: number): Scene => {
+    const made = sceneOf([newStep('volume', { where: 'form', growth: 'tube', count })]);
+    const open = newStep('tube', { radius: 0.3, start: 'open', end: 'open' });
+    made.growths.push({ ...newGrowth('Tube', 1, [newStep('line'), open]), id: 'tube' });
+    return made;
+  };
+  const evaluator = testEvaluator();
+  for (const count of [5, 9]) {
+    const [{ notices }] = (await evaluator.evaluate(scene(count), 1)).growths;
+    expect(notices.map(({ level, what }) => [level, what])).toEqual([
+      ['note', 'The form has 2 open borders.'],
+    ]);
+  }
+});
