@@ -97,7 +97,7 @@ export function partsOf(
 const points = (positions: Float32Array): BufferGeometry =>
   new BufferGeometry().setAttribute('position', new BufferAttribute(positions, 3));
 
-/** Points of four screen pixels, however finely the picture is drawn. */
+/** Discs of five screen pixels, however finely the picture is drawn. */
 function dots(geometry: BufferGeometry, color: string, materials: Materials): Drawn {
   const coloured = geometry.hasAttribute('color');
   const made = () =>
@@ -108,12 +108,23 @@ function dots(geometry: BufferGeometry, color: string, materials: Materials): Dr
       sizeAttenuation: false,
       fog: false,
     });
-  const material = materials.of(['dots', coloured || color], made);
+  const material = materials.of(['dots', coloured || color], () => round(made()));
   const object = new Points(geometry, material);
   object.onBeforeRender = (renderer) => {
-    material.size = 4 * renderer.getPixelRatio();
+    material.size = 5 * renderer.getPixelRatio();
   };
   return object;
+}
+
+/** Points are drawn as squares: what lies outside of the disc is left out. */
+function round(material: PointsMaterial): PointsMaterial {
+  material.onBeforeCompile = (shader) => {
+    shader.fragmentShader = shader.fragmentShader.replace(
+      '#include <color_fragment>',
+      '#include <color_fragment>\nif (length(gl_PointCoord - 0.5) > 0.5) discard;',
+    );
+  };
+  return material;
 }
 
 /** Every segment of the paths as a pair of points. */

@@ -129,6 +129,8 @@ export interface GrowthParam extends Common {
   item?: boolean;
   /** The step does without it: a new one leaves it empty. */
   optional?: boolean;
+  /** Where the step is the first of its growth it takes one all the same. */
+  neededFirst?: boolean;
   /** Kinds of geometry of which the growth must have one; any growth where left out. */
   fits?: readonly FormKind[];
 }

@@ -104,6 +104,14 @@ test('a new front reaches over the range; what begins on another growth begins o
   expect(kinds()).toEqual(['edges', 'grow', 'wire', 'finish']);
 });
 
+test('a trail that begins a growth is drawn by the selected one; behind other steps it is drawn by them', () => {
+  const line = growth().id;
+  addStep(line, 'trail');
+  expect(stepOfKind('trail').params.growth).toBeNull();
+  addStartedGrowth('trail');
+  expect(growth().steps[0].params.growth).toBe(line);
+});
+
 test('a second skin is told, and the first is switched off in one click; other steps say nothing', () => {
   const { id } = growth();
   jest.mocked(say).mockClear();
@@ -117,6 +125,10 @@ test('a second skin is told, and the first is switched off in one click; other s
       .steps.filter(({ on }) => !on)
       .map(({ kind }) => kind),
   ).toEqual(['tube']);
+  jest.mocked(say).mockClear();
+  addStep(id, 'lathe');
+  expect(jest.mocked(say).mock.calls[0][0].action!.label).toBe('Switch the first one off');
+  deleteStep(id, stepOfKind('lathe').id);
   // With none that is on beside it, there is nothing to tell.
   jest.mocked(say).mockClear();
   deleteStep(id, stepOfKind('lathe').id);

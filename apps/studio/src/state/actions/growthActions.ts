@@ -43,7 +43,7 @@ export function addStartedGrowth(kind: string, params: Record<string, ParamValue
   const name = freeName(stepOf(kind)?.label ?? 'Growth');
   const start = newStep(kind, params);
   // What begins on another growth begins on the one that is selected.
-  for (const { name, spec } of referencesOf(kind))
+  for (const { name, spec } of referencesOf(kind, true))
     start.params[name] ??= referenceFor(sceneNow(), '', spec, selectedGrowth());
   const steps = growingSteps(start, sceneNow().range);
   addGrowth(newGrowth(name, sceneNow().growths.length, steps));

@@ -22,13 +22,13 @@ export const itemParamsOf = (kind: string): string[] =>
     spec.type === 'growth' && spec.item ? [name] : [],
   );
 
-/** Parameters of a new step that name another growth which it cannot do without. */
-export const referencesOf = (kind: string): { name: string; spec: GrowthParam }[] => {
+/** Parameters of a new step that name another growth which it cannot do without; `first`: as the first step of a growth. */
+export const referencesOf = (kind: string, first = false): { name: string; spec: GrowthParam }[] => {
   const declaration = stepOf(kind);
   return Object.entries(declaration?.params ?? {}).flatMap(([name, spec]) =>
     spec.type === 'growth' &&
     !spec.item &&
-    !spec.optional &&
+    (!spec.optional || (first && spec.neededFirst)) &&
     (spec.shown?.(defaultsOf(declaration!) as Resolved) ?? true)
       ? [{ name, spec }]
       : [],

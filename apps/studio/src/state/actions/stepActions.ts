@@ -43,7 +43,10 @@ export function addStep(growthId: string, kind: string, index?: number): void {
     say({
       tone: 'info',
       text: `There are two skins now: ${titleOf(skin)} and ${titleOf(step)}.`,
-      action: { label: `Switch ${titleOf(skin)} off`, run: () => toggleStep(growthId, skin.id) },
+      action: {
+        label: titleOf(skin) === titleOf(step) ? 'Switch the first one off' : `Switch ${titleOf(skin)} off`,
+        run: () => toggleStep(growthId, skin.id),
+      },
     });
 }
 

@@ -10,6 +10,7 @@ const params = {
     help: 'What draws the trails. Without one, what stands before this step in its own growth draws them: the motion of later steps is left out.',
     default: null,
     optional: true,
+    neededFirst: true,
   },
   of: {
     type: 'choice',
