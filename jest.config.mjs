@@ -21,6 +21,8 @@ const esm = [
   'svg-path-properties',
   'delaunator',
   'robust-predicates',
+  'fast-png',
+  'iobuffer',
 ];
 
 export default {

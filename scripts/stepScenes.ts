@@ -243,6 +243,35 @@ const SCENES: Readonly<Record<string, () => Growth[]>> = {
       plain(),
     ),
   ],
+  'picture-values': () => [
+    own(
+      newStep('terrain', { width: 1.6, depth: 1.6, relief: 0, pieces: 90 }),
+      newStep('picture-values', { axis: 'y', high: going(0, 1) }),
+      newStep('displace', {
+        noise: 0,
+        amount: {
+          base: 0,
+          vary: {
+            ...{ by: 'attribute', attribute: 'picture', span: [0, 1], amount: 0.35, waves: 3 },
+            shape: [
+              { at: 0, value: 0 },
+              { at: 1, value: 1 },
+            ],
+          },
+        },
+      }),
+      newStep('finish', { glow: 0, by: 'attribute', attribute: 'height', lastAt: 0.35 }),
+    ),
+  ],
+  'skin-picture': () => [
+    own(
+      newStep('blade', {
+        ...{ length: 1.3, width: 1.3, stalk: 0, fold: 14, thick: 0.006, rows: 60, droop: going(420, 40) },
+        outline: [{ at: 0, value: 1 }],
+      }),
+      newStep('skin-picture'),
+    ),
+  ],
   subdivide: () => [
     own(
       newStep('solid', { which: 'box', width: 0.9, height: 0.9, depth: 0.9, atY: 0.6 }),

@@ -50,6 +50,7 @@ export const CONTROL_PICTURES: Readonly<Record<string, string>> = {
   'on-points.lean': 'control-on-points-lean',
   'on-points.vary': 'control-on-points-vary',
   'phyllotaxis.angle': 'control-phyllotaxis-angle',
+  'picture-values.high': 'step-picture-values',
   'plate.depth': 'step-plate',
   'prune.depth': 'step-prune',
   'respace.count': 'step-respace',

@@ -86,6 +86,7 @@ import cuttingLeaves from './cutting-leaves.webp';
 import cuttingLightTrails from './cutting-light-trails.webp';
 import cuttingMeetingChains from './cutting-meeting-chains.webp';
 import cuttingPetalWheel from './cutting-petal-wheel.webp';
+import cuttingPicturedLeaves from './cutting-pictured-leaves.webp';
 import cuttingPlant from './cutting-plant.webp';
 import cuttingReefRock from './cutting-reef-rock.webp';
 import cuttingRings from './cutting-rings.webp';
@@ -157,6 +158,7 @@ import stepMirror from './step-mirror.webp';
 import stepNoise from './step-noise.webp';
 import stepOffset from './step-offset.webp';
 import stepOnPoints from './step-on-points.webp';
+import stepPictureValues from './step-picture-values.webp';
 import stepPlate from './step-plate.webp';
 import stepPrune from './step-prune.webp';
 import stepRespace from './step-respace.webp';
@@ -275,6 +277,7 @@ export const SMALL: Readonly<Record<string, string>> = {
   'cutting-light-trails': cuttingLightTrails.src,
   'cutting-meeting-chains': cuttingMeetingChains.src,
   'cutting-petal-wheel': cuttingPetalWheel.src,
+  'cutting-pictured-leaves': cuttingPicturedLeaves.src,
   'cutting-plant': cuttingPlant.src,
   'cutting-reef-rock': cuttingReefRock.src,
   'cutting-rings': cuttingRings.src,
@@ -346,6 +349,7 @@ export const SMALL: Readonly<Record<string, string>> = {
   'step-noise': stepNoise.src,
   'step-offset': stepOffset.src,
   'step-on-points': stepOnPoints.src,
+  'step-picture-values': stepPictureValues.src,
   'step-plate': stepPlate.src,
   'step-prune': stepPrune.src,
   'step-respace': stepRespace.src,

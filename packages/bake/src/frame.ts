@@ -43,7 +43,9 @@ export class FrameBaker {
       growth ? new Set([growth]) : undefined,
     );
     const format = geometryFormat(id);
-    const bytes = await format.write(frame, partsOf(this.scene, frame, growths), this.scene);
+    const bytes = await format.write(frame, partsOf(this.scene, frame, growths), this.scene, (file) =>
+      this.#evaluator.bytesOf(this.scene, file),
+    );
     if (format.takes === 'sequence') return { file: null, piece: bytes };
     const name = frameName('frame', frame, format.ending);
     await writeWhole(join(out, name), bytes);

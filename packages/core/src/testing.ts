@@ -11,7 +11,12 @@ export const testEvaluator = (budgets = {}, stage?: Surroundings['stage']): Eval
 const FILES = new Map<string, Uint8Array>();
 /** Gives a scene a file of the text given. */
 export function putFile(scene: Scene, id: string, kind: SceneFile['kind'], text: string): void {
-  FILES.set(id, new TextEncoder().encode(text));
+  putBytes(scene, id, kind, new TextEncoder().encode(text));
+}
+
+/** Puts a file of bytes into a scene. */
+export function putBytes(scene: Scene, id: string, kind: SceneFile['kind'], bytes: Uint8Array): void {
+  FILES.set(id, bytes);
   scene.files.push({ id, name: `${id}.${kind}`, kind });
 }
 

@@ -6,7 +6,7 @@ import { join, relative, sep } from 'node:path';
 const root = join(__dirname, '../../..');
 const CORE = [
   ['fields', 'geometry', 'time', 'digests'],
-  ['sound', 'tables'],
+  ['sound', 'tables', 'pictures'],
   ['outline'],
   ['curves'],
   ['growing'],

@@ -16,6 +16,8 @@ import { glbBytes, type DressedPart } from './glb';
 import { readForm } from '../../core/src/forms/readForm';
 import { objText } from './obj';
 
+const noFiles = (): Promise<Uint8Array> => Promise.reject(new Error('no file is asked for'));
+
 const paths = pathsFrom([{ positions: helixPoints({ below: 0.5, above: 0.2, height: 1, turns: 2, start: 0 }, 40) }]);
 
 async function tubePart(): Promise<DressedPart & { mesh: Mesh }> {
@@ -34,7 +36,7 @@ async function tubePart(): Promise<DressedPart & { mesh: Mesh }> {
     mesh,
     paths,
     copies: null,
-    surface: { roughness: 0.4, glowColor: [1, 0.5, 0.2], glowReach: 0.2 },
+    surface: { roughness: 0.4, glowColor: [1, 0.5, 0.2], glowReach: 0.2, picture: null },
   };
 }
 
@@ -68,13 +70,13 @@ describe('GLB', () => {
       mesh: { ...part.mesh, indices: new Uint32Array(0) },
     };
     for (const parts of [[part], [lines, closed], [part, lines, empty], [empty], [], [await beads(), part]]) {
-      const report = await validateBytes(await glbBytes(parts, 'Reef'));
+      const report = await validateBytes(await glbBytes(parts, 'Reef', noFiles));
       expect(report.issues.messages.filter(({ severity }) => severity <= 1)).toEqual([]);
     }
   });
 
   test('copies are nodes that share one mesh; those without size are left out', async () => {
-    const root = (await new WebIO().readBinary(await glbBytes([await beads()], 'Reef'))).getRoot();
+    const root = (await new WebIO().readBinary(await glbBytes([await beads()], 'Reef', noFiles))).getRoot();
     expect(root.listMeshes()).toHaveLength(1);
     const nodes = root.listNodes().filter((node) => node.getMesh());
     expect(nodes.map((node) => node.getTranslation())).toEqual([
@@ -87,7 +89,7 @@ describe('GLB', () => {
   test('tinted copies share their geometry, each under a material of its tint, and pass the validator', async () => {
     const part = await beads();
     part.copies!.tints = Float32Array.from([0, 0, 0, 0.5, 0.25, 1, 1, 1, 1]);
-    const bytes = await glbBytes([part], 'Reef');
+    const bytes = await glbBytes([part], 'Reef', noFiles);
     const report = await validateBytes(bytes);
     expect(report.issues.messages.filter(({ severity }) => severity <= 1)).toEqual([]);
     const root = (await new WebIO().readBinary(bytes)).getRoot();
@@ -103,7 +105,7 @@ describe('GLB', () => {
 
   test('read back it holds the same numbers', async () => {
     const part = await tubePart();
-    const document = await new WebIO().readBinary(await glbBytes([part], 'Reef'));
+    const document = await new WebIO().readBinary(await glbBytes([part], 'Reef', noFiles));
     const [primitive] = document.getRoot().listMeshes()[0].listPrimitives();
     expect(primitive.getAttribute('POSITION')!.getArray()).toEqual(part.mesh.positions);
     expect(primitive.getIndices()!.getArray()).toEqual(part.mesh.indices);

@@ -5,6 +5,7 @@ import {
   type Mesh as GltfMesh,
   type Node as GltfNode,
   type Primitive,
+  type Texture,
   WebIO,
 } from '@gltf-transform/core';
 import type { Copies, Mesh, Surface } from '@uvrex/core';
@@ -24,8 +25,13 @@ const LINE_STRIP = 3;
  * colours; the light of glowing tips is not part of the base specification's vertex data and is left out. Copies
  * are nodes that share their item's mesh, one for each tint. Paths become line strips where a part has neither.
  */
-export async function glbBytes(parts: readonly DressedPart[], sceneName: string): Promise<Uint8Array> {
+export async function glbBytes(
+  parts: readonly DressedPart[],
+  sceneName: string,
+  bytesOf: (file: string) => Promise<Uint8Array>,
+): Promise<Uint8Array> {
   const document = new Document();
+  const pictures = await picturesOf(parts, document, bytesOf);
   document.getRoot().getAsset().generator = 'Uvrex';
   const buffer = document.createBuffer();
   const scene = document.createScene(sceneName);
@@ -45,8 +51,8 @@ export async function glbBytes(parts: readonly DressedPart[], sceneName: string)
       .setIndices(accessor('SCALAR', mesh.indices))
       .setAttribute('POSITION', accessor('VEC3', mesh.positions))
       .setAttribute('NORMAL', accessor('VEC3', mesh.normals))
-      .setAttribute('TEXCOORD_0', accessor('VEC2', mesh.uvs))
-      .setMaterial(materialOf(document, name, surface));
+      .setAttribute('TEXCOORD_0', accessor('VEC2', fromTop(mesh.uvs)))
+      .setMaterial(materialOf(document, name, surface, pictures));
     if (mesh.colors) primitive.setAttribute('COLOR_0', accessor('VEC3', mesh.colors));
     return primitive;
   };
@@ -123,8 +129,46 @@ const WHITE = [1, 1, 1];
 /** Tints in steps that are not seen, so that like ones share a material. */
 const inSteps = (value: number): number => Math.round(Math.min(1, Math.max(0, value)) * 64) / 64;
 
-const materialOf = (document: Document, name: string, surface: Surface | null): Material =>
-  document
+function materialOf(
+  document: Document,
+  name: string,
+  surface: Surface | null,
+  pictures: ReadonlyMap<string, Texture>,
+): Material {
+  const material = document
     .createMaterial(name)
     .setMetallicFactor(0)
     .setRoughnessFactor(surface?.roughness ?? 0.6);
+  if (!surface?.picture) return material;
+  const { file, cutoff } = surface.picture;
+  material.setBaseColorTexture(pictures.get(file)!);
+  return cutoff > 0 ? material.setAlphaMode('MASK').setAlphaCutoff(cutoff) : material;
+}
+
+/** The pictures of all skins, each once, by their files. */
+async function picturesOf(
+  parts: readonly DressedPart[],
+  document: Document,
+  bytesOf: (file: string) => Promise<Uint8Array>,
+): Promise<Map<string, Texture>> {
+  const made = new Map<string, Texture>();
+  const surfaces = parts.flatMap(({ surface, copies }) => [
+    surface,
+    ...(copies?.items ?? []).map((item) => item.surface),
+  ]);
+  for (const surface of surfaces) {
+    const file = surface?.picture?.file;
+    if (file === undefined || made.has(file)) continue;
+    const bytes = await bytesOf(file);
+    const texture = document
+      .createTexture(`Picture ${made.size + 1}`)
+      .setImage(bytes as Uint8Array<ArrayBuffer>)
+      // A JPEG begins with FF D8.
+      .setMimeType(bytes[0] === 0xff ? 'image/jpeg' : 'image/png');
+    made.set(file, texture);
+  }
+  return made;
+}
+
+/** Texture coordinates as glTF counts them: from the upper edge down (2.0, 3.8.3), where Uvrex counts from the lower one up. */
+const fromTop = (uvs: Float32Array): Float32Array => uvs.map((value, i) => (i % 2 === 1 ? 1 - value : value));

@@ -1,6 +1,9 @@
 import type { Scene } from '@uvrex/core';
 import type { GrownPart } from './part';
 
+/** The bytes of a file, as steps name it. */
+export type BytesOf = (file: string) => Promise<Uint8Array>;
+
 interface Told {
   id: string;
   /** Of its files' names, without the dot. */
@@ -14,8 +17,8 @@ interface Told {
 /** Files of one frame each. */
 export interface FrameFormat extends Told {
   takes: 'frame';
-  /** The file of a frame. */
-  write(frame: number, parts: readonly GrownPart[], scene: Scene): Promise<Uint8Array>;
+  /** The file of a frame. @param bytesOf the bytes of a file that the scene names: of a picture on a skin */
+  write(frame: number, parts: readonly GrownPart[], scene: Scene, bytesOf: BytesOf): Promise<Uint8Array>;
 }
 
 /** One file of many frames, each of which adds a piece that hangs on no other: they can be made side by side. */
@@ -43,9 +46,9 @@ export const GEOMETRY_FORMATS = [
     type: 'model/gltf-binary',
     label: 'GLB',
     help: "This frame's geometry with colours",
-    async write(_, parts, scene) {
+    async write(_, parts, scene, bytesOf) {
       const { glbBytes } = await import('./glb');
-      return glbBytes(parts, scene.name);
+      return glbBytes(parts, scene.name, bytesOf);
     },
   },
   {

@@ -1,10 +1,15 @@
 import { WebIO } from '@gltf-transform/core';
-import { emptyForm, newGrowth, newScene, newStep, pathsFrom, type Copies, type Mesh } from '@uvrex/core';
+import { encode } from 'fast-png';
+import { validateBytes } from 'gltf-validator';
+import { emptyForm, Evaluator, newGrowth, newScene, newStep, pathsFrom, type Copies, type Mesh } from '@uvrex/core';
 import { meshWith } from '../../core/src/geometry/mesh';
 import { testEvaluator } from '../../core/src/testing';
 import { type DressedPart, glbBytes } from './glb';
 import { objText } from './obj';
 import { partsOf } from './part';
+import { geometryFormat } from './register';
+
+const noFiles = (): Promise<Uint8Array> => Promise.reject(new Error('no file is asked for'));
 
 // What is written, number by number: the file's own text, or its accessors as the reference implementation of glTF reads them.
 
@@ -61,7 +66,8 @@ describe('OBJ', () => {
 });
 
 describe('GLB', () => {
-  const read = async (parts: DressedPart[]) => (await new WebIO().readBinary(await glbBytes(parts, 'Reef'))).getRoot();
+  const read = async (parts: DressedPart[]) =>
+    (await new WebIO().readBinary(await glbBytes(parts, 'Reef', noFiles))).getRoot();
 
   test('paths: each with more than one point is a line, rings closed, and the rest is left out', async () => {
     const root = await read([part('Lines', { paths: THREE_PATHS })]);
@@ -74,7 +80,7 @@ describe('GLB', () => {
   });
 
   test('skins: paths under them are not written; how rough they are, also where nobody said', async () => {
-    const surface = { roughness: 0.25, glowColor: [1, 1, 1] as [number, number, number], glowReach: 0 };
+    const surface = { roughness: 0.25, glowColor: [1, 1, 1] as [number, number, number], glowReach: 0, picture: null };
     const root = await read([
       part('Said', { mesh: triangles(2), paths: THREE_PATHS, surface }),
       part('Not said', { mesh: triangles(2) }),
@@ -159,4 +165,51 @@ test('parts: in the order of the scene, with what each took; one without a resul
   expect([made.name, made.milliseconds, made.paths]).toEqual(['Line', 7, growths[0].form!.paths]);
   const failed = (await testEvaluator().evaluate(scene, 7)).growths;
   expect(() => partsOf(scene, 7, failed)).toThrow(/^Frame 7, growth “Broken”: No item is chosen/);
+});
+
+describe('pictures on skins', () => {
+  const png = encode({ width: 2, height: 2, channels: 4, depth: 8, data: new Uint8Array(16).fill(90) });
+  const grown = async () => {
+    const scene = newScene('Reef');
+    scene.growths = ['Leaf', 'Twin'].map((name, i) => {
+      const steps = [
+        newStep('line'),
+        newStep('tube', { sides: 4 }),
+        newStep('skin-picture', { cutoff: i === 0 ? 0.3 : 0 }),
+      ];
+      return newGrowth(name, i, steps);
+    });
+    const shipped = async (): Promise<Uint8Array> => png;
+    const evaluator = new Evaluator({ now: () => 0, shipped });
+    const { growths } = await evaluator.evaluate(scene, scene.range[1]);
+    const bytesOf = jest.fn((file: string) => evaluator.bytesOf(scene, file));
+    const bytes = await geometryFormat('glb').write(1, partsOf(scene, 1, growths), scene, bytesOf);
+    return { growths, bytes, bytesOf };
+  };
+
+  test('the file holds each once, cut out where they are transparent, and is valid', async () => {
+    const { bytes, bytesOf } = await grown();
+    const report = await validateBytes(bytes);
+    expect(report.issues.messages.filter(({ severity }) => severity <= 1)).toEqual([]);
+    const root = (await new WebIO().readBinary(bytes)).getRoot();
+    const [texture, ...others] = root.listTextures();
+    expect(others).toEqual([]);
+    expect(bytesOf.mock.calls).toEqual([['shipped:reef-leaf']]);
+    expect([...texture.getImage()!]).toEqual([...png]);
+    expect(texture.getMimeType()).toBe('image/png');
+    const materials = root.listMaterials();
+    expect(materials.map((one) => one.getBaseColorTexture())).toEqual([texture, texture]);
+    expect(materials.map((one) => [one.getAlphaMode(), one.getAlphaCutoff()])).toEqual([
+      ['MASK', 0.3],
+      ['OPAQUE', 0.5],
+    ]);
+  });
+
+  test('texture coordinates count from the upper edge in glTF (2.0, 3.8.3), and come back as they were', async () => {
+    const { growths, bytes } = await grown();
+    const { uvs } = growths[0].form!.mesh!;
+    const root = (await new WebIO().readBinary(bytes)).getRoot();
+    const written = root.listMeshes()[0].listPrimitives()[0].getAttribute('TEXCOORD_0')!.getArray()!;
+    expect([...written]).toEqual([...uvs].map((value, i) => (i % 2 === 1 ? expect.closeTo(1 - value, 6) : value)));
+  });
 });

@@ -15,6 +15,7 @@ const item = (size: number, roughness = 0.5): Shown =>
       indices: Uint32Array.of(0, 1, 2),
       colors: null,
       glow: null,
+      uvs: null,
     },
     surface: { roughness, glowColor: [1, 1, 1], glowReach: 0 },
     copies: [],
@@ -188,7 +189,7 @@ describe('seen from somewhere', () => {
     const normals = new Float32Array(positions.length).map((_, i) => (i % 3 === 2 ? 1 : 0));
     return {
       ...item(1),
-      mesh: { positions, normals, indices: Uint32Array.from(indices), colors: null, glow: null },
+      mesh: { positions, normals, indices: Uint32Array.from(indices), colors: null, glow: null, uvs: null },
     } as unknown as Shown;
   };
   const finestFirst = (copies: CopySet): InstancedMesh[] =>

@@ -102,7 +102,7 @@ export class CopySet {
         : this.#whole(copies, what.mesh, first, end, rendering.light);
       if (!batches) {
         specks.add(matrices);
-        this.#sprinkle(what.mesh, copies, hue);
+        this.#sprinkle(what, copies, hue);
         continue;
       }
       for (const batch of batches) {
@@ -189,14 +189,14 @@ export class CopySet {
     return made;
   }
 
-  #sprinkle(mesh: NonNullable<Shown['mesh']>, copies: Copies, hue: string): void {
+  #sprinkle(what: Shown, copies: Copies, hue: string): void {
     const { matrices, tints } = copies;
     const of = `${copies.item} ${hue}`;
     const known = this.#specks.get(matrices);
     if (known?.of === of && known.tints === tints) return;
     if (known) this.#unsprinkle(matrices, known);
     this.#speck ??= lightened!.speckMaterial();
-    const points = lightened!.specksOf(mesh, copies, hue, this.#speck);
+    const points = lightened!.specksOf(what, copies, hue, this.#speck);
     this.#specks.set(matrices, { points, of, tints });
     this.group.add(points);
   }
@@ -237,10 +237,12 @@ export class CopySet {
   }
 
   /** A material for what is drawn so. Tinted copies have one of their own: one that serves both is looked up anew at every turn. */
-  #material({ mesh, surface }: Shown, hue: string, rendering: Rendering, tinted: boolean): Material {
+  #material({ mesh, surface, picture }: Shown, hue: string, rendering: Rendering, tinted: boolean): Material {
     const features = { colors: mesh!.colors !== null, glow: mesh!.glow !== null, flat: mesh!.flat };
     const name = ['copies', tinted, rendering.quality === 'draft', rendering.ghost, hue, surface, features];
-    return this.materials.of(name, () => growthMaterial(rendering, surface, features, hue));
+    return this.materials.of(name, () =>
+      growthMaterial(rendering, surface, features, hue, this.materials.textureOf(picture)),
+    );
   }
 
   #put(used: ReadonlySet<string>): void {

@@ -41,18 +41,18 @@ export function partsOf(
   rendering: Rendering,
   materials: Materials,
 ): DrawnPart[] {
-  const { mesh, paths, surface, dots: loose, copies, pointColors } = growth.shown;
+  const { mesh, paths, surface, picture, dots: loose, copies, pointColors } = growth.shown;
   const { hue } = growth;
   if (look === 'finished' && mesh && mesh.indices.length > 0) {
     const features = { colors: mesh.colors !== null, glow: mesh.glow !== null, flat: mesh.flat };
     const skin: DrawnPart = {
-      kind: `skin ${features.colors} ${features.glow} ${features.flat}`,
+      kind: `skin ${features.colors} ${features.glow} ${features.flat} ${!!mesh.uvs}`,
       geometry: () => meshGeometry(mesh),
       make: (geometry) => {
         const name = ['skin', rendering.quality === 'draft', rendering.ghost, hue, surface, features];
         const object = new Mesh(
           geometry,
-          materials.of(name, () => growthMaterial(rendering, surface, features, hue)),
+          materials.of(name, () => growthMaterial(rendering, surface, features, hue, materials.textureOf(picture))),
         );
         object.castShadow = object.receiveShadow = rendering.quality !== 'draft' && !rendering.ghost && !mesh.flat;
         return object;

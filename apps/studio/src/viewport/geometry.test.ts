@@ -8,6 +8,7 @@ const skin = (height: number) => ({
   indices: faces,
   colors: null,
   glow: null,
+  uvs: null,
 });
 
 /** What a geometry still has when it is disposed of: that is what three.js takes from the graphics. */

@@ -30,6 +30,7 @@ export function meshGeometry(mesh: Meshed): BufferGeometry {
   geometry.setAttribute('normal', attributeOf(mesh.normals, 3));
   if (mesh.colors) geometry.setAttribute('color', attributeOf(mesh.colors, 3));
   if (mesh.glow) geometry.setAttribute('glow', attributeOf(mesh.glow, 1));
+  if (mesh.uvs) geometry.setAttribute('uv', attributeOf(mesh.uvs, 2));
   geometry.setIndex(attributeOf(mesh.indices, 1));
   if (mesh.ball) geometry.boundingSphere = new Sphere(new Vector3(...mesh.ball.centre), mesh.ball.radius);
   return geometry;

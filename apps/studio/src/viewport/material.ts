@@ -5,12 +5,11 @@ import {
   MeshBasicMaterial,
   MeshLambertMaterial,
   MeshStandardMaterial,
+  type Texture,
   type WebGLProgramParametersWithUniforms,
 } from 'three';
-import type { Surface } from '@uvrex/core';
+import { PLAIN_SURFACE, type Surface } from '@uvrex/core';
 import type { Rendering } from './rendering';
-
-const PLAIN: Surface = { roughness: 0.6, glowColor: [1, 0.55, 0.35], glowReach: 0.2 };
 
 /**
  * The material of a growth: vertex colours, light given off where the vertex glows, and a soft rim that lets thin
@@ -21,15 +20,17 @@ export function growthMaterial(
   surface: Surface | null,
   features: { colors: boolean; glow: boolean; flat?: boolean },
   hue: string,
+  texture: Texture | null = null,
 ): Material {
   if (rendering.ghost) return ghostMaterial(rendering.ghost);
   if (features.flat) return valueMaterial();
-  const { roughness, glowColor } = surface ?? PLAIN;
+  const { roughness, glowColor, picture } = surface ?? PLAIN_SURFACE;
   const color = features.colors ? new Color(1, 1, 1) : new Color(hue).lerp(new Color('#8a9a94'), 0.55);
   const material =
     rendering.quality === 'draft'
       ? new MeshLambertMaterial({ color, vertexColors: features.colors })
       : new MeshStandardMaterial({ color, roughness, metalness: 0, vertexColors: features.colors });
+  if (texture && picture) Object.assign(material, { map: texture, alphaTest: picture.cutoff });
   const uniforms: Record<string, IUniform> = { glowColor: { value: new Color(...glowColor) } };
   material.onBeforeCompile = (shader: WebGLProgramParametersWithUniforms) => {
     Object.assign(shader.uniforms, uniforms);

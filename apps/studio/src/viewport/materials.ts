@@ -1,4 +1,6 @@
-import type { Material } from 'three';
+import type { Material, Texture } from 'three';
+import type { TexturePixels } from '@uvrex/core';
+import { Textures } from './textures';
 
 /** Materials that are kept: far more than a scene draws with, and each is small. */
 const MOST = 2000;
@@ -10,6 +12,7 @@ const MOST = 2000;
  */
 export class Materials {
   readonly #kept = new Map<string, Material>();
+  readonly #textures = new Textures();
 
   /** The material of a name, made where there is none. @param name all that it hangs on */
   of<M extends Material>(name: readonly unknown[], make: () => M): M {
@@ -26,7 +29,13 @@ export class Materials {
     return material;
   }
 
+  /** The texture of a picture; null without one. */
+  textureOf(picture: TexturePixels | null): Texture | null {
+    return picture && this.#textures.of(picture);
+  }
+
   dispose(): void {
+    this.#textures.dispose();
     for (const material of this.#kept.values()) material.dispose();
     this.#kept.clear();
   }

@@ -19,6 +19,7 @@ const sheet = (id: string, z = 0, more: Partial<Shown> = {}): OnScreen => ({
       indices: Uint32Array.of(0, 1, 2, 0, 2, 3),
       colors: null,
       glow: null,
+      uvs: null,
       ball: ballRound([-1, 0, z, 1, 2, z]),
     },
     copies: [],
@@ -34,7 +35,7 @@ const sheet = (id: string, z = 0, more: Partial<Shown> = {}): OnScreen => ({
       ids: Uint32Array.of(7),
       u: Float32Array.of(0, 0.5, 1),
     },
-    surface: { roughness: 0.4, glowColor: [1, 0.5, 0.3], glowReach: 0 },
+    surface: { roughness: 0.4, glowColor: [1, 0.5, 0.3], glowReach: 0, picture: null },
     ...more,
   } as Shown,
 });
@@ -91,7 +92,7 @@ test('another surface is seen; growths that are gone are gone', () => {
   const rig = new Rig();
   rig.show(picture([sheet('a'), sheet('b')]));
   expect(drawn(rig)).toHaveLength(2);
-  const matt = { roughness: 0.9, glowColor: [1, 1, 1] as [number, number, number], glowReach: 0 };
+  const matt = { roughness: 0.9, glowColor: [1, 1, 1] as [number, number, number], glowReach: 0, picture: null };
   rig.show(picture([sheet('b', 0, { surface: matt })]));
   expect(drawn(rig)).toHaveLength(1);
   expect((drawn(rig)[0].material as MeshStandardMaterial).roughness).toBe(0.9);
@@ -135,7 +136,12 @@ test('its ball holds all that is shown, ghosts left aside', () => {
 test('what shines at its growing ends has a soft light about each of them', () => {
   const rig = new Rig();
   const tips = { positions: Float32Array.of(0, 2, 0), strengths: Float32Array.of(0.5) };
-  const surface = { roughness: 0.4, glowColor: [1, 0.5, 0.3] as [number, number, number], glowReach: 0.2 };
+  const surface = {
+    roughness: 0.4,
+    glowColor: [1, 0.5, 0.3] as [number, number, number],
+    glowReach: 0.2,
+    picture: null,
+  };
   const lights = () => {
     const found: Points[] = [];
     rig.three.traverse((object) => object instanceof Points && found.push(object));

@@ -89,6 +89,7 @@ function facesApart(
     indices: mapped(Uint32Array, indices, (_, corner) => corner),
     colors: own(colours, (corner) => Math.floor(corner / 3)),
     glow: null,
+    uvs: null,
     ball,
     flat: true,
   };

@@ -1,4 +1,4 @@
-import { BufferAttribute, BufferGeometry, Color, Points, PointsMaterial } from 'three';
+import { BufferAttribute, BufferGeometry, Color, Points, PointsMaterial, SRGBColorSpace } from 'three';
 import { boxAround, middleOf, sidesOf } from '@uvrex/core';
 import type { Shown } from '@/worker/protocol';
 
@@ -7,7 +7,7 @@ import type { Shown } from '@/worker/protocol';
  * many while things move.
  */
 export function specksOf(
-  mesh: NonNullable<Shown['mesh']>,
+  what: Shown,
   copies: Shown['copies'][number],
   hue: string,
   material: PointsMaterial,
@@ -17,8 +17,9 @@ export function specksOf(
   const positions = new Float32Array(3 * n);
   const extents = new Float32Array(n);
   const colors = new Float32Array(3 * n);
-  const { middle, reach } = aroundOf(mesh.positions);
-  const [r, g, b] = mesh.colors ? meanOf(mesh.colors) : new Color(hue).toArray();
+  const { middle, reach } = aroundOf(what.mesh!.positions);
+  const own = what.mesh!.colors ? meanOf(what.mesh!.colors) : new Color(hue).toArray();
+  const [r, g, b] = what.picture ? meanPixel(what.picture.rgba).map((value, c) => value * own[c]) : own;
   for (let k = 0; k < n; k++) {
     const m = matrices.subarray(16 * k, 16 * k + 16);
     for (let c = 0; c < 3; c++)
@@ -82,4 +83,24 @@ function meanOf(colors: Float32Array): number[] {
   const sum = [0, 0, 0];
   for (let i = 0; i < colors.length; i++) sum[i % 3] += colors[i];
   return sum.map((value) => (3 * value) / colors.length);
+}
+
+const pixels = new WeakMap<Uint8Array, number[]>();
+
+/** The mean colour of a picture where it is opaque, linear RGB. */
+function meanPixel(rgba: Uint8Array): number[] {
+  const before = pixels.get(rgba);
+  if (before) return before;
+  const sum = [0, 0, 0, 0];
+  for (let i = 0; i < rgba.length; i += 4) {
+    for (let c = 0; c < 3; c++) sum[c] += rgba[i + c] * rgba[i + 3];
+    sum[3] += rgba[i + 3];
+  }
+  const mean = new Color().setRGB(
+    ...(sum.slice(0, 3).map((value) => value / Math.max(1, 255 * sum[3])) as [number, number, number]),
+    SRGBColorSpace,
+  );
+  const made = mean.toArray();
+  pixels.set(rgba, made);
+  return made;
 }

@@ -26,6 +26,7 @@ import { db } from '@/store/db';
 import { type Ball, ballRound } from './boundingSphere';
 import { type Crossing, type Draft, Sender } from './columns';
 import { placedCopies } from './matrices';
+import { SkinPictures } from './skinPixels';
 import type { Bounds, EngineApi, EngineNews, FitReport, SentGrowth, Shown } from './protocol';
 import { tipsOf } from './glowTips';
 
@@ -83,6 +84,9 @@ const SHIPPED: Record<ShippedId, URL> = {
   propeller: new URL('../../../../examples/assets/propeller.ply', import.meta.url),
   figurehead: new URL('../../../../examples/assets/figurehead.ply', import.meta.url),
   'reef-tides': new URL('../../../../examples/assets/reef-tides.csv', import.meta.url),
+  'reef-leaf': new URL('../../../../examples/assets/reef-leaf.png', import.meta.url),
+  'reef-relief': new URL('../../../../examples/assets/reef-relief.png', import.meta.url),
+  'reef-leaves': new URL('../../../../examples/assets/reef-leaves.png', import.meta.url),
 };
 const fetched = new Map<ShippedId, Promise<Uint8Array>>();
 
@@ -100,6 +104,7 @@ function shipped(name: ShippedId): Promise<Uint8Array> {
 }
 
 let scene: Scene | null = null;
+const pictures = new SkinPictures((file) => evaluator.bytesOf(scene!, file));
 const tickets = new Map<number, Ticket>();
 const sender = new Sender();
 
@@ -111,6 +116,7 @@ const api: EngineApi = {
   async evaluate(ticket, frame, limit) {
     const result = await evaluated(ticket, frame, limit);
     if (!result) return null;
+    await pictures.read(result.growths.map(({ form }) => form));
     const buffers: ArrayBuffer[] = [];
     const growths = result.growths.map((growth) => payload(growth, buffers));
     const items = result.growths.flatMap(({ id, form }) => itemsOf(id, form, buffers));
@@ -121,7 +127,9 @@ const api: EngineApi = {
     if (!result || !scene) return null;
     // Loaded when first asked for: most sessions write no geometry.
     const { geometryFormat, partsOf } = await import('@uvrex/formats');
-    const bytes = await geometryFormat(format).write(frame, partsOf(scene, frame, result.growths), scene);
+    const bytes = await geometryFormat(format).write(frame, partsOf(scene, frame, result.growths), scene, (file) =>
+      evaluator.bytesOf(scene!, file),
+    );
     return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
   },
   seam: (ticket) => under(ticket, (of, wanted) => measureSeam(evaluator, of, wanted)),
@@ -280,6 +288,7 @@ function shownOf({ mesh, paths, points, surface, copies }: Form, place: string):
       indices: mesh.indices,
       colors: mesh.colors,
       glow: mesh.glow,
+      uvs: surface?.picture ? mesh.uvs : null,
       ball: ballRound(mesh.positions),
     },
     paths: paths && {
@@ -309,6 +318,7 @@ function shownOf({ mesh, paths, points, surface, copies }: Form, place: string):
     dotIds: points && points.ids,
     tips: mesh && surface && surface.glowReach > 0 ? tipsOf(paths, mesh.glow) : null,
     surface,
+    picture: pictures.of(surface),
   };
 }
 

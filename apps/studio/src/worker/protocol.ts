@@ -9,6 +9,7 @@ import type {
   Sheet,
   StepCost,
   Surface,
+  TexturePixels,
   Trail,
   TrailTarget,
 } from '@uvrex/core';
@@ -24,6 +25,8 @@ export interface Shown {
     indices: Uint32Array;
     colors: Float32Array | null;
     glow: Float32Array | null;
+    /** Texture coordinates; null where there is no picture on it. */
+    uvs: Float32Array | null;
     /** A ball round it, as drawing it asks for one; null where it is empty. */
     ball: Ball | null;
     /** Its colours are values to be read: no light falls on them. Put in by the page. */
@@ -46,6 +49,8 @@ export interface Shown {
   /** Ends of its paths that grow and shine. */
   tips: Tips | null;
   surface: Surface | null;
+  /** The picture of its surface, no larger than the graphics take. */
+  picture: TexturePixels | null;
 }
 
 /** How the copies of a growth go together: neighbours along paths, the worst first, and pairs that cut into each other. */

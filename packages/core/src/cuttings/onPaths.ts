@@ -1,3 +1,4 @@
+import type { Growth } from '../scene/schema';
 import { newStep } from '../scene/make';
 import {
   AMBERS,
@@ -71,6 +72,41 @@ export const ON_PATHS: readonly Cutting[] = [
             profile: [
               { at: 0, value: 1, shape: 'smooth' },
               { at: 1, value: 0.35 },
+            ],
+          }),
+        ],
+      };
+    },
+  },
+  {
+    id: 'pictured-leaves',
+    name: 'Leaves from pictures',
+    help: 'Two kinds of leaves that pictures colour and cut out, in turn up the stem; choose your own in their items.',
+    words: 'leaf image texture alpha sheet foliage plant stem photo',
+    on: 'paths',
+    plant(bed) {
+      const length = round(0.2 * bed.size);
+      const leaf = (name: string, cell: number): Growth =>
+        item(
+          bed,
+          name,
+          newStep('blade', {
+            ...{ length, width: length, stalk: 0, fold: 10, droop: 30, rows: LEAF_ROWS },
+            ...{ thick: round(0.008 * length), outline: [{ at: 0, value: 1 }] },
+          }),
+          newStep('skin-picture', { file: 'shipped:reef-leaves', columns: 2, rows: 2, cell }),
+        );
+      const [broad, disc] = [leaf('Broad leaf', 1), leaf('Round leaf', 3)];
+      return {
+        growths: [broad, disc],
+        steps: [
+          newStep('along', {
+            ...{ growth: broad.id, second: disc.id, pattern: '1 2', by: 'count', count: 18, stands: 'origin' },
+            ...{ start: round(0.1 * bed.size), turns: SPIRAL, lean: 62, vary: 0.2, varyTurn: 12 },
+            ...{ settle: 1.2, ease: 'back-out' },
+            profile: [
+              { at: 0, value: 1, shape: 'smooth' },
+              { at: 1, value: 0.4 },
             ],
           }),
         ],

@@ -1,3 +1,4 @@
+import { fileBytes } from './reach';
 import { withoutGroups } from '../scene/groups';
 import type { Scene } from '../scene/schema';
 import { type Budgets, DEFAULT_BUDGETS } from './budgets';
@@ -34,6 +35,11 @@ export class Evaluator {
   /** Bytes of results kept. */
   get keptBytes(): number {
     return this.#memory.forms.bytes;
+  }
+
+  /** Bytes of a file, as steps of a scene name it. @throws Problem where it is not within reach */
+  bytesOf(scene: Scene, file: string): Promise<Uint8Array> {
+    return fileBytes(scene, this.#around, file);
   }
 
   /**

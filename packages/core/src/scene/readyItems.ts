@@ -44,6 +44,19 @@ export const READY_ITEMS: readonly ReadyItem[] = [
     suits: { along: FROM_A_STEM, 'on-points': { lean: 40 } },
   },
   {
+    id: 'picture-leaf',
+    label: 'a leaf from a picture',
+    name: 'Pictured leaf',
+    steps: () => [
+      newStep('blade', {
+        ...{ length: 0.3, width: 0.3, stalk: 0, fold: 8, thick: 0.002, rows: 12 },
+        outline: [{ at: 0, value: 1 }],
+      }),
+      newStep('skin-picture'),
+    ],
+    suits: { along: FROM_A_STEM, 'on-points': { lean: 20 } },
+  },
+  {
     id: 'link',
     label: 'a chain link',
     name: 'Link',

@@ -168,7 +168,11 @@ export async function readWithFiles(
   return { text: strFromU8(text), filesOf };
 }
 
-const ENDINGS = { svg: 'svg', font: 'font', sound: 'wav', form: 'form', table: 'csv' } as const;
+const ENDINGS = { svg: 'svg', font: 'font', sound: 'wav', form: 'form', table: 'csv', picture: 'png' } as const;
+
+/** How the name of a file in a zip ends: of a picture by what it is (a JPEG begins with FF). */
+const endingOf = (kind: keyof typeof ENDINGS, bytes: Uint8Array): string =>
+  kind === 'picture' && bytes[0] === 0xff ? 'jpg' : ENDINGS[kind];
 
 /**
  * The bytes of a scene file: plain JSON without files, a zip of `scene.json` and `files/` with them. Files that no step
@@ -196,7 +200,7 @@ export async function writeWithFiles(
   for (const { id, name, kind } of files) {
     const bytes = await bytesOf(id);
     if (!bytes) throw new Problem(`The file “${name}” is not on this device.`, 'Load it again, or take its step out.');
-    entries[`files/${id}.${ENDINGS[kind]}`] = bytes;
+    entries[`files/${id}.${endingOf(kind, bytes)}`] = bytes;
   }
   return { bytes: zipFiles(entries), ending: 'zip' };
 }

@@ -144,7 +144,11 @@ export const guideSchema = z.strictObject({
 });
 
 /** A file that the scene uses: what it was called, and what it is. Its id is the hash of its bytes, which lie beside the scene. */
-export const fileSchema = z.strictObject({ id, name, kind: z.enum(['svg', 'font', 'sound', 'form', 'table']) });
+export const fileSchema = z.strictObject({
+  id,
+  name,
+  kind: z.enum(['svg', 'font', 'sound', 'form', 'table', 'picture']),
+});
 
 /** A scene, its growths left aside: they are checked one by one. */
 export const sceneSchema = z.strictObject({

@@ -15,6 +15,9 @@ export const SHIPPED_FILES = {
   propeller: { kind: 'form', label: 'Propeller', file: 'propeller.ply' },
   figurehead: { kind: 'form', label: 'Figurehead', file: 'figurehead.ply' },
   'reef-tides': { kind: 'table', label: 'Reef tides', file: 'reef-tides.csv' },
+  'reef-leaf': { kind: 'picture', label: 'Reef leaf', file: 'reef-leaf.png' },
+  'reef-relief': { kind: 'picture', label: 'Reef relief', file: 'reef-relief.png' },
+  'reef-leaves': { kind: 'picture', label: 'Sheet of 2 × 2 reef leaves', file: 'reef-leaves.png' },
 } satisfies Record<string, ShippedFile>;
 
 export type ShippedId = keyof typeof SHIPPED_FILES;

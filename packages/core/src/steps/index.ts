@@ -1,5 +1,6 @@
 import type { StepDeclaration } from './declare';
 import { finish } from './finish/finish';
+import { skinPicture } from './finish/skinPicture';
 import { front } from './grow/front';
 import { grow } from './grow/grow';
 import { along } from './place/along';
@@ -37,6 +38,7 @@ import { strands } from './shape/strands';
 import { prune } from './shape/prune';
 import { thin } from './shape/thin';
 import { tableValues } from './shape/tableValues';
+import { pictureValues } from './shape/pictureValues';
 import { transform } from './shape/transform';
 import { twist } from './shape/twist';
 import { wave } from './shape/wave';
@@ -142,11 +144,13 @@ const list = [
     mask,
     measure,
     tableValues,
+    pictureValues,
   ],
   ...[subdivide, thicken, softNormals],
   ...[grow, front, reveal],
   ...[tube, sweep, ribbon, wire, plate, lathe, loft],
   finish,
+  skinPicture,
   ...[along, scatter, onPoints, tips, offset, falloff, clearance],
 ] as unknown as StepDeclaration[];
 

@@ -61,6 +61,8 @@ export const STEP_WORDS: Readonly<Record<string, string>> = {
   subdivide: 'smooth catmull refine',
   sweep: 'loft extrude profile rail',
   'table-lines': 'csv data chart bars spreadsheet columns graph import',
+  'picture-values': 'image map texture height density luminance pixel photo attribute displacement',
+  'skin-picture': 'image texture decal leaf alpha cutout bark material sheet atlas photo',
   'table-values': 'csv data spreadsheet attribute numbers import column',
   taper: 'thin pointed scale',
   terrain: 'ground landscape hill mountain land',

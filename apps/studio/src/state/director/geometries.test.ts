@@ -54,7 +54,7 @@ test('every array counts, whatever it is an array of, and nothing but arrays', (
   const empty = shownOf(0);
   const floats = (megabytes: number): Float32Array => new Float32Array((megabytes * MB) / 4);
   const few = new Uint32Array(1);
-  const skin = { normals: floats(1), indices: few, colors: null, glow: null, ball: null };
+  const skin = { normals: floats(1), indices: few, colors: null, glow: null, uvs: null, ball: null };
   const all: Record<string, Shown> = {
     skin: { ...empty, mesh: { ...skin, positions: floats(500), ball: { centre: [0, 0, 0], radius: 1 }, flat: true } },
     copies: { ...empty, copies: [{ item: 'a', matrices: floats(500), tints: null, ids: few }] },

@@ -64,7 +64,7 @@ export class Geometries {
   }
 }
 
-const arraysOf = ({ mesh, paths, copies, dots, dotIds, tips }: Shown): ArrayBufferView[] =>
-  [mesh, paths, tips, { dots, dotIds }, ...copies].flatMap((part) =>
+const arraysOf = ({ mesh, paths, copies, dots, dotIds, tips, picture }: Shown): ArrayBufferView[] =>
+  [mesh, paths, tips, picture, { dots, dotIds }, ...copies].flatMap((part) =>
     Object.values(part ?? {}).filter((held) => ArrayBuffer.isView(held)),
   );

@@ -17,4 +17,5 @@ export const shownPath = (numbers: number): Shown => ({
   dots: null,
   dotIds: null,
   surface: null,
+  picture: null,
 });

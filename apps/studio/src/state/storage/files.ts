@@ -8,6 +8,7 @@ export const FILE_KINDS: Record<SceneFile['kind'], { accept: string; most: numbe
   font: { accept: '.ttf,.otf,.woff,font/ttf,font/otf,font/woff', most: 32, word: 'a font' },
   sound: { accept: '.wav,audio/wav,audio/x-wav', most: 32, word: 'a WAV' },
   table: { accept: '.csv,.tsv,text/csv,text/tab-separated-values', most: 20, word: 'a table' },
+  picture: { accept: '.png,.jpg,.jpeg,image/png,image/jpeg', most: 64, word: 'a picture' },
   form: { accept: FORM_ACCEPT, most: 128, word: 'a form' },
 };
 

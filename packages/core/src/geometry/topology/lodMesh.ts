@@ -5,7 +5,9 @@ import { type Box, boxAround, sidesOf } from '../box';
 const { floor, sqrt } = Math;
 
 /** What drawing needs of a mesh. */
-export type Drawable = Pick<Mesh, 'positions' | 'normals' | 'indices' | 'colors' | 'glow'>;
+export type Drawable = Pick<Mesh, 'positions' | 'normals' | 'indices' | 'colors' | 'glow'> & {
+  uvs: Float32Array | null;
+};
 
 /** Cells along the longest side that are tried, finest first. */
 const DIVISIONS = [32, 24, 16, 12, 8, 6, 5, 4, 3, 2];
@@ -106,7 +108,7 @@ class Clusters {
   }
 
   drawable(): Drawable {
-    const { positions, normals, colors, glow } = this.mesh;
+    const { positions, normals, colors, glow, uvs } = this.mesh;
     const counts = new Float32Array(this.#count);
     for (let i = 0; i < this.#n; i++) counts[this.#of[i]]++;
     const mean = (values: Float32Array, width: number): Float32Array => {
@@ -122,6 +124,7 @@ class Clusters {
       indices: this.#corners.slice(0, 3 * this.#faces),
       colors: colors && mean(colors, 3),
       glow: glow && mean(glow, 1),
+      uvs: uvs && mean(uvs, 2),
     };
     straighten(light);
     return light;

@@ -178,6 +178,7 @@ export const finish = defineStep({
         roughness: p.roughness,
         glowColor: p.glow > 0 || !form.surface ? linearRgb(p.glowColor) : form.surface.glowColor,
         glowReach: p.glowBy === 'tip' ? p.glowLength : 0,
+        picture: form.surface?.picture ?? null,
       },
     };
   },

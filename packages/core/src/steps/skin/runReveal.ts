@@ -26,7 +26,12 @@ export async function runReveal(form: Form, p: RevealParams, context: StepContex
   const paths = form.paths && !form.mesh ? await revealedPaths(form.paths, p, context) : form.paths;
   const surface =
     mesh && p.glow > 0
-      ? { roughness: form.surface?.roughness ?? 0.55, glowColor: linearRgb(p.color), glowReach: p.width }
+      ? {
+          roughness: form.surface?.roughness ?? 0.55,
+          glowColor: linearRgb(p.color),
+          glowReach: p.width,
+          picture: form.surface?.picture ?? null,
+        }
       : form.surface;
   const extent = paths === form.paths ? form.extent : (form.extent ?? (form.paths && extentOf(form.paths)));
   return { ...form, mesh, paths, surface, extent };

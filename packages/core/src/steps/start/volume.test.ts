@@ -158,8 +158,6 @@ test('a form that is not closed is told each time, also where its volume is know
   const evaluator = testEvaluator();
   for (const count of [5, 9]) {
     const [{ notices }] = (await evaluator.evaluate(scene(count), 1)).growths;
-    expect(notices.map(({ level, what }) => [level, what])).toEqual([
-      ['note', 'The form has 2 open borders.'],
-    ]);
+    expect(notices.map(({ level, what }) => [level, what])).toEqual([['note', 'The form has 2 open borders.']]);
   }
 });

@@ -1,0 +1,2 @@
+export { readPicture } from './readPicture';
+export { texturePixels } from './texturePixels';

@@ -1,0 +1,34 @@
+import type { Picture } from './readPicture';
+
+/** What lies beyond the edge of a picture: it again, its outermost pixels, or nothing. */
+export type Beyond = 'repeat' | 'edge' | 'nothing';
+
+/** Reads a picture at a place: `x` 0..1 from left to right, `y` 0..1 from the bottom up; writes red, green, blue and opacity 0..1, as stored. */
+export type Sampler = (x: number, y: number, out: Float64Array) => void;
+
+/** A sampler of a picture, linear between the middles of its pixels. Colours of transparent pixels do not bleed into others. */
+export function pictureSampler({ width, height, rgba, most }: Picture, beyond: Beyond): Sampler {
+  const index = (k: number, count: number): number => {
+    if (beyond === 'repeat') return ((k % count) + count) % count;
+    return k < 0 ? 0 : k >= count ? count - 1 : k;
+  };
+  return (x, y, out) => {
+    out.fill(0, 0, 4);
+    if (beyond === 'nothing' && (x < 0 || x > 1 || y < 0 || y > 1)) return;
+    const [left, top] = [x * width - 0.5, (1 - y) * height - 0.5];
+    const [column, row] = [Math.floor(left), Math.floor(top)];
+    const [right, down] = [left - column, top - row];
+    for (let corner = 0; corner < 4; corner++) {
+      const [a, b] = [corner & 1, corner >> 1];
+      const share = (a ? right : 1 - right) * (b ? down : 1 - down);
+      const at = 4 * (index(row + b, height) * width + index(column + a, width));
+      const opaque = (share * rgba[at + 3]) / most;
+      for (let c = 0; c < 3; c++) out[c] += (opaque * rgba[at + c]) / most;
+      out[3] += opaque;
+    }
+    if (out[3] > 0) for (let c = 0; c < 3; c++) out[c] /= out[3];
+  };
+}
+
+/** How bright a colour is, 0..1, as stored: the luma of ITU-R BT.709. */
+export const lumaOf = (color: ArrayLike<number>): number => 0.2126 * color[0] + 0.7152 * color[1] + 0.0722 * color[2];

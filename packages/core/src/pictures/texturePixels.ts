@@ -1,0 +1,85 @@
+import type { Picture } from './readPicture';
+
+/** The pixels of a texture: rows from the bottom, red, green, blue and opacity, 0 to 255. */
+export interface TexturePixels {
+  width: number;
+  height: number;
+  rgba: Uint8Array;
+}
+
+/** A level of a picture: colours times opacity, and opacity, 0..1. */
+interface Level {
+  width: number;
+  height: number;
+  rgba: Float32Array;
+}
+
+/** Textures that have been made, by their pictures. */
+const known = new WeakMap<Picture, TexturePixels>();
+
+/** Pixels of a texture's longer side, at most. */
+export const TEXTURE_SIDE = 2048;
+
+/**
+ * A picture as graphics take it: halved until it is small enough, and what is transparent in the colours beside it, so that no edge has
+ * a rim of another colour.
+ */
+export function texturePixels(picture: Picture): TexturePixels {
+  let made = known.get(picture);
+  if (!made) known.set(picture, (made = makePixels(picture)));
+  return made;
+}
+
+function makePixels({ width, height, rgba, most }: Picture): TexturePixels {
+  let level: Level = { width, height, rgba: new Float32Array(rgba.length) };
+  for (let i = 0; i < rgba.length; i += 4) {
+    const opaque = rgba[i + 3] / most;
+    for (let c = 0; c < 3; c++) level.rgba[i + c] = (rgba[i + c] / most) * opaque;
+    level.rgba[i + 3] = opaque;
+  }
+  while (Math.max(level.width, level.height) > TEXTURE_SIDE) level = halved(level);
+  const colors = filledIn(level);
+  const out = new Uint8Array(level.rgba.length);
+  const row = 4 * level.width;
+  for (let i = 0; i < out.length; i += 4) {
+    const to = (level.height - 1 - Math.floor(i / row)) * row + (i % row);
+    for (let c = 0; c < 3; c++) out[to + c] = Math.round(255 * colors[(3 * i) / 4 + c]);
+    out[to + 3] = Math.round(255 * level.rgba[i + 3]);
+  }
+  return { width: level.width, height: level.height, rgba: out };
+}
+
+/** Half as wide and high: each pixel the mean of up to four. */
+function halved({ width, height, rgba }: Level): Level {
+  const [wide, high] = [Math.ceil(width / 2), Math.ceil(height / 2)];
+  const out = new Float32Array(4 * wide * high);
+  for (let y = 0; y < high; y++)
+    for (let x = 0; x < wide; x++) {
+      const [x1, y1] = [Math.min(width - 1, 2 * x + 1), Math.min(height - 1, 2 * y + 1)];
+      const corners = [2 * y * width + 2 * x, 2 * y * width + x1, y1 * width + 2 * x, y1 * width + x1];
+      for (let c = 0; c < 4; c++)
+        out[4 * (y * wide + x) + c] = corners.reduce((sum, k) => sum + rgba[4 * k + c], 0) / 4;
+    }
+  return { width: wide, height: high, rgba: out };
+}
+
+/** Colours of all pixels, 3 each, 0..1: of transparent ones what the nearest coarser level knows (Gortler and others, The Lumigraph, 1996: pull-push). */
+function filledIn(level: Level): Float32Array {
+  const { width, height, rgba } = level;
+  const colors = new Float32Array(3 * width * height);
+  let empty = false;
+  for (let k = 0; k < width * height; k++) {
+    const opaque = rgba[4 * k + 3];
+    if (opaque > 0) for (let c = 0; c < 3; c++) colors[3 * k + c] = rgba[4 * k + c] / opaque;
+    else empty = true;
+  }
+  if (!empty || width * height === 1) return colors;
+  const coarse = halved(level);
+  const below = filledIn(coarse);
+  for (let k = 0; k < width * height; k++) {
+    if (rgba[4 * k + 3] > 0) continue;
+    const from = (Math.floor(k / width) >> 1) * coarse.width + ((k % width) >> 1);
+    for (let c = 0; c < 3; c++) colors[3 * k + c] = below[3 * from + c];
+  }
+  return colors;
+}
