@@ -128,14 +128,14 @@ export async function copies(page: Page): Promise<number> {
 }
 
 /** Drops a file into the view. */
-export async function drop(page: Page, name: string, text: string): Promise<void> {
+export async function drop(page: Page, name: string, content: string | Buffer): Promise<void> {
   const files = await page.evaluateHandle(
-    ([file, content]) => {
+    ([file, base64]) => {
       const data = new DataTransfer();
-      data.items.add(new File([content], file));
+      data.items.add(new File([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], file));
       return data;
     },
-    [name, text],
+    [name, Buffer.from(content).toString('base64')],
   );
   await page.getByRole('region', { name: 'Viewport' }).dispatchEvent('drop', { dataTransfer: files });
 }

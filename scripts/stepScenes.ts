@@ -250,7 +250,7 @@ const SCENES: Readonly<Record<string, () => Growth[]>> = {
       newStep('displace', {
         noise: 0,
         amount: {
-          base: 0,
+          base: 0.02,
           vary: {
             ...{ by: 'attribute', attribute: 'picture', span: [0, 1], amount: 0.35, waves: 3 },
             shape: [
@@ -266,7 +266,7 @@ const SCENES: Readonly<Record<string, () => Growth[]>> = {
   'skin-picture': () => [
     own(
       newStep('blade', {
-        ...{ length: 1.3, width: 1.3, stalk: 0, fold: 14, thick: 0.006, rows: 60, droop: going(420, 40) },
+        ...{ length: 1.3, width: 1.3, stalk: 0, fold: 14, thick: 0.006, rows: 60, droop: going(360, 30) },
         outline: [{ at: 0, value: 1 }],
       }),
       newStep('skin-picture'),

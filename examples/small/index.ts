@@ -168,6 +168,7 @@ import stepRide from './step-ride.webp';
 import stepRollUp from './step-roll-up.webp';
 import stepScatter from './step-scatter.webp';
 import stepSettle from './step-settle.webp';
+import stepSkinPicture from './step-skin-picture.webp';
 import stepSmooth from './step-smooth.webp';
 import stepSoftNormals from './step-soft-normals.webp';
 import stepStrands from './step-strands.webp';
@@ -359,6 +360,7 @@ export const SMALL: Readonly<Record<string, string>> = {
   'step-roll-up': stepRollUp.src,
   'step-scatter': stepScatter.src,
   'step-settle': stepSettle.src,
+  'step-skin-picture': stepSkinPicture.src,
   'step-smooth': stepSmooth.src,
   'step-soft-normals': stepSoftNormals.src,
   'step-strands': stepStrands.src,
