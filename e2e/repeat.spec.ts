@@ -53,6 +53,31 @@ test('a form bends along a path, trails are drawn by its tip, and its inside is 
   await sound(page);
 });
 
+test('a table that is chosen is read again when its file changes on the machine', async ({ page }) => {
+  const hands = new Hands(page);
+  await hands.emptyScene('Watched');
+  // The browser's own chooser cannot be driven; a file of the page's own file system stands for one of the machine.
+  const write = (text: string): Promise<void> =>
+    page.evaluate(async (content) => {
+      const folder = await navigator.storage.getDirectory();
+      const handle = await folder.getFileHandle('tides.csv', { create: true });
+      const stream = await handle.createWritable();
+      await stream.write(content);
+      await stream.close();
+      Object.assign(window, { showOpenFilePicker: async () => [handle] });
+    }, text);
+  await write('hour;tide\n0;1\n1;2\n');
+  await hands.newGrowth('lines from a table');
+  await hands.set('Lines from a table', { Points: '10' });
+  await hands.set('Lines from a table', { Table: 'Load a table file…' });
+  await expect(page.getByText('Read again when it changes')).toBeVisible();
+  await expect.poll(() => points(page)).toBe(20);
+  await write('hour;tide\n0;1\n1;2\n2;4\n3;1\n');
+  await expect.poll(() => points(page)).toBe(40);
+  await expect(page.getByText('“tides.csv” has changed and was read again.')).toBeVisible();
+  await sound(page);
+});
+
 test('a table that is dropped becomes lines; one that holds no numbers says so', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Tables');

@@ -7,6 +7,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useShallow } from 'zustand/react/shallow';
 import { checkScene, newId, Problem, type Scene } from '@uvrex/core';
+import { endWatching } from '@/state/storage/watched';
 import { claimScene, setKeeper, startAutosave, useSaving } from '@/state/storage/autosave';
 import { startClipboard } from '@/state/actions/lazyClips';
 import { useKeepAsked } from '@/state/actions/cuttingRequest';
@@ -197,6 +198,7 @@ function start(id: string, claimed: boolean): Closing {
     startPlaying(),
     startClipboard(),
     startSound(),
+    () => endWatching(),
     hearTabs((news) => {
       if (news.news === 'renamed' && news.id === id) edit('Rename scene', (draft) => void (draft.name = news.name));
       if (news.news === 'deleted' && news.id === id)

@@ -3,9 +3,11 @@
 import Box from '@mui/material/Box';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
+import Typography from '@mui/material/Typography';
 import { useRef } from 'react';
 import type { FileParam } from '@uvrex/core';
 import { FILE_KINDS, takeFile } from '@/state/storage/files';
+import { useWatched } from '@/state/storage/watched';
 import { useDocument } from '@/state/document/document';
 import { Row } from '@/ui/fields';
 import { INK } from '@/ui/theme';
@@ -27,6 +29,19 @@ export function FileField({
   const files = useDocument((state) => state.scene.files);
   const own = files.filter(({ kind }) => kind === spec.kind);
   const { accept, word } = FILE_KINDS[spec.kind];
+  const watched = useWatched(({ ids }) => value !== null && ids.has(value));
+  const load = async (): Promise<void> => {
+    // A file that the browser lets be chosen in its own way is read again when it changes.
+    const { filePicker, pickFile } = await import('@/state/storage/watchFiles');
+    const pick = filePicker();
+    if (!pick) return input.current?.click();
+    try {
+      const id = await pickFile(spec.kind, pick);
+      if (id !== null) onChange(id);
+    } catch (error) {
+      sayProblem(error);
+    }
+  };
   const take = async (file: File | undefined): Promise<void> => {
     if (!file) return;
     try {
@@ -44,9 +59,7 @@ export function FileField({
           displayEmpty
           fullWidth
           value={value ?? ''}
-          onChange={(event) =>
-            event.target.value === LOAD ? input.current?.click() : onChange(event.target.value || null)
-          }
+          onChange={(event) => (event.target.value === LOAD ? void load() : onChange(event.target.value || null))}
           inputProps={{ 'aria-label': spec.label }}
           sx={{ bgcolor: INK.raised, borderRadius: '7px', px: 1, fontSize: 13, height: 25 }}
         >
@@ -69,6 +82,9 @@ export function FileField({
             Load {word} file…
           </MenuItem>
         </Select>
+        {watched && (
+          <Typography sx={{ fontSize: 11.5, color: 'text.secondary', mt: 0.25 }}>Read again when it changes</Typography>
+        )}
         <input
           ref={input}
           type="file"

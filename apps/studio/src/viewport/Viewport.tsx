@@ -148,8 +148,11 @@ export function Viewport() {
       onDragOver={(event) => event.preventDefault()}
       onDrop={(event) => {
         event.preventDefault();
-        const files = [...event.dataTransfer.files];
-        void import('@/state/actions/dropFiles').then(({ takeDropped }) => takeDropped(files));
+        const { files, items } = event.dataTransfer;
+        // To be asked for before the event is over.
+        const handles = [...items].map(handleOf);
+        const dropped = [...files].map((file, i) => ({ file, handle: handles[i] }));
+        void import('@/state/actions/dropFiles').then(({ takeDropped }) => takeDropped(dropped));
       }}
     >
       <Box sx={{ position: 'relative', minWidth: 0, minHeight: 0, overflow: 'hidden' }}>
@@ -173,4 +176,11 @@ export function Viewport() {
       {table && <AttributeTable />}
     </Box>
   );
+}
+
+/** What a dropped file can be watched by; null where the browser gives nothing of the kind. */
+async function handleOf(item: DataTransferItem): Promise<FileSystemFileHandle | null> {
+  const ask = (item as { getAsFileSystemHandle?: () => Promise<FileSystemHandle | null> }).getAsFileSystemHandle;
+  const handle = await ask?.call(item).catch(() => null);
+  return handle?.kind === 'file' ? (handle as FileSystemFileHandle) : null;
 }

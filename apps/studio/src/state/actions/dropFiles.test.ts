@@ -1,9 +1,9 @@
-import { useFor } from './dropFiles';
+import { purposeOf } from './dropFiles';
 
 test('files begin growths by the endings of their names, whatever their case', () => {
   const starts = ['Rock.OBJ', 'hull.ply', 'hull.stl', 'a.b.glb', 'a.gltf', 'bell.svg', 'tides.CSV'].map(
-    (name) => useFor(name)?.step,
+    (name) => purposeOf(name)?.step,
   );
   expect(starts).toEqual(['form', 'form', 'form', 'form', 'form', 'vector', 'table-lines']);
-  expect(['scene.json', 'obj', 'tone.wav'].map(useFor)).toEqual([undefined, undefined, undefined]);
+  expect(['scene.json', 'obj', 'tone.wav'].map(purposeOf)).toEqual([undefined, undefined, undefined]);
 });

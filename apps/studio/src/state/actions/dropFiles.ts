@@ -6,13 +6,13 @@ import { edit, growthIn, joinEdits, sceneNow } from '../document/document';
 import { FILE_KINDS, storeFile } from '../storage/files';
 
 /** What a dropped file becomes: the start of a growth, or a step of the selected one. */
-interface Use {
+interface Purpose {
   kind: SceneFile['kind'];
   step: string;
   onSelected?: boolean;
 }
 
-const USES: readonly Use[] = [
+const PURPOSES: readonly Purpose[] = [
   { kind: 'form', step: 'form' },
   { kind: 'svg', step: 'vector' },
   { kind: 'table', step: 'table-lines' },
@@ -20,15 +20,17 @@ const USES: readonly Use[] = [
 ];
 
 /** What a file becomes, by the ending of its name; undefined where it has no use. */
-export const useFor = (name: string): Use | undefined =>
-  USES.find(({ kind }) =>
+export const purposeOf = (name: string): Purpose | undefined =>
+  PURPOSES.find(({ kind }) =>
     FILE_KINDS[kind].accept.split(',').some((ending) => ending.startsWith('.') && name.toLowerCase().endsWith(ending)),
   );
 
 /** Takes in each file that was dropped into the view: a growth begins with it, or a picture is put on the selected one. */
-export async function takeDropped(files: readonly File[]): Promise<void> {
-  for (const file of files) {
-    const found = useFor(file.name);
+export async function takeDropped(
+  dropped: readonly { file: File; handle?: Promise<FileSystemFileHandle | null> }[],
+): Promise<void> {
+  for (const { file, handle } of dropped) {
+    const found = purposeOf(file.name);
     try {
       if (!found)
         throw new Problem(
@@ -49,6 +51,9 @@ export async function takeDropped(files: readonly File[]): Promise<void> {
       if (on && found.onSelected) putOn(on.id, found.step, field, id);
       else addStartedGrowth(found.step, { [field]: id });
       end();
+      const watchable = await handle;
+      if (watchable)
+        await import('../storage/watchFiles').then(({ watchFile }) => watchFile(id, found.kind, watchable, file));
       say({ tone: 'info', text: `“${file.name}” is in the scene.` });
     } catch (error) {
       sayProblem(error);
