@@ -92,7 +92,7 @@ export class RecordedContext implements StepContext {
       this.#courses.add(param);
     }
     if (!isFormula(base)) return constantAt(declaration.params[param], base, at) as number;
-    return this.run.values(growth, at, moment.drive).one(declaration, step, param) as number;
+    return this.run.values(growth, at, moment.drives).one(declaration, step, param) as number;
   }
 
   varies(param: string): boolean {
@@ -221,7 +221,7 @@ export class RecordedContext implements StepContext {
     const base = baseOf(step.params[param]);
     if (!isFormula(base)) return digestOf(base);
     const { fps, range } = this.run.scene;
-    return `${digestOf(growth.steps)} ${fps} ${range.join(' ')} ${moment.drive} ${step.id}`;
+    return `${digestOf(growth.steps)} ${fps} ${range.join(' ')} ${moment.drives.join()} ${step.id}`;
   }
 
   #read(question: string): string {

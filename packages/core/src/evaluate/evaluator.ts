@@ -1,4 +1,5 @@
 import { fileBytes } from './reach';
+import { UNDRIVEN } from '../geometry/drives';
 import { withoutGroups } from '../scene/groups';
 import type { Scene } from '../scene/schema';
 import { type Budgets, DEFAULT_BUDGETS } from './budgets';
@@ -60,7 +61,7 @@ export class Evaluator {
     this.#scene = scene;
     const shown = scene.growths.filter((growth) => (only ? only.has(growth.id) : growth.visible));
     const growths: GrowthResult[] = [];
-    for (const growth of shown) growths.push(await run.result(growth, { frame, variant: 0, drive: 0 }));
+    for (const growth of shown) growths.push(await run.result(growth, { frame, variant: 0, drives: UNDRIVEN }));
     return { frame, growths, milliseconds: this.#around.now() - started };
   }
 

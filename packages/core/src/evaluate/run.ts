@@ -1,6 +1,7 @@
 import { grownShare } from '../curves/pathFrames';
 import { hash } from '../fields/random';
 import { copiesOfSeats, countCopies, joinCopies, type ShownItem } from '../geometry/copies';
+import type { Drives } from '../geometry/drives';
 import { emptyForm, type Form, type FormKind, kindsOf } from '../geometry/form';
 import { holesOf, measuresOf, roomOf } from '../geometry/measures';
 import { momentsOf, type SeatMoment, type SeatMoments, type Seats } from '../geometry/seats';
@@ -31,8 +32,8 @@ export interface Moment {
   frame: number;
   /** Which of its variants a copy shows: 0 is the growth as it is, others have randomness of their own. */
   variant: number;
-  /** What its formulas know as `drive`, 0..1. */
-  drive: number;
+  /** What its formulas know as `drive`, `drive2` and `drive3`, 0..1. */
+  drives: Drives;
 }
 
 /** A growth after some of its steps, at a moment: named at once, made when it is wanted. */
@@ -235,11 +236,11 @@ export class Run {
     try {
       const moments = await this.#moments(node);
       const items: Node[] = [];
-      for (const { growth: id, late, variant, drive } of moments) {
+      for (const { growth: id, late, variant, drives } of moments) {
         if (items.length % 64 === 0) await this.yieldNow();
         // A variant of what is itself inside a variant is one of its own.
         const inner = moment.variant === 0 ? variant : hash(moment.variant, variant);
-        items.push(await this.#item(id, { frame: moment.frame - late, variant: inner, drive }));
+        items.push(await this.#item(id, { frame: moment.frame - late, variant: inner, drives }));
       }
       const key = digest(JSON.stringify([node.key, moments.map((one) => one.growth), items.map((item) => item.key)]));
       return {
@@ -320,14 +321,14 @@ export class Run {
   }
 
   #params(growth: Growth, step: Step, declaration: StepDeclaration, moment: Moment): NamedParams {
-    return paramsAt(declaration, step, () => this.values(growth, moment.frame - growth.shift, moment.drive));
+    return paramsAt(declaration, step, () => this.values(growth, moment.frame - growth.shift, moment.drives));
   }
 
   /** Values of a growth's numbers at one of its own frames. */
-  values(growth: Growth, frame: number, drive: number): GrowthValues {
-    const name = `${growth.id}|${frame}|${drive}`;
+  values(growth: Growth, frame: number, drives: Drives): GrowthValues {
+    const name = `${growth.id}|${frame}|${drives.join()}`;
     let values = this.#values.get(name);
-    if (!values) this.#values.set(name, (values = new GrowthValues(growth, this.scene, frame, drive)));
+    if (!values) this.#values.set(name, (values = new GrowthValues(growth, this.scene, frame, drives)));
     return values;
   }
 
@@ -381,7 +382,7 @@ export class Run {
   }
 }
 
-const momentName = ({ frame, variant, drive }: Moment): string => `${frame}|${variant}|${drive}`;
+const momentName = ({ frame, variant, drives }: Moment): string => `${frame}|${variant}|${drives.join()}`;
 
 const EMPTY: Node = {
   key: EMPTY_KEY,

@@ -1,5 +1,6 @@
 import { type Attributed, columnsOf, emptyColumns, floats, integers, maybeFloats, NO_NAMED } from './attributes';
 import type { Numbers } from './batch';
+import { DRIVES, type Drives, UNDRIVEN } from './drives';
 import { joinColumns } from './joinColumns';
 import { pickColumns } from './carrier';
 import type { Turn } from './turns';
@@ -33,8 +34,10 @@ export const SEATS = {
   late: maybeFloats('copy'),
   /** k, which variant: 0 is the growth as it is. */
   variant: integers('copy'),
-  /** k, 0..1, for formulas of the item; null where nothing drives them. */
+  /** k, 0..1, for formulas of the item; null where nothing drives them. Three, so that each can have a timing of its own. */
   drive: maybeFloats('copy'),
+  drive2: maybeFloats('copy'),
+  drive3: maybeFloats('copy'),
   /** 3k, linear RGB that its colours are multiplied by. */
   tints: maybeFloats('copy', 3, { missing: 1 }),
   /** k, which placement laid it, counted from 0: effects may be meant for the last one only. */
@@ -207,7 +210,7 @@ export interface SeatMoment {
   /** Frames by which it lags. */
   late: number;
   variant: number;
-  drive: number;
+  drives: Drives;
 }
 
 /** Moments, and which of them each seat shows. */
@@ -233,7 +236,7 @@ export function momentsOf(seats: Seats, periodOf: (growth: string) => number = (
 /** The same at one fineness; null where there are more than so many. */
 function sharedMoments(
   seats: Seats,
-  own: readonly number[],
+  periods: readonly number[],
   parts: number,
   steps: number,
   most: number,
@@ -241,18 +244,22 @@ function sharedMoments(
   const list: SeatMoment[] = [];
   const n = seats.ids.length;
   const group = new Uint32Array(n);
-  const { late: lates, drive: drives } = seats;
-  // Moments by growth, variant and drive, then by lateness.
+  const { late: lates } = seats;
+  const driven = DRIVES.map((name) => seats[name]);
+  const none = driven.every((values) => values === null);
+  const stepsOf = (k: number): number[] => driven.map((values) => (values ? Math.round(values[k] * steps) : 0));
+  // Moments by growth, variant and drives, then by lateness.
   const kinds = new Map<number, Map<number, number>>();
   // Neighbours mostly show the same: then nothing is looked up.
   let [lastKind, lastLate, number] = [-1, 0, 0];
   for (let k = 0; k < n; k++) {
     const growth = seats.growth[k];
     let late = lates ? Math.round(lates[k] * parts) : 0;
-    const period = parts * own[growth];
+    const period = parts * periods[growth];
     if (period > 0 && late !== 0) late = ((late % period) + period) % period;
-    const step = drives ? Math.round(drives[k] * steps) : 0;
-    const kind = (growth * 65536 + seats.variant[k]) * (steps + 1) + step;
+    const own = none ? null : stepsOf(k);
+    let kind = growth * 65536 + seats.variant[k];
+    if (own) for (const step of own) kind = kind * (steps + 1) + step;
     if (kind !== lastKind || late !== lastLate) {
       let moments = kinds.get(kind);
       if (!moments) kinds.set(kind, (moments = new Map()));
@@ -265,7 +272,7 @@ function sharedMoments(
           growth: seats.growths[growth],
           late: late / parts,
           variant: seats.variant[k],
-          drive: step / steps,
+          drives: own ? (own.map((step) => step / steps) as unknown as Drives) : UNDRIVEN,
         });
       }
       [lastKind, lastLate] = [kind, late];

@@ -2,7 +2,10 @@ import { flaws } from '../geometry/invariants';
 import { sceneOf, testEvaluator } from '../testing';
 import { newGrowth, newStep } from './make';
 import { READY_ITEMS } from './readyItems';
+import { withShipped } from '../../test/paths';
 import { checkScene } from './read';
+
+withShipped();
 
 test.each(READY_ITEMS.map((item) => [item.id, item] as const))(
   '%s is copied along a path, at points and at tips with what suits it, and opens again',

@@ -1,5 +1,6 @@
 import { Problem } from '../problem';
 import type { ParamConstant, ParamSpec, Resolved, Unit } from '../steps/declare';
+import { type DriveName, DRIVES, type Drives, UNDRIVEN } from '../geometry/drives';
 import { figure } from '../format';
 import { FormulaError, formulaValue } from '../time/formula';
 import { valueAt } from '../time/track';
@@ -44,8 +45,8 @@ export class GrowthValues {
     readonly clock: Clock,
     /** Frame of the growth, after its shift. */
     readonly frame: number,
-    /** What the growth's copies are driven by, 0..1. */
-    readonly drive = 0,
+    /** What the growth's copies are driven by. */
+    readonly drives: Drives = UNDRIVEN,
   ) {}
 
   /** A step's parameters as constants; what the document leaves out takes its default. @throws Problem for a formula */
@@ -113,9 +114,9 @@ export class GrowthValues {
         return range[0];
       case 'last':
         return range[1];
-      case 'drive':
-        return this.drive;
     }
+    const drive = DRIVES.indexOf(name as DriveName);
+    if (drive >= 0) return this.drives[drive];
     const [owner, param] = name.includes('.') ? name.split('.') : [null, name];
     const of = owner === null ? step : this.#stepNames().get(owner);
     const declaration = of && declarationOf(of.kind);
@@ -148,7 +149,7 @@ export function formulaNames(growth: Pick<Growth, 'steps'>, step: Step): string[
   const others = [...stepNames(growth)].flatMap(([called, of]) =>
     of.id === step.id ? [] : numbers(of).map((name) => `${called}.${name}`),
   );
-  return ['frame', 'seconds', 'fps', 'first', 'last', 'drive', ...numbers(step), ...others];
+  return ['frame', 'seconds', 'fps', 'first', 'last', ...DRIVES, ...numbers(step), ...others];
 }
 
 /** A value as its field shows it. */

@@ -1,3 +1,4 @@
+import { DRIVES } from '../../geometry/drives';
 import { EASE_NAMES } from '../../time/easing';
 import {
   defineStep,
@@ -227,10 +228,18 @@ const params = {
     shown: is('drives', 'color'),
   },
   late: number('s', 'Later by', 'At full weight.', 1, [-1000, 1000], [-4, 4], { shown: is('drives', 'time') }),
+  slot: {
+    type: 'choice',
+    label: 'Drive',
+    help: 'The name by which formulas of the item know it: several falloffs can drive several things, each with a timing of its own.',
+    options: DRIVES.map((name) => ({ value: name, label: name })),
+    default: 'drive',
+    shown: is('drives', 'drive'),
+  },
   amount: number(
     'share',
     'Drives by',
-    'What formulas of the item see as “drive” at full weight: = 360 * drive in its Roll-up, say.',
+    'What formulas of the item see at full weight: = 360 * drive in its Roll-up, say.',
     1,
     [-1, 1],
     [0, 1],
@@ -272,7 +281,7 @@ export const falloff = defineStep({
       move: `moves ${metres(Math.hypot(p.moveX, p.moveY, p.moveZ))}`,
       color: 'tints',
       time: 'later',
-      drive: 'drives the item',
+      drive: p.slot === 'drive' ? 'drives the item' : `drives the item as ${p.slot}`,
       attribute: `as ${weightKeptAs(p)}`,
       nothing: 'weighs',
     })[p.drives] ?? '',

@@ -1,6 +1,7 @@
 import { falloffWeight, type FalloffShape } from '../../fields/falloff';
 import { noise3 } from '../../fields/noise';
 import { linearRgb } from '../../geometry/gradient';
+import type { DriveName } from '../../geometry/drives';
 import type { Seats } from '../../geometry/seats';
 import { about, after, turnAt, turnedBy } from '../../geometry/turns';
 import { at, type Vec3 } from '../../geometry/vec';
@@ -147,11 +148,11 @@ export function driven(p: FalloffParams, seats: Seats, weight: Float32Array, fps
     case 'time': {
       return { ...seats, late: weight.map((w, k) => (seats.late?.[k] ?? 0) + p.late * w * fps) };
     }
-    case 'drive':
-      return {
-        ...seats,
-        drive: weight.map((w, k) => Math.min(1, Math.max(0, (seats.drive?.[k] ?? 0) + p.amount * w))),
-      };
+    case 'drive': {
+      const slot = p.slot as DriveName;
+      const before = seats[slot];
+      return { ...seats, [slot]: weight.map((w, k) => Math.min(1, Math.max(0, (before?.[k] ?? 0) + p.amount * w))) };
+    }
     default:
       return seats;
   }

@@ -133,7 +133,7 @@ describe('moments', () => {
     const { list: moments, group } = momentsOf(seats, () => 4);
     expect(moments.length).toBeLessThanOrEqual(4 * (COARSE + 1));
     group.forEach((moment, k) => {
-      expect(Math.abs(moments[moment].drive - k / 999)).toBeLessThanOrEqual(0.5 / COARSE + 1e-6);
+      expect(Math.abs(moments[moment].drives[0] - k / 999)).toBeLessThanOrEqual(0.5 / COARSE + 1e-6);
       expect(moments[moment].late % 4).toBe(k % 4);
     });
   });
@@ -211,6 +211,37 @@ describe('variants and what drives items', () => {
     shown.forEach((radius, k) =>
       expect(Math.abs(radius - 0.1 - (1 - (k + 0.5) / 11))).toBeLessThanOrEqual(0.5 / FINENESS[0].steps + 1e-6),
     );
+  });
+
+  test('several falloffs drive several things of an item, each with a timing of its own', async () => {
+    const front = (params: Params): Step =>
+      newStep('falloff', { shape: 'along', softShare: 1, ease: 'linear', drives: 'drive', ...params });
+    const scene = balls(
+      [
+        line(),
+        along({ count: 11 }),
+        front({ reach: 0.5 }),
+        front({ reach: 0.2, slot: 'drive2' }),
+        front({ reach: 0.9, slot: 'drive3', amount: 0.5 }),
+      ],
+      { formula: '0.1 + drive + 10 * drive2 + 100 * drive3' },
+    );
+    const exact = (k: number, reach: number): number => Math.min(1, Math.max(0, 0.5 + reach - (k + 0.5) / 11));
+    (await radii(scene, 1)).forEach((radius, k) =>
+      expect(Math.abs(radius - (0.1 + exact(k, 0.5) + 10 * exact(k, 0.2) + 50 * exact(k, 0.9)))).toBeLessThan(
+        (0.5 * 111) / FINENESS[0].steps + 1e-4,
+      ),
+    );
+  });
+
+  test('copies that are driven alike in all share what they show; those that differ in one do not', async () => {
+    const all = (slot: string, amount: number): Step =>
+      newStep('falloff', { shape: 'ball', radius: 99, ease: 'linear', drives: 'drive', slot, amount });
+    const shown = async (...steps: Step[]): Promise<number> =>
+      (await copiesAt(balls([line(), along({ count: 20 }), ...steps], { formula: 'drive3 + 0.1' }), 1)).items.length;
+    expect(await shown(all('drive', 0.3), all('drive3', 0.7))).toBe(1);
+    const half = newStep('falloff', { shape: 'ball', atY: 0, radius: 4, soft: 0, drives: 'drive', slot: 'drive3' });
+    expect(await shown(all('drive', 0.3), half)).toBe(2);
   });
 });
 
