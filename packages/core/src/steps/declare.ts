@@ -48,6 +48,8 @@ export interface TextParam extends Common {
   most: number;
   /** Code, each line a row of its own, which is called so. */
   rows?: string;
+  /** Its rows are put down by clicking in the view. */
+  placed?: boolean;
 }
 
 /** A file of a kind, by the hash of its bytes or `shipped:NAME`; null for none. */
@@ -296,8 +298,8 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   moves?: boolean;
   /** It is taken hold of in the view, by what `steps/handles.ts` says. */
   held?: boolean;
-  /** It has handles of its own in the view: for drawn anchors, a web's nodes and links, copies along a path, a falloff's shape. */
-  handles?: 'anchors' | 'web' | 'copies' | 'falloff';
+  /** It has handles of its own in the view: for drawn anchors, a web's nodes and links, placed points, copies along a path, a falloff's shape. */
+  handles?: 'anchors' | 'web' | 'nodes' | 'copies' | 'falloff';
   /** It makes so many paths that a new growth begins with the lightest skin. */
   many?: boolean;
   /** Its paths branch: a new growth lets them thicken by what they carry, and grow together into one skin. */

@@ -54,6 +54,7 @@ import { burst } from './start/burst';
 import { wander } from './start/wander';
 import { ruffle } from './start/ruffle';
 import { frill } from './start/frill';
+import { placedPoints } from './start/placedPoints';
 import { web } from './start/web';
 import { blade } from './start/blade';
 import { catenary } from './start/catenary';
@@ -94,6 +95,7 @@ const list = [
     rules,
     twine,
     web,
+    placedPoints,
     burst,
     wander,
     ruffle,

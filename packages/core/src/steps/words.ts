@@ -62,6 +62,7 @@ export const STEP_WORDS: Readonly<Record<string, string>> = {
   sweep: 'loft extrude profile rail',
   'table-lines': 'csv data chart bars spreadsheet columns graph import',
   'picture-values': 'image map texture height density luminance pixel photo attribute displacement',
+  'placed-points': 'nodes by hand click graph tree mind map constellation place parent',
   'skin-picture': 'image texture decal leaf alpha cutout bark material sheet atlas photo',
   'table-values': 'csv data spreadsheet attribute numbers import column',
   taper: 'thin pointed scale',
