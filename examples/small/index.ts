@@ -121,6 +121,7 @@ import startFrill from './start-frill.webp';
 import startHelix from './start-helix.webp';
 import startLine from './start-line.webp';
 import startPhyllotaxis from './start-phyllotaxis.webp';
+import startPlacedPoints from './start-placed-points.webp';
 import startRock from './start-rock.webp';
 import startRuffle from './start-ruffle.webp';
 import startRules from './start-rules.webp';
@@ -313,6 +314,7 @@ export const SMALL: Readonly<Record<string, string>> = {
   'start-helix': startHelix.src,
   'start-line': startLine.src,
   'start-phyllotaxis': startPhyllotaxis.src,
+  'start-placed-points': startPlacedPoints.src,
   'start-rock': startRock.src,
   'start-ruffle': startRuffle.src,
   'start-rules': startRules.src,

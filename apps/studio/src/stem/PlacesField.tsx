@@ -3,7 +3,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import type { Anchor } from '@uvrex/core';
-import { setView, useView } from '@/state/document/view';
+import { PlaceButton } from './PlaceButton';
 
 interface Props {
   growth: string;
@@ -15,8 +15,6 @@ interface Props {
 
 /** Places on a form, to be clicked in the view. */
 export function PlacesField({ growth, step, name, places, onChange }: Props) {
-  const placing = useView(({ placing: now }) => now?.step === step && now.param === name);
-  const button = { flexShrink: 0, py: 0.1 };
   return (
     <>
       <Box sx={{ fontSize: 12, color: 'text.secondary', pt: 0.5 }}>
@@ -25,25 +23,11 @@ export function PlacesField({ growth, step, name, places, onChange }: Props) {
           : `${places.length} ${places.length === 1 ? 'place' : 'places'}: drag them in the view, Delete takes one away.`}
       </Box>
       <Box sx={{ display: 'flex', gap: 0.75, py: 0.5 }}>
-        <Button
-          variant={placing ? 'contained' : 'outlined'}
-          color={placing ? 'primary' : 'inherit'}
-          aria-pressed={placing}
-          sx={button}
-          onClick={() =>
-            setView(
-              placing
-                ? { tool: 'look', placing: null }
-                : { tool: 'place', placing: { growth, step, param: name }, playing: false },
-            )
-          }
-        >
-          {placing ? 'Done' : 'Place'}
-        </Button>
+        <PlaceButton growth={growth} step={step} name={name} />
         <Button
           variant="outlined"
           color="inherit"
-          sx={button}
+          sx={{ flexShrink: 0, py: 0.1 }}
           disabled={places.length === 0}
           onClick={() => onChange([])}
         >

@@ -11,6 +11,7 @@ import { type KeyboardEvent, useRef } from 'react';
 import type { Notice, TextParam } from '@uvrex/core';
 import { useResults } from '@/state/director/results';
 import { INK, MONO } from '@/ui/theme';
+import { PlaceButton } from './PlaceButton';
 
 interface Props {
   growth: string;
@@ -152,6 +153,7 @@ export function RowsField({ growth, step, name, spec, value, onChange }: Props) 
           </Box>
         );
       })}
+      {spec.placed && <PlaceButton growth={growth} step={step} name={name} />}
       {many && (
         <Button
           size="small"

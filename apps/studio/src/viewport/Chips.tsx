@@ -93,7 +93,7 @@ export const Chips = memo(function Chips() {
           ) : tool === 'place' ? (
             <>
               <Box component="span" sx={{ color: 'text.secondary' }}>
-                Click places on the form
+                Click where places are to be
               </Box>
               <Choice label="Done" help="Esc" on={false} pick={() => setView({ tool: 'look', placing: null })} />
             </>

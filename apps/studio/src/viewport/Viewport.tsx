@@ -33,6 +33,7 @@ const AlongHandles = dynamic(() => import('./AlongHandles').then((module) => mod
 const PlaceHandles = dynamic(() => import('./PlaceHandles').then((module) => module.PlaceHandles), { ssr: false });
 const MeasureLayer = dynamic(() => import('./MeasureLayer').then((module) => module.MeasureLayer), { ssr: false });
 const GridNames = dynamic(() => import('./GridNames').then((module) => module.GridNames), { ssr: false });
+const NodeHandles = dynamic(() => import('./NodeHandles').then((module) => module.NodeHandles), { ssr: false });
 const WebHandles = dynamic(() => import('./WebHandles').then((module) => module.WebHandles), { ssr: false });
 const LessonPanel = dynamic(() => import('@/lessons/LessonPanel').then((module) => module.LessonPanel), { ssr: false });
 const ChecksPanel = dynamic(() => import('@/checks/ChecksPanel').then((module) => module.ChecksPanel), { ssr: false });
@@ -95,6 +96,7 @@ function Handles() {
   const shaping = useHandled('falloff');
   const drawn = useHandled('anchors');
   const weaving = useHandled('web');
+  const noded = useHandled('nodes');
   const laid = useHandled('copies');
   const moved = useMoved();
   const placed = usePlaced();
@@ -108,6 +110,7 @@ function Handles() {
       {laid && <AlongHandles growth={laid.growth} step={laid.step} />}
       {moved && <PlaceHandles growth={moved} />}
       {weaving && <WebHandles growth={weaving.growth} step={weaving.step} />}
+      {noded && <NodeHandles growth={noded.growth} step={noded.step} />}
       {placed && <PlaceLayer growth={placed.growth} step={placed.step} param={placed.param} />}
       {painting && <PaintLayer />}
       {guiding && <GuideHandles />}

@@ -300,7 +300,7 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   held?: boolean;
   /** It has handles of its own in the view: for drawn anchors, a web's nodes and links, placed points, copies along a path, a falloff's shape. */
   handles?: 'anchors' | 'web' | 'nodes' | 'copies' | 'falloff';
-  /** It makes so many paths that a new growth begins with the lightest skin. */
+  /** It makes many paths, or plain lines: a new growth begins with the lightest skin. */
   many?: boolean;
   /** Its paths branch: a new growth lets them thicken by what they carry, and grow together into one skin. */
   branches?: boolean;

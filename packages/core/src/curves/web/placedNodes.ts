@@ -72,6 +72,16 @@ export const writeNodes = (nodes: readonly PlacedNode[]): string =>
     })
     .join('\n');
 
+/** The points with one more; its parent is told by its number from 0, −1 for none. */
+export const withNode = (nodes: readonly PlacedNode[], place: Vec3, parent: number): PlacedNode[] => [
+  ...nodes,
+  { place, parent, size: 1, kind: 1 },
+];
+
+/** The points with one changed. */
+export const changedNode = (nodes: readonly PlacedNode[], node: number, change: Partial<PlacedNode>): PlacedNode[] =>
+  nodes.map((one, k) => (k === node ? { ...one, ...change } : one));
+
 /** The points without one: what grew from it grows from its parent. */
 export const withoutNode = (nodes: readonly PlacedNode[], node: number): PlacedNode[] =>
   nodes.flatMap((one, k) => {

@@ -100,13 +100,15 @@ test('what overshoots takes its line and its children along', async () => {
   expect(distance(tip, [0, 2, 0])).toBeLessThanOrEqual(0.6 + 1e-6);
 });
 
+const METRES = fc.integer({ min: -9999, max: 9999 }).map((x) => x / 1000);
+
 test('rows are read, written and read again; of one that is taken away the children grow from its parent', () => {
   expect(writeNodes(readNodes(ROWS))).toBe('0 0 0\n0 2 0 1\n1 2 0 2 0.5\n0 2 3 2 2 7\n5 0 0');
   fc.assert(
     fc.property(
       fc.array(
         fc.record({
-          place: fc.tuple(...[0, 1, 2].map(() => fc.integer({ min: -9999, max: 9999 }).map((x) => x / 1000))),
+          place: fc.tuple(METRES, METRES, METRES),
           size: fc.integer({ min: 0, max: 40 }).map((x) => x / 10),
           kind: fc.integer({ min: -3, max: 9 }),
           dice: fc.nat(),

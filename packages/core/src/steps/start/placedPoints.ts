@@ -77,7 +77,7 @@ export const placedPoints = defineStep({
   takes: [],
   gives: ['paths', 'points'],
   params,
-  branches: true,
+  many: true,
   paced: 'grown',
   writes: () => ['kind', 'generation'],
   summary: (p) =>
