@@ -102,16 +102,8 @@ export { boxAround, middleOf, sidesOf } from './geometry/box';
 export { copiesOfSeats, wholeMesh } from './geometry/copies';
 export { pathsAhead, wholeBoundsOf } from './geometry/extent';
 export { filled, mapped } from './geometry/filled';
-export {
-  boundsOf,
-  type Copies,
-  countsOf,
-  emptyForm,
-  type Form,
-  type FormKind,
-  PLAIN_SURFACE,
-  type Surface,
-} from './geometry/form';
+export { boundsOf, type Copies, countsOf, emptyForm, type Form, type FormKind } from './geometry/form';
+export { PLAIN_SURFACE, type Surface } from './geometry/surface';
 export type { TexturePixels } from './pictures/texturePixels';
 export { srgbOf } from './fields/srgb';
 export { gradientTable, type Stop } from './geometry/gradient';

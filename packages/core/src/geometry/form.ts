@@ -2,6 +2,7 @@ import { type Attributed, floats, integers, maybeFloats, type Numbers, type Tabl
 import { faceCount, MESH, type Mesh } from './mesh';
 import { type Paths, PATHS, pointCount } from './paths';
 import { SEATS, type Seats } from './seats';
+import type { Surface } from './surface';
 import { turnedBy, type Turn } from './turns';
 import { boxAround, middleOf, sidesOf } from './box';
 import type { Vec3 } from './vec';
@@ -58,29 +59,6 @@ export const COPIES = {
 export interface Copies extends Attributed<typeof COPIES> {
   items: Item[];
 }
-
-/** How the surface of a growth takes the light. */
-export interface Surface {
-  /** 0 mirror-like, 1 matt. */
-  roughness: number;
-  /** Linear RGB of the light that glowing parts give off. */
-  glowColor: [number, number, number];
-  /** How far that light reaches along the surface from the tips, metres; 0 where tips give off none. */
-  glowReach: number;
-  /** The picture on it, which its colours are multiplied by; null where there is none. */
-  picture: SkinPicture | null;
-}
-
-/** A picture on a skin, by texture coordinates. */
-export interface SkinPicture {
-  /** The file that holds it, as steps name files. */
-  file: string;
-  /** Below this opacity, 0..1, nothing is drawn. */
-  cutoff: number;
-}
-
-/** The surface of what no step has finished. */
-export const PLAIN_SURFACE: Surface = { roughness: 0.6, glowColor: [1, 0.55, 0.35], glowReach: 0, picture: null };
 
 /** What flows from step to step: any of the four kinds, and how the result is dressed. */
 export interface Form {

@@ -1,9 +1,10 @@
 import { random } from '../../fields/random';
-import { type Form, PLAIN_SURFACE } from '../../geometry/form';
+import type { Form } from '../../geometry/form';
+import { PLAIN_SURFACE } from '../../geometry/surface';
 import { type Mesh, vertexCount } from '../../geometry/mesh';
 import { at } from '../../geometry/vec';
 import type { StepContext } from '../declare';
-import { pictureOf, projectionOf } from '../pictureParams';
+import { pictureOf, projectionOf } from '../stepPicture';
 import { skinMapping } from '../skinMapping';
 import type { SkinPictureParams } from './skinPicture';
 

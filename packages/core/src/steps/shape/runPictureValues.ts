@@ -7,7 +7,7 @@ import { at } from '../../geometry/vec';
 import { lumaOf, type Beyond, pictureSampler } from '../../pictures/samplePicture';
 import { Problem } from '../../problem';
 import type { StepContext } from '../declare';
-import { pictureOf, projectionOf } from '../pictureParams';
+import { pictureOf, projectionOf } from '../stepPicture';
 import { skinMapping } from '../skinMapping';
 import { pictureKeptAs, type PictureValuesParams } from './pictureValues';
 

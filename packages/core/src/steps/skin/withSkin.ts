@@ -1,5 +1,5 @@
 import type { Form } from '../../geometry/form';
-import { type Mesh, vertexCount } from '../../geometry/mesh';
+import type { Mesh } from '../../geometry/mesh';
 
 /** Further behind a front than anything that glows or swells by it, metres. */
 const FAR_BEHIND = 1e6;
@@ -13,7 +13,7 @@ export async function withSkin(form: Form, mesh: Mesh): Promise<Form> {
   if (!base || base.indices.length === 0) return { ...form, mesh };
   const tips = base.tip !== null || mesh.tip !== null;
   const tipped = (one: Mesh): Mesh =>
-    tips && one.tip === null ? { ...one, tip: new Float32Array(vertexCount(one)).fill(FAR_BEHIND) } : one;
+    tips && one.tip === null ? { ...one, tip: new Float32Array(one.positions.length / 3).fill(FAR_BEHIND) } : one;
   const list = [base, mesh].map((one) => ({ mesh: tipped(one), shift: 0 }));
   const { joinMeshes } = await import('../../geometry/joinForms');
   const joined = (await joinMeshes(list, () => Promise.resolve()))!;

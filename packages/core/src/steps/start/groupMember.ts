@@ -1,4 +1,3 @@
-import { faceCount } from '../../geometry/mesh';
 import { defineStep } from '../declare';
 
 /**
@@ -27,7 +26,7 @@ export const groupMember = defineStep({
     ]);
     const mesh = wholeMesh(other);
     if (!mesh) return form;
-    context.claim('faces', faceCount(mesh), 'the number of faces of the growths in the group');
+    context.claim('faces', mesh.indices.length / 3, 'the number of faces of the growths in the group');
     // Growths have colours of their own, and one skin knows of none.
     const own = linearRgb(p.hue);
     const colors = mesh.colors ?? mesh.positions.map((_, i) => own[i % 3]);
