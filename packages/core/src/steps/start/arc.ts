@@ -1,4 +1,3 @@
-import { pathsFrom } from '../../geometry/paths';
 import { defineStep, place, pointsParam } from '../declare';
 import { figure, metres } from '../../format';
 import { lies, liesParam } from './planeParam';
@@ -49,7 +48,8 @@ export const arc = defineStep({
     points: pointsParam(120),
   },
   summary: (p) => `${Math.abs(p.sweep) === 360 ? 'circle' : `${figure(p.sweep, 1)}°`}, radius ${metres(p.radius)}`,
-  run(form, p, context) {
+  async run(form, p, context) {
+    const { pathsFrom } = await import('../../geometry/paths');
     context.claim('points', p.points, 'Points');
     const closed = Math.abs(p.sweep) === 360 && p.points > 2;
     const { radius, middleX, middleY, middleZ } = p;

@@ -1,4 +1,3 @@
-import { pathsFrom } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { defineStep, place, pointsParam } from '../declare';
 import { metres } from '../../format';
@@ -53,6 +52,7 @@ export const catenary = defineStep({
   },
   summary: (p) => (p.by === 'length' ? `${metres(p.length)} long` : `${metres(p.sag)} of sag`),
   async run(form, p, context) {
+    const { pathsFrom } = await import('../../geometry/paths');
     const { catenaryByLength, catenaryBySag, catenaryPoints } = await import('../../curves/catenary');
     context.claim('points', p.points, 'Points');
     const [dx, dz] = [p.toX - p.fromX, p.toZ - p.fromZ];

@@ -1,5 +1,4 @@
 import type { EdgeRun } from '../../geometry/topology/featureEdges';
-import { pathsFrom } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
 import { figure } from '../../format';
@@ -35,6 +34,7 @@ export const edges = defineStep({
   },
   summary: (p) => (p.growth === null ? 'no growth chosen' : `${figure(p.angle, 1)}° and more`),
   async run(form, p, context) {
+    const { pathsFrom } = await import('../../geometry/paths');
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth whose skin to take.');
     const { mesh } = await context.other('growth');
     if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');

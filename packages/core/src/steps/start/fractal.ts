@@ -1,4 +1,3 @@
-import { pathsFrom } from '../../geometry/paths';
 import { defineStep, place } from '../declare';
 import { metres } from '../../format';
 import { lies, liesParam } from './planeParam';
@@ -69,6 +68,7 @@ export const fractal = defineStep({
   },
   summary: (p) => `${OPTIONS.find(({ value }) => value === p.which)?.label}, order ${p.order}, ${metres(p.size)}`,
   async run(form, p, context) {
+    const { pathsFrom } = await import('../../geometry/paths');
     const { fractalPoints, fractalSegments } = await import('../../curves/fractal');
     const { roundCorners } = await import('../../curves/roundCorners');
     const kind = p.which;

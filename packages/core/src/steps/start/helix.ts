@@ -1,4 +1,3 @@
-import { pathsFrom } from '../../geometry/paths';
 import { defineStep, place, pointsParam } from '../declare';
 import { figure, metres } from '../../format';
 import { startWith } from './startWith';
@@ -80,6 +79,7 @@ export const helix = defineStep({
   },
   summary: (p) => `${figure(p.turns)} turns, ${metres(p.height)} high`,
   async run(form, p, context) {
+    const { pathsFrom } = await import('../../geometry/paths');
     const { helixInTime } = await import('../../curves/helix');
     const { resample } = await import('../../curves/resample');
     context.claim('points', p.points, 'Points');

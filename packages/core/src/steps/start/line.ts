@@ -1,4 +1,3 @@
-import { pathsFrom } from '../../geometry/paths';
 import { defineStep, place, pointsParam } from '../declare';
 import { metres } from '../../format';
 import { startWith } from './startWith';
@@ -19,7 +18,8 @@ export const line = defineStep({
     points: pointsParam(120),
   },
   summary: (p) => metres(Math.hypot(p.toX - p.fromX, p.toY - p.fromY, p.toZ - p.fromZ)),
-  run(form, p, context) {
+  async run(form, p, context) {
+    const { pathsFrom } = await import('../../geometry/paths');
     context.claim('points', p.points, 'Points');
     const positions = new Float32Array(3 * p.points);
     for (let i = 0; i < p.points; i++) {

@@ -1,4 +1,3 @@
-import { pointCount } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
 import { startWith } from './startWith';
@@ -18,6 +17,7 @@ export const shared = defineStep({
   },
   summary: (p) => (p.growth === null ? 'no growth chosen' : 'as it is at this frame'),
   async run(form, p, context) {
+    const { pointCount } = await import('../../geometry/paths');
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth whose paths to take.');
     const { paths } = await context.other('growth');
     if (!paths) throw new Problem('The chosen growth has no paths.', 'Choose one that begins with a path.');

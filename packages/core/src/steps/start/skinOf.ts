@@ -1,4 +1,3 @@
-import { faceCount } from '../../geometry/mesh';
 import { Problem } from '../../problem';
 import { defineStep } from '../declare';
 
@@ -24,7 +23,7 @@ export const skinOf = defineStep({
     ]);
     const mesh = wholeMesh(other);
     if (!mesh) throw new Problem('The chosen growth has no skin.', 'Give it one, or choose another growth.');
-    context.claim('faces', faceCount(mesh), 'the number of faces of that growth');
+    context.claim('faces', mesh.indices.length / 3, 'the number of faces of that growth');
     return startWithMesh({ ...form, surface: form.surface ?? other.surface }, mesh);
   },
 });

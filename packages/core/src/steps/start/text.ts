@@ -2,7 +2,6 @@ import { defineStep } from '../declare';
 import { metres } from '../../format';
 import { letterParams, letters } from './letters';
 import { liesParam } from './planeParam';
-import { outlinePaths } from './outlinePaths';
 import { startWith } from './startWith';
 
 export const text = defineStep({
@@ -38,6 +37,7 @@ export const text = defineStep({
   },
   summary: (p) => `“${p.text.split('\n')[0].slice(0, 24)}”, ${metres(p.size)} high`,
   async run(form, p, context) {
+    const { outlinePaths } = await import('./outlinePaths');
     const contours = await letters(p, context);
     return startWith(form, outlinePaths(contours, { scale: p.size, lies: p.lies, centre: p.centre }, context));
   },

@@ -1,4 +1,3 @@
-import { pathsFrom, pathCount } from '../../geometry/paths';
 import { Problem } from '../../problem';
 import { defineStep, numberField, type NumberParam } from '../declare';
 import { formatCount, metres } from '../../format';
@@ -87,6 +86,7 @@ export const twine = defineStep({
   },
   summary: (p) => `${formatCount(p.count, 'tendril')}, once in ${metres(p.pitch)}`,
   async run(form, p, context) {
+    const { pathsFrom, pathCount } = await import('../../geometry/paths');
     if (p.growth === null) throw new Problem('No growth is chosen.', 'Choose the growth that they wind round.');
     const host = await context.other('growth');
     if (!host.paths || pathCount(host.paths) === 0)

@@ -2,7 +2,6 @@ import { Problem } from '../../problem';
 import { defineStep } from '../declare';
 import { metres } from '../../format';
 import { liesParam } from './planeParam';
-import { outlinePaths } from './outlinePaths';
 import { startWith } from './startWith';
 
 export const vector = defineStep({
@@ -46,6 +45,7 @@ export const vector = defineStep({
   },
   summary: (p) => (p.drawing === null ? 'no file chosen' : `${metres(p.size)} ${p.by === 'size' ? 'long' : 'a unit'}`),
   async run(form, p, context) {
+    const { outlinePaths } = await import('./outlinePaths');
     if (p.drawing === null) throw new Problem('No SVG file is chosen.', 'Load one.');
     const { svgContours } = await import('../../outline/svg');
     const contours = await svgContours(await context.file(p.drawing));
