@@ -3,6 +3,7 @@ import { newStep } from '../scene/make';
 import { sceneOf, testEvaluator } from '../testing';
 import { assetBytes, withShipped } from '../../test/paths';
 import { FORM_ACCEPT, FORM_NAMES } from './formFormats';
+import { readPicture } from '../pictures/readPicture';
 import { readTable } from '../tables/readTable';
 import { readForm } from './readForm';
 
@@ -19,6 +20,7 @@ test.each(Object.keys(SHIPPED_FILES) as ShippedId[])('the shipped file %s is the
   const bytes = assetBytes(SHIPPED_FILES[id].file);
   if (SHIPPED_FILES[id].kind === 'form') expect((await readForm(bytes)).indices.length).toBeGreaterThan(1000);
   else if (SHIPPED_FILES[id].kind === 'table') expect(readTable(bytes).rows).toBeGreaterThan(20);
+  else if (SHIPPED_FILES[id].kind === 'picture') expect(readPicture(bytes).width).toBeGreaterThan(300);
   // WOFF 1.0, section 4: the signature.
   else expect(String.fromCharCode(...bytes.subarray(0, 4))).toBe('wOFF');
 });
