@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useRef, useState } from 'react';
-import { type Family, type FormKind, type StepDeclaration, STEPS, stepOf, type Step, USES } from '@uvrex/core';
+import { type Family, type FormKind, kindsGiven, type StepDeclaration, STEPS, USES } from '@uvrex/core';
 import { type Cutting, CUTTINGS, STEP_WORDS } from '@uvrex/core/cuttings';
 import { MOMENTS, SMALL } from '@uvrex/examples/small';
 import { addStartedGrowth, selectedGrowth } from '@/state/actions/growthActions';
@@ -24,10 +24,6 @@ import { INK } from './theme';
 import { announceDeleted } from './deleted';
 import { DeletedButton } from './DeletedButton';
 import { sayProblem, withProgress } from '@/state/toasts';
-
-/** Kinds of geometry that a growth's steps give. */
-const given = (steps: readonly Step[]): Set<FormKind> =>
-  new Set(steps.flatMap(({ kind, on }) => (on ? (stepOf(kind)?.gives ?? []) : [])));
 
 const small = (name: string): Entry['picture'] => (name in SMALL ? { src: SMALL[name], moments: MOMENTS } : undefined);
 
@@ -51,9 +47,9 @@ function missingFor({ takes, takesOne }: StepDeclaration, kinds: ReadonlySet<For
 /** Steps by family, those that fit first; what does not fit comes last, with why. */
 function stepSections(): Section[] {
   const growth = selectedGrowth();
-  if (!growth) return [];
-  const kinds = given(growth.steps);
-  const entries = STEPS.map((step): Entry & { family: Family } => ({
+  const kinds = kindsGiven(growth?.steps ?? []);
+  const steps = growth ? STEPS : STEPS.filter(({ family }) => family !== 'start');
+  const entries = steps.map((step): Entry & { family: Family } => ({
     id: `step:${step.kind}`,
     family: step.family,
     label: step.label,
@@ -61,8 +57,8 @@ function stepSections(): Section[] {
     words: STEP_WORDS[step.kind],
     icon: step.icon,
     picture: small(`${step.family === 'start' ? 'start' : 'step'}-${step.kind}`),
-    run: () => addStep(growth.id, step.kind),
-    off: missingFor(step, kinds),
+    run: () => growth && addStep(growth.id, step.kind),
+    off: growth ? missingFor(step, kinds) : 'needs a selected growth',
   }));
   const fitting = (of: Family): Entry[] => entries.filter(({ family, off }) => family === of && !off);
   return [
@@ -83,7 +79,7 @@ const cuttingEntry = (cutting: Cutting): Entry => ({
 /** What can be planted on the selected growth. */
 function fittingCuttings(): Section[] {
   const growth = selectedGrowth();
-  const kinds = given(growth?.steps ?? []);
+  const kinds = kindsGiven(growth?.steps ?? []);
   const fit = CUTTINGS.filter(({ on }) => on !== null && kinds.has(on));
   return [{ title: 'Plant on this growth', as: 'cards', beside: true, entries: fit.map(cuttingEntry) }];
 }

@@ -28,6 +28,10 @@ test('what cannot be picked comes last of its section', () => {
   expect(labels('later')).toEqual(['Time offset']);
 });
 
+test('a hyphen is as good as a space', () => {
+  expect(labels('time-offset')).toEqual(['Time offset']);
+});
+
 test('where nothing is typed everything stands where it stood', () => {
   expect(labels('')).toEqual(['Settle', 'Wave', 'On the points', 'Along the paths', 'Time offset']);
 });

@@ -6,7 +6,7 @@ import type { Entry, Section } from './Picker';
  */
 export function foundIn(sections: readonly Section[], query: string): Section[] {
   const typed = query.toLowerCase().trim();
-  const words = typed.split(/\s+/).filter(Boolean);
+  const words = typed.split(/[\s-]+/).filter(Boolean);
   const text = ({ label, help = '', words: more = '' }: Entry): string => `${label} ${help} ${more}`.toLowerCase();
   const rankOf = (entry: Entry): number => {
     const label = entry.label.toLowerCase();

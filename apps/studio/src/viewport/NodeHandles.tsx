@@ -1,6 +1,5 @@
 'use client';
 
-import Box from '@mui/material/Box';
 import { type KeyboardEvent, useState } from 'react';
 import { type Growth, partWay, type Step, type Vec3 } from '@uvrex/core';
 import {
@@ -19,6 +18,7 @@ import { keyStep } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
 import { say } from '@/state/toasts';
 import { Grip } from './Grip';
+import { PlacingLayer } from './PlacingLayer';
 import { useOwnSpace } from './ownSpace';
 import { facingPlane, ontoPlane, skinUnder, toScreen, useProjection } from '../state/director/projection';
 import { snapUnder, toTenthMillimetre } from './snapping';
@@ -127,26 +127,7 @@ export function NodeHandles({ growth, step }: { growth: Growth; step: Step }) {
   };
 
   return (
-    <Box
-      component="svg"
-      role="group"
-      aria-label="Placed points"
-      data-testid={placing ? 'node-layer' : undefined}
-      sx={{
-        position: 'absolute',
-        inset: 0,
-        width: '100%',
-        height: '100%',
-        pointerEvents: placing ? 'all' : 'none',
-        cursor: placing ? 'crosshair' : undefined,
-        touchAction: 'none',
-      }}
-      onClick={(event) => {
-        if (!placing || event.target !== event.currentTarget) return;
-        const box = event.currentTarget.getBoundingClientRect();
-        put({ x: event.clientX - box.left, y: event.clientY - box.top });
-      }}
-    >
+    <PlacingLayer label="Placed points" id="node-layer" placing={placing} put={put}>
       {nodes?.map(({ place, parent }, k) => {
         const dot = toScreen(toWorld(place), projection);
         if (!dot) return null;
@@ -196,6 +177,6 @@ export function NodeHandles({ growth, step }: { growth: Growth; step: Step }) {
           </g>
         );
       })}
-    </Box>
+    </PlacingLayer>
   );
 }

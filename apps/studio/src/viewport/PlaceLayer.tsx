@@ -1,6 +1,5 @@
 'use client';
 
-import Box from '@mui/material/Box';
 import type { Anchor, Growth, Step, Vec3 } from '@uvrex/core';
 import { setParam } from '@/state/actions/valueActions';
 import { useView } from '@/state/document/view';
@@ -9,6 +8,7 @@ import { keyStep } from '@/ui/pressed';
 import { INK } from '@/ui/theme';
 import { say } from '@/state/toasts';
 import { Grip } from './Grip';
+import { PlacingLayer } from './PlacingLayer';
 import { useOwnSpace } from './ownSpace';
 import { skinUnder, toScreen, useProjection } from '../state/director/projection';
 import { toTenthMillimetre } from './snapping';
@@ -44,24 +44,12 @@ export function PlaceLayer({ growth, step, param }: Props) {
     },
   });
   return (
-    <Box
-      component="svg"
-      aria-label="Places on the form"
-      role="group"
-      data-testid={placing ? 'place-layer' : undefined}
-      sx={{
-        position: 'absolute',
-        inset: 0,
-        width: '100%',
-        height: '100%',
-        pointerEvents: placing ? 'all' : 'none',
-        cursor: placing ? 'crosshair' : undefined,
-        touchAction: 'none',
-      }}
-      onClick={(event) => {
-        if (!placing) return;
-        const box = event.currentTarget.getBoundingClientRect();
-        const place = under({ x: event.clientX - box.left, y: event.clientY - box.top });
+    <PlacingLayer
+      label="Places on the form"
+      id="place-layer"
+      placing={placing}
+      put={(spot) => {
+        const place = under(spot);
         if (place) set([...places, place]);
         else say({ tone: 'info', text: 'There was nothing there: click on the form.' });
       }}
@@ -76,7 +64,6 @@ export function PlaceLayer({ growth, step, param }: Props) {
             label={`Place ${i + 1} of ${places.length}`}
             fill={INK.front}
             stroke={INK.deep}
-            onClick={(event) => event.stopPropagation()}
             onKeyDown={(event) => {
               if (keyStep(event, { Delete: true, Backspace: true })) set(places.filter((_, k) => k !== i));
             }}
@@ -84,6 +71,6 @@ export function PlaceLayer({ growth, step, param }: Props) {
           />
         );
       })}
-    </Box>
+    </PlacingLayer>
   );
 }

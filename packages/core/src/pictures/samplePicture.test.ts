@@ -79,6 +79,17 @@ describe('as a texture', () => {
     }
   });
 
+  test('what is transparent weighs nothing in the mean of a block', () => {
+    const wide = TEXTURE_SIDE + 2;
+    const { rgba } = texturePixels(
+      of(
+        wide,
+        Array.from({ length: wide }, (_, x) => (x % 2 === 0 ? [240, 0, 0, 255] : [0, 0, 240, 0])),
+      ),
+    );
+    expect([...rgba.subarray(0, 4)]).toEqual([240, 0, 0, 128]);
+  });
+
   test('too large ones are halved; each pixel the mean of four, of odd sides too', () => {
     const wide = TEXTURE_SIDE + 2;
     const values = Array.from({ length: wide }, (_, x) => grey(x % 2 === 0 ? 0 : 200));

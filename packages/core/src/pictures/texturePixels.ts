@@ -30,14 +30,8 @@ export function texturePixels(picture: Picture): TexturePixels {
   return made;
 }
 
-function makePixels({ width, height, rgba, most }: Picture): TexturePixels {
-  let level: Level = { width, height, rgba: new Float32Array(rgba.length) };
-  for (let i = 0; i < rgba.length; i += 4) {
-    const opaque = rgba[i + 3] / most;
-    for (let c = 0; c < 3; c++) level.rgba[i + c] = (rgba[i + c] / most) * opaque;
-    level.rgba[i + 3] = opaque;
-  }
-  while (Math.max(level.width, level.height) > TEXTURE_SIDE) level = halved(level);
+function makePixels(picture: Picture): TexturePixels {
+  const level = reduced(picture);
   const colors = filledIn(level);
   const out = new Uint8Array(level.rgba.length);
   const row = 4 * level.width;
@@ -49,7 +43,29 @@ function makePixels({ width, height, rgba, most }: Picture): TexturePixels {
   return { width: level.width, height: level.height, rgba: out };
 }
 
-/** Half as wide and high: each pixel the mean of up to four. */
+/** The picture by blocks of pixels, each their mean, as large as a texture may be: read straight from what is stored, which may be large. */
+function reduced({ width, height, rgba, most }: Picture): Level {
+  let block = 1;
+  while (Math.ceil(Math.max(width, height) / block) > TEXTURE_SIDE) block *= 2;
+  const [wide, high] = [Math.ceil(width / block), Math.ceil(height / block)];
+  const out = new Float32Array(4 * wide * high);
+  for (let row = 0; row < high; row++)
+    for (let column = 0; column < wide; column++) {
+      const [right, below] = [Math.min(width, (column + 1) * block), Math.min(height, (row + 1) * block)];
+      const to = 4 * (row * wide + column);
+      const share = 1 / ((right - column * block) * (below - row * block));
+      for (let y = row * block; y < below; y++)
+        for (let x = column * block; x < right; x++) {
+          const at = 4 * (y * width + x);
+          const opaque = (share * rgba[at + 3]) / most;
+          for (let c = 0; c < 3; c++) out[to + c] += (rgba[at + c] / most) * opaque;
+          out[to + 3] += opaque;
+        }
+    }
+  return { width: wide, height: high, rgba: out };
+}
+
+/** The next coarser level, half as wide and high: each pixel the mean of up to four. */
 function halved({ width, height, rgba }: Level): Level {
   const [wide, high] = [Math.ceil(width / 2), Math.ceil(height / 2)];
   const out = new Float32Array(4 * wide * high);

@@ -289,6 +289,8 @@ export interface StepDeclaration<S extends ParamSpecs = ParamSpecs> {
   /** Kinds of which one must be there, where a step works on any of them. */
   takesOne?: readonly FormKind[];
   gives: readonly FormKind[];
+  /** Kinds that it gives besides, by its parameters as they stand in the document. */
+  givesToo?: (params: Readonly<Record<string, unknown>>) => readonly FormKind[];
   params: S;
   /** Parameters that are seldom changed, by the name of the part of the panel that they fold away in. */
   parts?: Readonly<Record<string, readonly (keyof S & string)[]>>;

@@ -1,3 +1,4 @@
+import { startWithPoints } from '../start/startWithPoints';
 import {
   defineStep,
   numberField,
@@ -131,12 +132,7 @@ export const scatter = defineStep({
       edges: `along its edges, every ${metres(p.spacing)}`,
     })[p.by] ?? '',
   async run(form, p, context) {
-    const [{ runScatter }, { joinPoints }] = await Promise.all([
-      import('./runScatter'),
-      import('../../geometry/joinPoints'),
-    ]);
-    const points = await runScatter(form.mesh!, p, context);
-    // Points that carry copies have done what they were for; others stay, and these come after them.
-    return { ...form, points: form.points && !form.seats ? joinPoints(form.points, points) : points };
+    const { runScatter } = await import('./runScatter');
+    return startWithPoints(form, await runScatter(form.mesh!, p, context));
   },
 });

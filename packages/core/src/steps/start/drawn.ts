@@ -37,6 +37,12 @@ const params = {
     fits: ['mesh', 'copies'],
   },
   points: pointsParam(180),
+  dots: {
+    type: 'toggle',
+    label: 'Points at anchors',
+    help: 'Gives a point at each anchor besides, with its size: On the points puts something there, Web links them.',
+    default: false,
+  },
 } as const satisfies ParamSpecs;
 
 /** The values of its fields at a frame. */
@@ -52,6 +58,7 @@ export const drawn = defineStep({
   help: 'A smooth path through anchors. Draw it in the viewport, then drag, add and remove anchors there.',
   takes: [],
   gives: ['paths'],
+  givesToo: (p) => (p.dots === true ? ['points'] : []),
   params,
   summary(p) {
     if (p.anchors.length < 2) return formatCount(p.anchors.length, 'anchor');

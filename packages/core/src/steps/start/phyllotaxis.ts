@@ -1,5 +1,5 @@
+import { startWithPoints } from './startWithPoints';
 import { GOLDEN_ANGLE } from '../../geometry/goldenAngle';
-import { Problem } from '../../problem';
 import {
   defineStep,
   type NumberParam,
@@ -144,11 +144,10 @@ export const phyllotaxis = defineStep({
   moves: true,
   summary: (p) => `${figure(p.count, 0)} on a ${p.which}${p.born === 'endless' ? ', endless' : ''}`,
   async run(form, p, context) {
-    if (form.points) throw new Problem('There are points already.', 'Switch the other step off.');
     context.claim('points', p.count, 'Count');
     if (p.born === 'endless') tellOfKeyedCount(context);
     const { florets } = await import('./runPhyllotaxis');
-    return { ...form, points: await florets(p, context) };
+    return startWithPoints(form, await florets(p, context));
   },
 });
 

@@ -154,6 +154,20 @@ test('without rows it says what to do', async () => {
   expect(notices[0].what).toBe('There are no points.');
 });
 
+test('a second start in the same growth adds its points and lines to those of the first', async () => {
+  const { points, paths } = await form([
+    placed(),
+    placed({ nodes: '9 0 0\n9 1 0 1 1 3' }),
+    newStep('phyllotaxis', { count: 4 }),
+    newStep('volume', { count: 3 }),
+  ]);
+  expect(points!.ids).toHaveLength(5 + 2 + 4 + 3);
+  expect(new Set(points!.ids).size).toBe(14);
+  expect(at(points!.positions, 6)).toEqual([9, 1, 0]);
+  expect([...points!.named.kind.values.slice(0, 7)]).toEqual([1, 1, 1, 7, 1, 1, 3]);
+  expect(paths!.ids).toHaveLength(4);
+});
+
 test('a line is straight and its points are even, also on the way', async () => {
   const { paths } = await made({ grown: 0.7 });
   for (let p = 0; p < paths.ids.length; p++) {

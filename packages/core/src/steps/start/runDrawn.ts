@@ -2,7 +2,8 @@ import { arcLengths, totalLength } from '../../curves/arclength';
 import { resample, sampleAt } from '../../curves/resample';
 import { smoothstep } from '../../fields/smoothstep';
 import { filled } from '../../geometry/filled';
-import type { Form } from '../../geometry/form';
+import { emptyColumns, NO_NAMED } from '../../geometry/attributes';
+import { type Form, type Points, POINTS } from '../../geometry/form';
 import { pathsFrom } from '../../geometry/paths';
 import { treeInTime } from '../../geometry/search/meshTree';
 import { nearestPlace } from '../../geometry/search/nearest';
@@ -12,6 +13,7 @@ import { shortestWay } from '../../surfaces/fronts/shortestWay';
 import type { StepContext } from '../declare';
 import { courseThrough, type DrawnParams, FINE } from './drawn';
 import { startWith } from './startWith';
+import { startWithPoints } from './startWithPoints';
 
 /** A course, and for each of its points which anchor it lies behind and how far on to the next. */
 interface Course {
@@ -53,7 +55,7 @@ export async function runDrawn(form: Form, p: DrawnParams, context: StepContext)
     sampleAt(between(p.anchors, of, course), 0, n, table, arcs, 1, out, 0);
     return out;
   };
-  return startWith(
+  const made = await startWith(
     form,
     pathsFrom([
       {
@@ -66,6 +68,20 @@ export async function runDrawn(form: Form, p: DrawnParams, context: StepContext)
       },
     ]),
   );
+  return p.dots ? startWithPoints(made, pointsAt(p.anchors)) : made;
+}
+
+/** A point at each anchor. */
+function pointsAt(anchors: readonly Anchor[]): Points {
+  const points: Points = { ...emptyColumns(POINTS, 'point', anchors.length), life: null, age: null, named: NO_NAMED };
+  anchors.forEach(([x, y, z, size = 1], k) => {
+    points.positions.set([x, y, z], 3 * k);
+    points.turns[4 * k + 3] = 1;
+    points.size[k] = size;
+    points.ids[k] = points.dice[k] = k;
+    points.share[k] = k / (anchors.length - 1);
+  });
+  return points;
 }
 
 /** The shortest ways over a skin from anchor to anchor; straight where none leads there. */

@@ -8,6 +8,7 @@ import { Problem } from '../../problem';
 import type { StepContext } from '../declare';
 import type { PlacedPointsParams } from './placedPoints';
 import { startWith } from './startWith';
+import { startWithPoints } from './startWithPoints';
 
 /** Points on their way out from their parents, and a line to each. */
 export async function runPlacedPoints(form: Form, p: PlacedPointsParams, context: StepContext): Promise<Form> {
@@ -24,7 +25,7 @@ export async function runPlacedPoints(form: Form, p: PlacedPointsParams, context
   }
   const there = nodes.flatMap((_, k) => (travelled[k] > 0 ? [k] : []));
   const woven = await startWith(form, linesOf(nodes, now, there, p.points));
-  return { ...woven, points: pointsOf(nodes, now, there, travelled, generationsOf(nodes, order)) };
+  return startWithPoints(woven, pointsOf(nodes, now, there, travelled, generationsOf(nodes, order)));
 }
 
 /** The points, each behind its parent. */

@@ -8,6 +8,7 @@ import { formatCount } from '../../format';
 import type { RulesParams } from './rules';
 import { drawingOf } from './rulesDrawing';
 import { startWith } from './startWith';
+import { startWithPoints } from './startWithPoints';
 import { startWithMesh } from './startWithMesh';
 
 /** Symbols that rules may come to. */
@@ -37,5 +38,5 @@ export async function runRules(form: Form, p: RulesParams, context: StepContext)
   const made = drawn(symbols, drawingOf(p, length, seed));
   const whole = await startWith(form, made.paths ?? allocatePaths(0, 0));
   const withMesh = made.mesh ? await startWithMesh(whole, made.mesh) : whole;
-  return made.points ? { ...withMesh, points: made.points } : withMesh;
+  return made.points ? startWithPoints(withMesh, made.points) : withMesh;
 }

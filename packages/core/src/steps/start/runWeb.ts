@@ -27,6 +27,7 @@ import type { StepContext } from '../declare';
 import { modulo } from '../place/turnPattern';
 import { progressOf } from '../shape/motion';
 import { startWith } from './startWith';
+import { startWithPoints } from './startWithPoints';
 import type { WebParams } from './web';
 
 /** Points of a link that is not straight. */
@@ -77,7 +78,7 @@ export async function runWeb(form: Form, p: WebParams, context: StepContext): Pr
   const points = nodePoints(nodes, away, front, p, pulse);
   await context.yieldNow();
   const woven = await startWith(form, pathsOf(sources, pulse));
-  return { ...woven, points };
+  return startWithPoints(woven, points);
 }
 
 function pathsOf(sources: readonly { positions: number[]; id: number; from: number }[], pulse: Pulse | null): Paths {

@@ -1,4 +1,4 @@
-import { Problem } from '../../problem';
+import { startWithPoints } from './startWithPoints';
 import { defineStep, is, numberField, type ParamSpecs, type ParamsOf, place, shownFor, placesParam } from '../declare';
 import { figure, metres } from '../../format';
 
@@ -100,8 +100,7 @@ export const volume = defineStep({
   summary: (p) =>
     p.by === 'spacing' ? `${metres(p.spacing)} apart in a ${p.where}` : `${figure(p.count, 0)} in a ${p.where}`,
   async run(form, p, context) {
-    if (form.points) throw new Problem('There are points already.', 'Switch the other step off.');
     const { runVolume } = await import('./runVolume');
-    return { ...form, points: await runVolume(p, context) };
+    return startWithPoints(form, await runVolume(p, context));
   },
 });

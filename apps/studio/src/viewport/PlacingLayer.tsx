@@ -1,0 +1,42 @@
+'use client';
+
+import Box from '@mui/material/Box';
+import type { ReactNode } from 'react';
+import type { Spot } from '@/ui/drag';
+
+interface Props {
+  label: string;
+  /** Name for tests, while places are being put down. */
+  id: string;
+  /** Whether clicks put places down; else the pointer goes through but for what is taken hold of. */
+  placing: boolean;
+  /** A click beside all handles. */
+  put: (spot: Spot) => void;
+  children: ReactNode;
+}
+
+/** Drawing over the view in which clicks put places down. */
+export const PlacingLayer = ({ label, id, placing, put, children }: Props) => (
+  <Box
+    component="svg"
+    role="group"
+    aria-label={label}
+    data-testid={placing ? id : undefined}
+    sx={{
+      position: 'absolute',
+      inset: 0,
+      width: '100%',
+      height: '100%',
+      pointerEvents: placing ? 'all' : 'none',
+      cursor: placing ? 'crosshair' : undefined,
+      touchAction: 'none',
+    }}
+    onClick={(event) => {
+      if (!placing || event.target !== event.currentTarget) return;
+      const box = event.currentTarget.getBoundingClientRect();
+      put({ x: event.clientX - box.left, y: event.clientY - box.top });
+    }}
+  >
+    {children}
+  </Box>
+);
