@@ -67,6 +67,7 @@ import cuttingBloomingHead from './cutting-blooming-head.webp';
 import cuttingBubbles from './cutting-bubbles.webp';
 import cuttingBuds from './cutting-buds.webp';
 import cuttingBurningLine from './cutting-burning-line.webp';
+import cuttingCappedFuse from './cutting-capped-fuse.webp';
 import cuttingChain from './cutting-chain.webp';
 import cuttingCoral from './cutting-coral.webp';
 import cuttingCreature from './cutting-creature.webp';
@@ -260,6 +261,7 @@ export const SMALL: Readonly<Record<string, string>> = {
   'cutting-bubbles': cuttingBubbles.src,
   'cutting-buds': cuttingBuds.src,
   'cutting-burning-line': cuttingBurningLine.src,
+  'cutting-capped-fuse': cuttingCappedFuse.src,
   'cutting-chain': cuttingChain.src,
   'cutting-coral': cuttingCoral.src,
   'cutting-creature': cuttingCreature.src,

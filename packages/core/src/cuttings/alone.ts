@@ -1,6 +1,6 @@
 import { newStep } from '../scene/make';
 import type { Step } from '../scene/schema';
-import { type Bed, type Cutting, finish, GREENS, growth, grows, item, oneGrowth, over, type Planting } from './cutting';
+import { type Bed, type Cutting, finish, GREENS, growth, grows, oneGrowth, over, type Planting } from './cutting';
 import { ON_FORMS } from './onForms';
 import { ON_PATHS } from './onPaths';
 
@@ -68,36 +68,6 @@ export const ALONE: readonly Cutting[] = [
     plant(bed) {
       const bend = newStep('arc', { radius: 1.3, sweep: 220, start: -20, lies: 'ground', middleY: 0.1, points: 160 });
       return planted(bed, 'Pier', 3.4, [bend, grows(bed)], 'falling-planks');
-    },
-  },
-  {
-    id: 'burning-line',
-    name: 'Burning line',
-    help: 'A line that is eaten away from its base, with an ember at the burning end.',
-    words: 'fuse fire ember burn ash tether rope',
-    on: null,
-    plant(bed) {
-      const ember = item(
-        bed,
-        'Ember',
-        newStep('solid', { which: 'ball', radius: 0.05, sides: 20 }),
-        newStep('displace', { amount: 0, noise: 0.005, size: 0.08, evolve: 1 }),
-        finish(0.6, ['#ff5a1e', '#ffb04a', '#fff0c0'], { glow: 3, glowLength: 0.05, glowColor: '#ff8a3a' }),
-      );
-      const fuse = growth(
-        bed,
-        'Fuse',
-        newStep('catenary', { fromX: -1.6, fromY: 1.2, toX: 1.6, toY: 1.5, sag: 0.6, points: 220 }),
-        newStep('grow', { from: over(bed, 'linear', [0.05, 0], [0.95, 1]) }),
-        newStep('tube', { radius: 0.03, sides: 10, start: 'round', swell: 0, along: [{ at: 0, value: 1 }] }),
-        finish(0.8, ['#6b5238', '#c9a46a'], { glow: 3, glowLength: 0.3, glowColor: '#ff7a2e' }),
-        // It rides where the path is eaten: finished by itself, so that it keeps its own colours.
-        newStep('tips', {
-          growth: ember.id,
-          size: { formula: '100 + 10 * sin(frame * 60) + 6 * sin(frame * 105)' },
-        }),
-      );
-      return { steps: [], growths: [fuse, ember] };
     },
   },
   {
