@@ -53,7 +53,7 @@ test('a form bends along a path, trails are drawn by its tip, and its inside is 
   await sound(page);
 });
 
-test('a table that is chosen is read again when its file changes on the machine', async ({ page }) => {
+test('a table that is chosen is reloaded when its file changes on disk', async ({ page }) => {
   const hands = new Hands(page);
   await hands.emptyScene('Watched');
   // The browser's own chooser cannot be driven; a file of the page's own file system stands for one of the machine.
@@ -70,11 +70,11 @@ test('a table that is chosen is read again when its file changes on the machine'
   await hands.newGrowth('lines from a table');
   await hands.set('Lines from a table', { Points: '10' });
   await hands.set('Lines from a table', { Table: 'Load a table file…' });
-  await expect(page.getByText('Read again when it changes')).toBeVisible();
+  await expect(page.getByText('Reloads when it changes')).toBeVisible();
   await expect.poll(() => points(page)).toBe(20);
   await write('hour;tide\n0;1\n1;2\n2;4\n3;1\n');
   await expect.poll(() => points(page)).toBe(40);
-  await expect(page.getByText('“tides.csv” has changed and was read again.')).toBeVisible();
+  await expect(page.getByText('“tides.csv” has changed and was reloaded.')).toBeVisible();
   await sound(page);
 });
 

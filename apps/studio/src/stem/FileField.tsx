@@ -31,7 +31,7 @@ export function FileField({
   const { accept, word } = FILE_KINDS[spec.kind];
   const watched = useWatched(({ ids }) => value !== null && ids.has(value));
   const load = async (): Promise<void> => {
-    // A file that the browser lets be chosen in its own way is read again when it changes.
+    // A file chosen by the browser's own picker can be watched.
     const { filePicker, pickFile } = await import('@/state/storage/watchFiles');
     const pick = filePicker();
     if (!pick) return input.current?.click();
@@ -83,7 +83,7 @@ export function FileField({
           </MenuItem>
         </Select>
         {watched && (
-          <Typography sx={{ fontSize: 11.5, color: 'text.secondary', mt: 0.25 }}>Read again when it changes</Typography>
+          <Typography sx={{ fontSize: 11.5, color: 'text.secondary', mt: 0.25 }}>Reloads when it changes</Typography>
         )}
         <input
           ref={input}

@@ -3,7 +3,7 @@
 import Button from '@mui/material/Button';
 import { setView, useView } from '@/state/document/view';
 
-/** Begins and ends the putting down of places in the view, for a parameter of a step. */
+/** Toggles placing points in the view, for a parameter of a step. */
 export function PlaceButton({ growth, step, name }: { growth: string; step: string; name: string }) {
   const placing = useView(({ placing: now }) => now?.step === step && now.param === name);
   return (

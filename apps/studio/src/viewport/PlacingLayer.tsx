@@ -8,14 +8,14 @@ interface Props {
   label: string;
   /** Name for tests, while places are being put down. */
   id: string;
-  /** Whether clicks put places down; else the pointer goes through but for what is taken hold of. */
+  /** Whether clicks add places; else only handles take the pointer. */
   placing: boolean;
   /** A click beside all handles. */
   put: (spot: Spot) => void;
   children: ReactNode;
 }
 
-/** Drawing over the view in which clicks put places down. */
+/** SVG overlay of the view; while placing, clicks add places. */
 export const PlacingLayer = ({ label, id, placing, put, children }: Props) => (
   <Box
     component="svg"

@@ -1,10 +1,10 @@
 import { DataTexture, LinearFilter, LinearMipmapLinearFilter, RepeatWrapping, SRGBColorSpace } from 'three';
 import type { TexturePixels } from '@uvrex/core';
 
-/** Textures that stay with the graphics. */
+/** Maximum number of cached textures. */
 const MOST = 24;
 
-/** Textures by their pixels; the one that has not been asked for the longest is let go of first. */
+/** LRU cache of textures, by their pixels. */
 export class Textures {
   readonly #kept = new Map<Uint8Array, DataTexture>();
 
@@ -15,7 +15,7 @@ export class Textures {
     if (this.#kept.size > MOST) {
       const [[oldest, unused]] = this.#kept;
       this.#kept.delete(oldest);
-      // A material that has it still hands it over anew.
+      // A material that still has it uploads it again.
       unused.dispose();
     }
     return texture;

@@ -26,7 +26,7 @@ import { db } from '@/store/db';
 import { type Ball, ballRound } from './boundingSphere';
 import { type Crossing, type Draft, Sender } from './columns';
 import { placedCopies } from './matrices';
-import { SkinPictures } from './skinPixels';
+import { SkinTextures } from './skinTextures';
 import type { Bounds, EngineApi, EngineNews, FitReport, SentGrowth, Shown } from './protocol';
 import { tipsOf } from './glowTips';
 
@@ -104,7 +104,7 @@ function shipped(name: ShippedId): Promise<Uint8Array> {
 }
 
 let scene: Scene | null = null;
-const pictures = new SkinPictures((file) => evaluator.bytesOf(scene!, file));
+const pictures = new SkinTextures((file) => evaluator.bytesOf(scene!, file));
 const tickets = new Map<number, Ticket>();
 const sender = new Sender();
 

@@ -1,4 +1,4 @@
-/** What formulas of a copied growth know of each copy, 0..1, by the names that they use: several, each with a timing of its own. */
+/** Variables, 0..1, by which falloffs drive formulas of a copied growth: several, each with its own timing. */
 export const DRIVES = ['drive', 'drive2', 'drive3'] as const;
 
 export type DriveName = (typeof DRIVES)[number];

@@ -14,7 +14,7 @@ export interface Surface {
 export interface SkinPicture {
   /** The file that holds it, as steps name files. */
   file: string;
-  /** Below this opacity, 0..1, nothing is drawn. */
+  /** Alpha cutoff, 0..1. */
   cutoff: number;
 }
 

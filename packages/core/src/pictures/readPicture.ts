@@ -2,27 +2,27 @@ import { decode as decodeJpeg } from 'jpeg-js';
 import { type DecodedPng, decode as decodePng } from 'fast-png';
 import { Problem } from '../problem';
 
-/** A picture: rows from the top, red, green, blue and opacity of each pixel as stored (sRGB where it says nothing else). */
+/** RGBA pixels, rows from the top, as stored (sRGB unless the file says otherwise). */
 export interface Picture {
   width: number;
   height: number;
-  /** 4 · width · height, 0 to `most`. */
+  /** 4 · width · height values, 0 to `most`. */
   rgba: Uint8Array | Uint16Array;
-  /** 255, or 65,535 of a picture with 16 bits a channel. */
+  /** 255, or 65,535 at 16 bits a channel. */
   most: number;
 }
 
-/** Pixels that a picture may have. */
+/** Maximum number of pixels. */
 export const MOST_PIXELS = 40e6;
 
-/** Pictures that have been read, by their bytes. */
+/** Cache of decoded pictures, by their bytes. */
 const known = new WeakMap<Uint8Array, Picture>();
 
 const isPng = (bytes: Uint8Array): boolean => [0x89, 0x50, 0x4e, 0x47].every((byte, i) => bytes[i] === byte);
 const isJpeg = (bytes: Uint8Array): boolean => bytes[0] === 0xff && bytes[1] === 0xd8;
 
 /**
- * Reads a PNG (ISO/IEC 15948, of any depth and colour type) or a JPEG. The same on all machines, as no browser's decoder is.
+ * Decodes a PNG (ISO/IEC 15948, any depth and colour type) or a JPEG, with the same result on all machines, unlike browsers' decoders.
  * @throws Problem where it is neither, damaged, or too large
  */
 export function readPicture(bytes: Uint8Array): Picture {
@@ -49,7 +49,7 @@ export function readPicture(bytes: Uint8Array): Picture {
   return made;
 }
 
-/** Width and height by the header, before anything is decoded; null where it is not found. */
+/** Width and height from the header; null where it is not found. */
 function sizeOf(bytes: Uint8Array): { width: number; height: number } | null {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   if (isPng(bytes)) return bytes.length < 24 ? null : { width: view.getUint32(16), height: view.getUint32(20) };
@@ -73,7 +73,7 @@ function ofPng(png: DecodedPng): Picture {
   const data = depth < 8 ? unpacked(png) : png.data;
   const most = palette ? 255 : depth === 16 ? 65535 : 255;
   const rgba = depth === 16 ? new Uint16Array(4 * width * height) : new Uint8Array(4 * width * height);
-  // Greys of few bits spread over the whole range.
+  // Greys below 8 bits are scaled to 0..255.
   const scale = palette || depth >= 8 ? 1 : 255 / (2 ** depth - 1);
   for (let i = 0; i < width * height; i++) {
     if (palette) {
@@ -84,15 +84,15 @@ function ofPng(png: DecodedPng): Picture {
     const grey = channels < 3;
     for (let c = 0; c < 3; c++) rgba[4 * i + c] = scale * data[channels * i + (grey ? 0 : c)];
     const opaque = channels === 2 || channels === 4 ? data[channels * i + channels - 1] : most;
-    // A colour that stands for nothing (chunk tRNS).
-    const hidden =
+    // Colour-key transparency (chunk tRNS).
+    const keyed =
       transparency?.length && Array.from(transparency).every((value, c) => data[channels * i + c] === value);
-    rgba[4 * i + 3] = hidden ? 0 : opaque;
+    rgba[4 * i + 3] = keyed ? 0 : opaque;
   }
   return { width, height, rgba, most };
 }
 
-/** Values of less than a byte each, one a pixel: rows begin with a byte of their own. */
+/** Unpacks samples below 8 bits; each row begins at a byte. */
 function unpacked({ width, height, depth, data }: DecodedPng): Uint8Array {
   const row = Math.ceil((width * depth) / 8);
   const values = new Uint8Array(width * height);

@@ -1,5 +1,5 @@
 import type { Picture } from './readPicture';
-import { type Beyond, lumaOf, pictureSampler } from './samplePicture';
+import { type Wrap, lumaOf, pictureSampler } from './samplePicture';
 import { TEXTURE_SIDE, texturePixels } from './texturePixels';
 
 const of = (width: number, pixels: readonly (readonly number[])[], most = 255): Picture => ({
@@ -8,9 +8,9 @@ const of = (width: number, pixels: readonly (readonly number[])[], most = 255): 
   rgba: most === 255 ? Uint8Array.from(pixels.flat()) : Uint16Array.from(pixels.flat()),
   most,
 });
-const read = (picture: Picture, beyond: Beyond, x: number, y: number): number[] => {
+const read = (picture: Picture, wrap: Wrap, x: number, y: number): number[] => {
   const out = new Float64Array(4);
-  pictureSampler(picture, beyond)(x, y, out);
+  pictureSampler(picture, wrap)(x, y, out);
   return [...out];
 };
 const grey = (value: number): number[] => [value, value, value, 255];

@@ -1,20 +1,20 @@
 import type { Picture } from './readPicture';
 
-/** What lies beyond the edge of a picture: it again, its outermost pixels, or nothing. */
-export type Beyond = 'repeat' | 'edge' | 'nothing';
+/** Wrap mode: repeat, clamp to the edge, or transparent outside. */
+export type Wrap = 'repeat' | 'edge' | 'nothing';
 
-/** Reads a picture at a place: `x` 0..1 from left to right, `y` 0..1 from the bottom up; writes red, green, blue and opacity 0..1, as stored. */
+/** Samples a picture: `x` 0..1 from the left, `y` 0..1 from the bottom; writes RGBA 0..1, as stored. */
 export type Sampler = (x: number, y: number, out: Float64Array) => void;
 
-/** A sampler of a picture, linear between the middles of its pixels. Colours of transparent pixels do not bleed into others. */
-export function pictureSampler({ width, height, rgba, most }: Picture, beyond: Beyond): Sampler {
+/** A bilinear sampler. It weighs colours by alpha: transparent pixels do not bleed into others. */
+export function pictureSampler({ width, height, rgba, most }: Picture, wrap: Wrap): Sampler {
   const index = (k: number, count: number): number => {
-    if (beyond === 'repeat') return ((k % count) + count) % count;
+    if (wrap === 'repeat') return ((k % count) + count) % count;
     return k < 0 ? 0 : k >= count ? count - 1 : k;
   };
   return (x, y, out) => {
     out.fill(0, 0, 4);
-    if (beyond === 'nothing' && (x < 0 || x > 1 || y < 0 || y > 1)) return;
+    if (wrap === 'nothing' && (x < 0 || x > 1 || y < 0 || y > 1)) return;
     const [left, top] = [x * width - 0.5, (1 - y) * height - 0.5];
     const [column, row] = [Math.floor(left), Math.floor(top)];
     const [right, down] = [left - column, top - row];
@@ -30,5 +30,5 @@ export function pictureSampler({ width, height, rgba, most }: Picture, beyond: B
   };
 }
 
-/** How bright a colour is, 0..1, as stored: the luma of ITU-R BT.709. */
+/** Luma of a stored colour, 0..1 (ITU-R BT.709). */
 export const lumaOf = (color: ArrayLike<number>): number => 0.2126 * color[0] + 0.7152 * color[1] + 0.0722 * color[2];

@@ -1,28 +1,28 @@
 import type { Picture } from './readPicture';
 
-/** The pixels of a texture: rows from the bottom, red, green, blue and opacity, 0 to 255. */
+/** RGBA texture, 8 bits a channel, rows from the bottom. */
 export interface TexturePixels {
   width: number;
   height: number;
   rgba: Uint8Array;
 }
 
-/** A level of a picture: colours times opacity, and opacity, 0..1. */
+/** A mip level: RGBA with premultiplied alpha, 0..1. */
 interface Level {
   width: number;
   height: number;
   rgba: Float32Array;
 }
 
-/** Textures that have been made, by their pictures. */
+/** Cache of textures, by picture. */
 const known = new WeakMap<Picture, TexturePixels>();
 
-/** Pixels of a texture's longer side, at most. */
+/** Maximum of a texture's longer side, pixels. */
 export const TEXTURE_SIDE = 2048;
 
 /**
- * A picture as graphics take it: halved until it is small enough, and what is transparent in the colours beside it, so that no edge has
- * a rim of another colour.
+ * Converts a picture to a texture: downsampled to the maximum size, with colours bled into transparent pixels so that filtering leaves no
+ * dark fringe.
  */
 export function texturePixels(picture: Picture): TexturePixels {
   let made = known.get(picture);
@@ -31,8 +31,8 @@ export function texturePixels(picture: Picture): TexturePixels {
 }
 
 function makePixels(picture: Picture): TexturePixels {
-  const level = reduced(picture);
-  const colors = filledIn(level);
+  const level = downsampled(picture);
+  const colors = bledColors(level);
   const out = new Uint8Array(level.rgba.length);
   const row = 4 * level.width;
   for (let i = 0; i < out.length; i += 4) {
@@ -43,8 +43,8 @@ function makePixels(picture: Picture): TexturePixels {
   return { width: level.width, height: level.height, rgba: out };
 }
 
-/** The picture by blocks of pixels, each their mean, as large as a texture may be: read straight from what is stored, which may be large. */
-function reduced({ width, height, rgba, most }: Picture): Level {
+/** Box-filters a picture down to the maximum texture size, straight from its integers: a copy of all of it in floats could be huge. */
+function downsampled({ width, height, rgba, most }: Picture): Level {
   let block = 1;
   while (Math.ceil(Math.max(width, height) / block) > TEXTURE_SIDE) block *= 2;
   const [wide, high] = [Math.ceil(width / block), Math.ceil(height / block)];
@@ -65,7 +65,7 @@ function reduced({ width, height, rgba, most }: Picture): Level {
   return { width: wide, height: high, rgba: out };
 }
 
-/** The next coarser level, half as wide and high: each pixel the mean of up to four. */
+/** The next coarser mip level: the mean of 2 × 2 pixels. */
 function halved({ width, height, rgba }: Level): Level {
   const [wide, high] = [Math.ceil(width / 2), Math.ceil(height / 2)];
   const out = new Float32Array(4 * wide * high);
@@ -79,8 +79,8 @@ function halved({ width, height, rgba }: Level): Level {
   return { width: wide, height: high, rgba: out };
 }
 
-/** Colours of all pixels, 3 each, 0..1: of transparent ones what the nearest coarser level knows (Gortler and others, The Lumigraph, 1996: pull-push). */
-function filledIn(level: Level): Float32Array {
+/** RGB of all pixels, 0..1; transparent ones take theirs from the next coarser level (pull-push: Gortler and others, The Lumigraph, 1996). */
+function bledColors(level: Level): Float32Array {
   const { width, height, rgba } = level;
   const colors = new Float32Array(3 * width * height);
   let empty = false;
@@ -91,7 +91,7 @@ function filledIn(level: Level): Float32Array {
   }
   if (!empty || width * height === 1) return colors;
   const coarse = halved(level);
-  const below = filledIn(coarse);
+  const below = bledColors(coarse);
   for (let k = 0; k < width * height; k++) {
     if (rgba[4 * k + 3] > 0) continue;
     const from = (Math.floor(k / width) >> 1) * coarse.width + ((k % width) >> 1);

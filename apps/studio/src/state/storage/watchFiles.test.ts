@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { newGrowth, newScene, newStep } from '@uvrex/core';
 import { openScene, sceneNow, travel } from '../document/document';
 import { say } from '../toasts';
-import { filePicker, lookAtFiles, pickFile } from './watchFiles';
+import { filePicker, checkFiles, pickFile } from './watchFiles';
 import { endWatching, useWatched } from './watched';
 
 jest.mock('../toasts');
@@ -41,12 +41,12 @@ beforeEach(async () => {
 });
 afterEach(endWatching);
 
-test('a file that has changed is read again by every step that names it, as one entry of undo', async () => {
+test('a file that has changed is reloaded by every step that names it, as one entry of undo', async () => {
   expect(useWatched.getState().ids).toEqual(new Set([id]));
-  await lookAtFiles();
+  await checkFiles();
   expect(named()).toEqual([id, 'shipped:reef-tides', id]);
   write('day;tide\n1;3\n');
-  await lookAtFiles();
+  await checkFiles();
   const [next] = named();
   expect(next).not.toBe(id);
   expect(named()).toEqual([next, 'shipped:reef-tides', next]);
@@ -55,26 +55,34 @@ test('a file that has changed is read again by every step that names it, as one 
     'tides.csv',
     'table',
   ]);
-  expect(say).toHaveBeenCalledWith({ tone: 'info', text: '“tides.csv” has changed and was read again.' });
+  expect(say).toHaveBeenCalledWith({ tone: 'info', text: '“tides.csv” has changed and was reloaded.' });
   // Undone, it stays as it was until the file changes once more.
   travel('undo');
   expect(named()).toEqual([id, 'shipped:reef-tides', id]);
-  await lookAtFiles();
+  await checkFiles();
   expect(named()[0]).toBe(id);
   write('day;tide\n1;4\n');
-  await lookAtFiles();
+  await checkFiles();
   expect([id, next]).not.toContain(named()[0]);
 });
 
 test('written anew with the same bytes it changes nothing; one that is gone leaves what was read', async () => {
   write(content);
-  await lookAtFiles();
+  await checkFiles();
   expect(named()[0]).toBe(id);
   expect(say).not.toHaveBeenCalled();
   gone = true;
-  await lookAtFiles();
+  await checkFiles();
   expect(named()[0]).toBe(id);
   expect(useWatched.getState().ids.size).toBe(0);
+});
+
+test('a scene that is closed while its file is read keeps what it had', async () => {
+  write('day;tide\n1;9\n');
+  const checking = checkFiles();
+  endWatching();
+  await checking;
+  expect(named()[0]).toBe(id);
 });
 
 test('where nothing is chosen nothing happens; where the browser has no chooser of its own there is none', async () => {

@@ -2,31 +2,32 @@ import { Problem, type Scene, type SceneFile, stepOf } from '@uvrex/core';
 import { edit, joinEdits, sceneNow, useDocument } from '../document/document';
 import { say, sayProblem } from '../toasts';
 import { FILE_KINDS, storeFile } from './files';
-import { setWatcher, useWatched } from './watched';
+import { endWatching, setWatcher, useWatched } from './watched';
 
-/** A file on this machine that a scene's file was read from. */
+/** The file on disk from which a file of the scene was read. */
 interface Source {
   kind: SceneFile['kind'];
   handle: FileSystemFileHandle;
-  /** By which it is known to have changed. */
-  seen: string;
+  /** Time of modification and size when it was last read. */
+  stamp: string;
 }
 
-/** How often files are looked at while the page is seen, milliseconds. */
-const EVERY = 1500;
+/** Polling interval while the page is visible, milliseconds. */
+const INTERVAL = 1500;
 
 const sources = new Map<string, Source>();
 const stampOf = ({ lastModified, size }: File): string => `${lastModified} ${size}`;
 
-/** Watches the file that a scene's file was read from. @param id of the scene's file */
+/** Watches the file from which a file of the scene was read. @param id of the scene's file */
 export function watchFile(id: string, kind: SceneFile['kind'], handle: FileSystemFileHandle, file: File): void {
   if (sources.size === 0) setWatcher(startWatching());
-  sources.set(id, { kind, handle, seen: stampOf(file) });
+  sources.set(id, { kind, handle, stamp: stampOf(file) });
   useWatched.setState({ ids: new Set(sources.keys()) });
 }
 
 function unwatch(id: string): void {
   sources.delete(id);
+  if (sources.size === 0) endWatching();
   useWatched.setState({ ids: new Set(sources.keys()) });
 }
 
@@ -34,7 +35,7 @@ type Picker = (options: {
   types: { description: string; accept: Record<string, string[]> }[];
 }) => Promise<FileSystemFileHandle[]>;
 
-/** The browser's own chooser of files that can be watched; undefined where it has none. */
+/** The browser's file picker with handles (File System Access); undefined where it has none. */
 export const filePicker = (): Picker | undefined =>
   (globalThis as { showOpenFilePicker?: Picker }).showOpenFilePicker?.bind(globalThis);
 
@@ -62,10 +63,10 @@ export async function pickFile(kind: SceneFile['kind'], pick: Picker): Promise<s
   return id;
 }
 
-/** Looks whether watched files of the scene have changed, and reads those again. */
-export async function lookAtFiles(): Promise<void> {
+/** Reloads the watched files of the scene that have changed on disk. */
+export async function checkFiles(): Promise<void> {
   const inUse = new Set(sceneNow().files.map(({ id }) => id));
-  for (const [id, source] of [...sources].filter(([of]) => inUse.has(of) && isNamed(sceneNow(), of))) {
+  for (const [id, source] of [...sources].filter(([of]) => inUse.has(of) && isUsed(sceneNow(), of))) {
     let file: File;
     try {
       file = await source.handle.getFile();
@@ -74,33 +75,33 @@ export async function lookAtFiles(): Promise<void> {
       unwatch(id);
       continue;
     }
-    if (stampOf(file) === source.seen) continue;
-    source.seen = stampOf(file);
+    if (stampOf(file) === source.stamp) continue;
+    source.stamp = stampOf(file);
     try {
-      await readAgain(id, source, file);
+      await reload(id, source, file);
     } catch (error) {
       sayProblem(error);
     }
   }
 }
 
-async function readAgain(id: string, { kind, handle }: Source, file: File): Promise<void> {
+async function reload(id: string, { kind, handle }: Source, file: File): Promise<void> {
   const stored = await storeFile(kind, file);
-  // Written anew with the same bytes.
-  if (stored.id === id) return;
+  // Rewritten with the same bytes, or the scene was closed meanwhile.
+  if (stored.id === id || !sources.has(id)) return;
   const end = joinEdits();
   stored.add();
-  edit(`Read ${file.name} again`, (draft) => {
-    for (const [params, name] of namings(draft, id)) params[name] = stored.id;
+  edit(`Reload ${file.name}`, (draft) => {
+    for (const [params, name] of referencesTo(draft, id)) params[name] = stored.id;
   });
   end();
-  // Undone, the scene has the former one again, which is as old as it is: only the next change is read.
+  // After undo the scene has the former file; only the next change on disk reloads it.
   watchFile(stored.id, kind, handle, file);
-  say({ tone: 'info', text: `“${file.name}” has changed and was read again.` });
+  say({ tone: 'info', text: `“${file.name}” has changed and was reloaded.` });
 }
 
-/** Where steps name a file. */
-function namings(
+/** Parameters that refer to a file. */
+function referencesTo(
   scene: Scene,
   id: string,
 ): [params: Scene['growths'][number]['steps'][number]['params'], name: string][] {
@@ -113,21 +114,21 @@ function namings(
   );
 }
 
-const isNamed = (scene: Scene, id: string): boolean => namings(scene, id).length > 0;
+const isUsed = (scene: Scene, id: string): boolean => referencesTo(scene, id).length > 0;
 
-/** Looks at files again and again while the page is seen. @returns what ends it, and forgets them */
+/** Polls files while the page is visible. @returns how to stop */
 function startWatching(): () => void {
   let busy = false;
-  const look = (): void => {
+  const poll = (): void => {
     if (busy || sources.size === 0 || document.visibilityState === 'hidden' || useDocument.getState().readOnly) return;
     busy = true;
-    void lookAtFiles().finally(() => (busy = false));
+    void checkFiles().finally(() => (busy = false));
   };
-  const timer = setInterval(look, EVERY);
-  globalThis.addEventListener('focus', look);
+  const timer = setInterval(poll, INTERVAL);
+  globalThis.addEventListener('focus', poll);
   return () => {
     sources.clear();
     clearInterval(timer);
-    globalThis.removeEventListener('focus', look);
+    globalThis.removeEventListener('focus', poll);
   };
 }

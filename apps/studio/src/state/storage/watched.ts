@@ -1,16 +1,16 @@
 import { create } from 'zustand';
 
-/** Ids of the scene's files that are read again when they change on this machine. */
+/** Ids of the scene's files that are reloaded when they change on disk. */
 export const useWatched = create<{ ids: ReadonlySet<string> }>(() => ({ ids: new Set() }));
 
 let stop: (() => void) | null = null;
 
-/** Says how to end the watching that has begun. */
+/** Registers how to stop the watcher. */
 export function setWatcher(end: () => void): void {
   stop = end;
 }
 
-/** Ends the watching of files, where any are watched. */
+/** Stops watching files. */
 export function endWatching(): void {
   stop?.();
   stop = null;

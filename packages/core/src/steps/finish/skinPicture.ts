@@ -24,7 +24,7 @@ const params = {
   },
   around: {
     ...numberField({ unit: 'plain', min: 0.01, max: 1000, slider: [0.25, 8] })(
-      'Times around',
+      'Repeats around',
       'How often it comes on the way around; along it, as often as keeps its proportions.',
       1,
     ),
@@ -32,7 +32,7 @@ const params = {
   },
   slide: {
     ...numberField({ unit: 'plain', min: -1000, max: 1000, slider: [-2, 2] })(
-      'Slide along',
+      'Offset along',
       'Shifts it along the skin, in its own lengths; animate it and it flows.',
       0,
     ),
@@ -43,7 +43,7 @@ const params = {
   rows: { ...number('Rows', 'Of a sheet that holds several pictures one above another.', 1), shown: whole },
   pick: {
     type: 'choice',
-    label: 'Take',
+    label: 'Choose',
     help: 'Which picture of the sheet: one, or for each path another, in turn or at random.',
     options: [
       { value: 'one', label: 'One of them' },
@@ -55,7 +55,7 @@ const params = {
   },
   cell: {
     ...numberField({ unit: 'count', min: 1, max: 4096, slider: [1, 16] })(
-      'Number',
+      'Cell',
       'Which of the sheet, counted from 1 at the upper left, row by row; the first path’s where each has another. Beyond the last it begins again.',
       1,
       { whole: true },
@@ -65,15 +65,15 @@ const params = {
   cutoff: {
     type: 'number',
     unit: 'share',
-    label: 'Cut out below',
-    help: 'Where the picture is less opaque than this, nothing is drawn.',
+    label: 'Alpha cutoff',
+    help: 'Where the picture is less opaque than this, the skin is cut out.',
     default: 0.5,
     min: 0,
     max: 1,
   },
   tinted: {
     type: 'toggle',
-    label: 'Keep colours',
+    label: 'Multiply colours',
     help: 'Multiplies the picture by the colours that the skin has; else the picture alone colours it.',
     default: false,
   },

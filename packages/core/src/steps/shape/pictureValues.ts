@@ -41,8 +41,8 @@ const params = {
     ],
     default: 'brightness',
   },
-  low: value('Value at 0', 'Value where the channel is at its least: black, or transparent.', 0),
-  high: value('Value at 1', 'Value where the channel is at its most: white, or opaque.', 1),
+  low: value('Output minimum', 'Value where the channel is 0: black, or transparent.', 0),
+  high: value('Output maximum', 'Value where the channel is 1: white, or opaque.', 1),
   tint: {
     type: 'toggle',
     label: 'Take its colours',

@@ -4,7 +4,7 @@ import type { Form } from '../../geometry/form';
 import { type Mesh, vertexCount } from '../../geometry/mesh';
 import { pathCount, type Paths, pointCount } from '../../geometry/paths';
 import { at } from '../../geometry/vec';
-import { lumaOf, type Beyond, pictureSampler } from '../../pictures/samplePicture';
+import { lumaOf, type Wrap, pictureSampler } from '../../pictures/samplePicture';
 import { Problem } from '../../problem';
 import type { StepContext } from '../declare';
 import { pictureOf, projectionOf } from '../stepPicture';
@@ -28,7 +28,7 @@ const CHANNELS: Readonly<Record<string, (color: Float64Array) => number>> = {
 /** A form whose places know what a picture holds where they are. */
 export async function runPictureValues(form: Form, p: PictureValuesParams, context: StepContext): Promise<Form> {
   const picture = await pictureOf(p.file, context);
-  const sample = pictureSampler(picture, p.beyond as Beyond);
+  const sample = pictureSampler(picture, p.beyond as Wrap);
   const channel = CHANNELS[p.channel];
   const name = pictureKeptAs(p);
   const { mesh, paths, points, seats } = form;

@@ -1,16 +1,16 @@
 import type { Form, Surface, TexturePixels } from '@uvrex/core';
 
-/** Pixels of the pictures on skins, by the names of their files: few, and small. */
+/** Maximum number of cached textures. */
 const MOST = 32;
 
-/** Reads the pictures of forms before they are sent, each once. */
-export class SkinPictures {
+/** Textures of skins, decoded before a frame is sent. */
+export class SkinTextures {
   readonly #known = new Map<string, TexturePixels>();
 
   /** @param bytesOf the bytes of a file of the scene, or one that comes with Uvrex */
   constructor(private readonly bytesOf: (file: string) => Promise<Uint8Array>) {}
 
-  /** Reads what the forms show. */
+  /** Decodes the pictures that forms show. */
   async read(forms: readonly (Form | null)[]): Promise<void> {
     const surfaces = forms.flatMap((form) => [
       form?.surface,
@@ -26,7 +26,7 @@ export class SkinPictures {
     }
   }
 
-  /** The pixels of a surface's picture, once it has been read. */
+  /** The texture of a surface, once decoded. */
   of(surface: Surface | null): TexturePixels | null {
     return (surface?.picture && this.#known.get(surface.picture.file)) ?? null;
   }
