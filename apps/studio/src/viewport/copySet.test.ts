@@ -151,6 +151,22 @@ test('specks are made anew where what they stand for has another look in the sam
   expect(shownOf({ ...leaves, item: 'bud' }, 2)).not.toBe(tinted);
 });
 
+test('specks of an item with a picture have its mean colour, where it is opaque', async () => {
+  await import('./copySorter');
+  // Half red, half transparent green.
+  const rgba = Uint8Array.of(255, 0, 0, 255, 0, 255, 0, 0);
+  const leaf = item(1);
+  const pictured: Shown = {
+    ...leaf,
+    mesh: { ...leaf.mesh!, colors: new Float32Array(9).fill(1), uvs: new Float32Array(6) },
+    picture: { width: 2, height: 1, rgba },
+  };
+  const copies = set();
+  copies.show(screen([row('leaf', 2)], { leaf: pictured }), { quality: 'draft', light: 1 });
+  const [specks] = copies.group.children.filter((object) => object.visible) as Points[];
+  expect([...specks.geometry.getAttribute('color').array]).toEqual([1, 0, 0, 1, 0, 0].map((x) => expect.closeTo(x, 5)));
+});
+
 test('tinted copies have colours of their own, and those of one surface share a material', () => {
   const copies = set();
   const items = { leaf: item(1), bud: item(2) };

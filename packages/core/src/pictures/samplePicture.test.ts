@@ -96,5 +96,14 @@ describe('as a texture', () => {
     const { width, height, rgba } = texturePixels(of(wide, values));
     expect([width, height]).toEqual([TEXTURE_SIDE / 2 + 1, 1]);
     expect(new Set(rgba.filter((_, i) => i % 4 === 0))).toEqual(new Set([100]));
+    // A side is divided by powers of two: five times as long comes to an eighth.
+    expect(
+      texturePixels(
+        of(
+          5 * TEXTURE_SIDE,
+          Array.from({ length: 5 * TEXTURE_SIDE }, () => grey(7)),
+        ),
+      ).width,
+    ).toBe((5 * TEXTURE_SIDE) / 8);
   });
 });

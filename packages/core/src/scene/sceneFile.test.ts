@@ -1,7 +1,7 @@
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import { sceneOf } from '../testing';
-import { newStep } from './make';
+import { newGrowth, newScene, newStep } from './make';
 import { fileId, packScenes, readSceneFile, writeSceneFile } from './sceneFile';
 import { LIMITS } from './limits';
 import { asVersion4 } from '../../test/oldScenes';
@@ -79,4 +79,19 @@ test('damaged, foreign and greedy zips are refused with what is wrong', async ()
 test('more scenes than a zip may hold are not packed', async () => {
   const many = Array.from({ length: LIMITS.zipScenes + 1 }, () => sceneOf([]));
   await expect(packScenes(many, async () => undefined)).rejects.toThrow('501 scenes are too many for one zip');
+});
+
+test('pictures are named by what they are in the zip', async () => {
+  const [png, jpeg] = [Uint8Array.of(0x89, 0x50, 1), Uint8Array.of(0xff, 0xd8, 2)];
+  const pictured = newScene('Pictured');
+  const files = new Map([png, jpeg].map((bytes) => [fileId(bytes), bytes]));
+  pictured.files = [...files.keys()].map((id) => ({ id, name: 'leaf', kind: 'picture' }));
+  pictured.growths = [
+    newGrowth('Leaf', 0, [newStep('blade'), ...[...files.keys()].map((file) => newStep('skin-picture', { file }))]),
+  ];
+  const { bytes } = await writeSceneFile(pictured, async (id) => files.get(id));
+  expect(Object.keys(unzipSync(bytes)).sort()).toEqual(
+    ['scene.json', `files/${fileId(png)}.png`, `files/${fileId(jpeg)}.jpg`].sort(),
+  );
+  expect((await readSceneFile(bytes)).files).toEqual(files);
 });

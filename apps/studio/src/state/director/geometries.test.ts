@@ -64,6 +64,8 @@ test('every array counts, whatever it is an array of, and nothing but arrays', (
     },
     points: { ...empty, dots: floats(500) },
     'point numbers': { ...empty, dotIds: new Uint32Array((500 * MB) / 4) },
+    picture: { ...empty, picture: { width: 1, height: 1, rgba: new Uint8Array(500 * MB) } },
+    texture: { ...empty, mesh: { ...skin, positions: floats(1), uvs: floats(500) } },
     tips: { ...empty, tips: { positions: floats(500), strengths: floats(0) } },
   };
   for (const [name, shown] of Object.entries(all)) {

@@ -53,9 +53,16 @@ test('colours and glow are those of the middle', () => {
   // Red by height, as a straight line: it still is one, in the middle of each cell.
   const colors = new Float32Array(3 * n);
   for (let i = 0; i < n; i++) colors[3 * i] = (whole.positions[3 * i + 1] + 1) / 2;
-  const light = makeLod({ ...whole, colors, glow: new Float32Array(n).fill(0.3) }, 600)!;
+  // Texture coordinates too: height and height again, turned round.
+  const uvs = Float32Array.from({ length: 2 * n }, (_, i) => {
+    const height = (whole.positions[3 * Math.floor(i / 2) + 1] + 1) / 2;
+    return i % 2 === 0 ? height : 1 - height;
+  });
+  const light = makeLod({ ...whole, colors, uvs, glow: new Float32Array(n).fill(0.3) }, 600)!;
   for (let i = 0; i < light.glow!.length; i++) {
     expect(Math.abs(light.colors![3 * i] - (light.positions[3 * i + 1] + 1) / 2)).toBeLessThan(0.06);
     expect(light.glow![i]).toBeCloseTo(0.3, 5);
+    expect(light.uvs![2 * i]).toBeCloseTo(light.colors![3 * i], 5);
+    expect(light.uvs![2 * i + 1]).toBeCloseTo(1 - light.colors![3 * i], 5);
   }
 });

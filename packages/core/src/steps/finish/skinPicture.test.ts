@@ -85,6 +85,12 @@ describe('a sheet', () => {
     expect(new Set(await cells({ cell: 8 }))).toEqual(new Set([2]));
   });
 
+  test('it stands in its cell as it does alone: its foot at the foot of the path', async () => {
+    const { mesh } = await skinned([line(1, 5), tube(), put({ columns: 3, rows: 2, cell: 4 })]);
+    for (let i = 0; i < mesh!.positions.length / 3; i++)
+      expect(uv(mesh!, i)[1]).toBeCloseTo(mesh!.positions[3 * i + 1] / 2, 5);
+  });
+
   test('each path the next, or one at random that it keeps when others go', async () => {
     expect(await cells({ pick: 'turn', cell: 6 })).toEqual([6, 1, 2, 3, 4, 5, 6, 1, 2, 3, 4, 5]);
     const random = await cells({ pick: 'random' });

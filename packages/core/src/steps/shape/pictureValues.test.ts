@@ -78,6 +78,27 @@ test('turned by a right angle anticlockwise, what was at its right is above', as
   expect([...paths!.named.picture.values]).toEqual(Array.from({ length: 9 }, (_, i) => expect.closeTo(ramp(i / 8), 5)));
 });
 
+test('turned, what stood above the middle stands to its left', async () => {
+  const level = newStep('line', { fromX: -1, toX: 1, fromY: 1, toY: 1, points: 5 });
+  const { paths } = await form(
+    [level, read({ file: 'two', channel: 'red', atX: 0, atY: 1, width: 2, height: 2, turn: 90 })],
+    1,
+    withPictures,
+  );
+  // Red is above: turned anticlockwise by a right angle, it is on the left.
+  expect([...paths!.named.picture.values]).toEqual([1, 1, 0.5, 0, 0].map((x) => expect.closeTo(x, 5)));
+});
+
+test('fitted to what changes its shape, the picture lies as it does at the last frame', async () => {
+  const stretching = newStep('line', { fromX: 0, toX: grows(1, 2), fromY: 1, toY: 1, points: 3 });
+  const early = await form([stretching, read({ fit: true })], 1, (scene) => {
+    withPictures(scene);
+    scene.range = [1, 101];
+  });
+  // At first it reaches to the middle of the picture.
+  expect([...early.paths!.named.picture.values]).toEqual([0, 0.25, 0.5].map((x) => expect.closeTo(ramp(x), 5)));
+});
+
 test('outside: nothing, the edge, or the picture again; low and high are the ends of what is read', async () => {
   const at3 = newStep('line', { fromX: 3.25, toX: 3.5, fromY: 1, toY: 1, points: 2 });
   const value = async (params: Params): Promise<number> =>
