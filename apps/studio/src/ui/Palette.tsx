@@ -25,7 +25,8 @@ import { announceDeleted } from './deleted';
 import { DeletedButton } from './DeletedButton';
 import { sayProblem, withProgress } from '@/state/toasts';
 
-const small = (name: string): Entry['picture'] => (name in SMALL ? { src: SMALL[name], moments: MOMENTS } : undefined);
+const small = (name: string, rest?: number): Entry['picture'] =>
+  name in SMALL ? { src: SMALL[name], moments: MOMENTS, rest } : undefined;
 
 const FAMILIES: readonly { of: Family; title: string }[] = [
   { of: 'shape', title: 'Shape' },
@@ -72,7 +73,7 @@ const cuttingEntry = (cutting: Cutting): Entry => ({
   label: cutting.name,
   help: cutting.help,
   words: cutting.words,
-  picture: small(`cutting-${cutting.id}`),
+  picture: small(`cutting-${cutting.id}`, cutting.moment),
   run: () => plant(cutting),
 });
 

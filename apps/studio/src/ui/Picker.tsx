@@ -8,7 +8,7 @@ import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from 
 import { keysText } from '@/state/actions/commands';
 import { INK, MONO } from './theme';
 import { foundIn } from './found';
-import { SmallPicture } from './SmallPicture';
+import { SmallPicture, type Strip } from './SmallPicture';
 import { StepIcon } from './StepIcon';
 
 /** Something that can be picked. */
@@ -20,7 +20,7 @@ export interface Entry {
   words?: string;
   icon?: string;
   /** Moments side by side, or one picture. */
-  picture?: { src: string; moments: number };
+  picture?: Strip;
   keys?: string;
   run: () => void;
   /** Why it cannot be picked now. */

@@ -34,6 +34,8 @@ export interface Cutting {
   help: string;
   /** Other words that it is looked for by. */
   words: string;
+  /** The moment of eight that its small picture shows at rest, counted from 0, where the last shows nothing of it. */
+  moment?: number;
   /** What its host must have; null for one that is planted in the open. */
   on: FormKind | null;
   plant: (bed: Bed) => Planting;

@@ -118,3 +118,9 @@ test('planted twice, names differ and the second stands behind the host as well'
   expect(scene.growths[0].steps.filter(({ kind }) => kind === 'along')).toHaveLength(2);
   expect(scene.growths[0].steps.at(-1)!.params.growth).toBe(scene.growths[1].id);
 });
+
+test('a small picture rests at one of its eight moments', () => {
+  const named = CUTTINGS.flatMap(({ moment }) => (moment === undefined ? [] : [moment]));
+  expect(named.length).toBeGreaterThan(0);
+  for (const moment of named) expect([0, 1, 2, 3, 4, 5, 6, 7]).toContain(moment);
+});

@@ -47,6 +47,7 @@ export const FUSES: readonly Cutting[] = [
     name: 'Burning line',
     help: 'A line that is eaten away from its base, with an ember at the burning end.',
     words: 'fuse fire ember burn ash tether rope',
+    moment: 3,
     on: null,
     plant: (bed) => ({
       steps: [],
@@ -62,6 +63,7 @@ export const FUSES: readonly Cutting[] = [
     name: 'Fuse with a cap',
     help: 'A fuse burns along the ground to a keg, whose cap flies off among sparks and comes to lie beside it.',
     words: 'fire burn explosion lid keg barrel spark pop rope',
+    moment: 5,
     on: null,
     plant(bed) {
       const [rope, ember] = fuse(bed, newStep('drawn', { anchors: TO_THE_KEG as never, points: 260 }), [0.03, 0.62]);
