@@ -28,6 +28,11 @@ test('what cannot be picked comes last of its section', () => {
   expect(labels('later')).toEqual(['Time offset']);
 });
 
+test('of what cannot be picked, what is called so comes first too', () => {
+  const off = section('Steps', ['Front', 'As a falloff.', 'no growth'], ['Add step: falloff', '', 'no growth']);
+  expect(foundIn([off], 'falloff')[0].entries.map(({ label }) => label)).toEqual(['Add step: falloff', 'Front']);
+});
+
 test('a hyphen is as good as a space', () => {
   expect(labels('time-offset')).toEqual(['Time offset']);
 });

@@ -8,9 +8,8 @@ export function foundIn(sections: readonly Section[], query: string): Section[] 
   const typed = query.toLowerCase().trim();
   const words = typed.split(/[\s-]+/).filter(Boolean);
   const text = ({ label, help = '', words: more = '' }: Entry): string => `${label} ${help} ${more}`.toLowerCase();
-  const rankOf = (entry: Entry): number => {
-    const label = entry.label.toLowerCase();
-    if (entry.off !== undefined) return 9;
+  const rankOf = (entry: Entry): number => (entry.off === undefined ? 0 : 10) + likeness(entry.label.toLowerCase());
+  const likeness = (label: string): number => {
     if (label === typed) return 0;
     if (label.startsWith(typed)) return 1;
     return words.every((word) => label.includes(word)) ? 2 : 3;
