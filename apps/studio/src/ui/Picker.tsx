@@ -1,10 +1,9 @@
 'use client';
 
 import Box from '@mui/material/Box';
-import ButtonBase from '@mui/material/ButtonBase';
 import Dialog from '@mui/material/Dialog';
 import InputBase from '@mui/material/InputBase';
-import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, type MouseEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import { keysText } from '@/state/actions/commands';
 import { INK, MONO } from './theme';
 import { foundIn } from './found';
@@ -161,6 +160,7 @@ export function Picker({ label, placeholder, sections, wide = false, close, pick
           gridTemplateColumns: among.length > 0 && beside.length > 0 ? 'minmax(0, 1fr) minmax(0, 1fr)' : '1fr',
           minHeight: 0,
           '& > div': { overflowY: 'auto', maxHeight: wide ? '74vh' : '56vh', py: 0.75, px: 0.75 },
+          ...ENTRIES,
         }}
       >
         {among.length > 0 && <div>{drawn(among)}</div>}
@@ -196,93 +196,132 @@ const optionOf = ({ entry, chosen }: OneProps) => ({
   'aria-disabled': entry.off !== undefined,
 });
 
+/** Marks an entry as pointed at; cards that scroll under a mouse at rest are not. */
+const pointed =
+  ({ chosen, over }: OneProps) =>
+  ({ movementX, movementY }: MouseEvent): void => {
+    if (!chosen && (movementX !== 0 || movementY !== 0)) over();
+  };
+
 /** An entry as a small moving picture with its name. */
 function Card(props: OneProps) {
-  const { entry, chosen, pick, over } = props;
+  const { entry, chosen, pick } = props;
   return (
-    <Box
-      sx={{ position: 'relative', '& .more': { opacity: 0 }, '&:hover .more, & .more:focus-within': { opacity: 1 } }}
-    >
-      <ButtonBase
+    <div className="card">
+      <button
+        type="button"
         {...optionOf(props)}
         aria-label={entry.label}
         title={entry.off ?? entry.help}
         onClick={pick}
-        onMouseMove={(event) => {
-          // Cards that scroll under a mouse at rest are not pointed at.
-          if (!chosen && (event.movementX !== 0 || event.movementY !== 0)) over();
-        }}
-        sx={{
-          display: 'block',
-          width: '100%',
-          textAlign: 'left',
-          fontFamily: 'inherit',
-          borderRadius: 2,
-          overflow: 'hidden',
-          bgcolor: INK.ground,
-          opacity: entry.off ? 0.55 : 1,
-          border: `1px solid ${chosen ? INK.sprout : INK.line}`,
-        }}
+        onMouseMove={pointed(props)}
       >
-        <Box sx={{ aspectRatio: '3 / 2', bgcolor: INK.deep, display: 'grid', placeItems: 'center', color: INK.mute }}>
+        <span className="picture">
           {entry.picture ? (
             <SmallPicture {...entry.picture} moving={chosen} />
           ) : (
             entry.icon && (
-              <Box sx={{ transform: 'scale(2.2)', display: 'flex' }}>
+              <span className="symbol">
                 <StepIcon icon={entry.icon} />
-              </Box>
+              </span>
             )
           )}
-        </Box>
-        <Box sx={{ px: 1, py: 0.6, fontSize: 13, fontWeight: 550, lineHeight: 1.25 }}>{entry.label}</Box>
-        {entry.off && <Box sx={{ px: 1, pb: 0.6, fontSize: 11.5, color: '#f2d06b' }}>{entry.off}</Box>}
-      </ButtonBase>
-      {entry.more && (
-        <Box className="more" sx={{ position: 'absolute', top: 4, right: 4, borderRadius: 2, bgcolor: INK.panel }}>
-          {entry.more}
-        </Box>
-      )}
-    </Box>
+        </span>
+        <span className="name">{entry.label}</span>
+        {entry.off && <span className="off">{entry.off}</span>}
+      </button>
+      {entry.more && <div className="more">{entry.more}</div>}
+    </div>
   );
 }
 
 /** An entry as a row with a line of help. */
 function Line(props: OneProps) {
-  const { entry, chosen, pick } = props;
+  const { entry, pick } = props;
   return (
-    <ButtonBase
-      {...optionOf(props)}
-      onClick={pick}
-      sx={{
-        width: '100%',
-        justifyContent: 'flex-start',
-        textAlign: 'left',
-        fontFamily: 'inherit',
-        borderRadius: 2,
-        px: 2,
-        py: 0.6,
-        gap: 2,
-        opacity: entry.off ? 0.65 : 1,
-        bgcolor: chosen ? INK.raised : undefined,
-        '&:hover': { bgcolor: INK.raised },
-      }}
-    >
+    <button type="button" className="line" {...optionOf(props)} onClick={pick}>
       {entry.icon && (
-        <Box sx={{ color: 'primary.main', display: 'flex' }}>
+        <span className="symbol">
           <StepIcon icon={entry.icon} />
-        </Box>
+        </span>
       )}
-      <Box sx={{ flex: 1, minWidth: 0 }}>
-        <Box sx={{ fontSize: 14, fontWeight: 550 }}>{entry.label}</Box>
-        {entry.help && <Box sx={{ fontSize: 12, color: 'text.secondary' }}>{entry.help}</Box>}
-      </Box>
-      {entry.off && <Box sx={{ fontSize: 12, color: '#f2d06b' }}>{entry.off}</Box>}
-      {entry.keys && (
-        <Box sx={{ fontFamily: MONO, fontSize: 11.5, color: 'text.secondary', whiteSpace: 'nowrap' }}>
-          {keysText(entry.keys)}
-        </Box>
-      )}
-    </ButtonBase>
+      <span className="text">
+        <span className="name">{entry.label}</span>
+        {entry.help && <span className="help">{entry.help}</span>}
+      </span>
+      {entry.off && <span className="off">{entry.off}</span>}
+      {entry.keys && <span className="keys">{keysText(entry.keys)}</span>}
+    </button>
   );
 }
+
+const WARNING = '#f2d06b';
+
+/**
+ * How entries look: one style of the list, since hundreds of styled components take a third of a second to render. What is scrolled
+ * out of sight is not laid out.
+ */
+const ENTRIES = {
+  '& button': {
+    font: 'inherit',
+    color: 'inherit',
+    textAlign: 'left',
+    border: 0,
+    padding: 0,
+    background: 'none',
+    cursor: 'pointer',
+    borderRadius: '8px',
+    width: '100%',
+    '&:focus-visible': { outline: `2px solid ${INK.sprout}`, outlineOffset: -2 },
+  },
+  '& span': { display: 'block' },
+  '& .line': {
+    display: 'flex',
+    alignItems: 'center',
+    gap: '16px',
+    padding: '5px 16px',
+    contentVisibility: 'auto',
+    containIntrinsicSize: 'auto 47px',
+    '&[aria-disabled=true]': { opacity: 0.65 },
+    '&:hover, &[aria-selected=true]': { background: INK.raised },
+    '& .symbol': { color: 'primary.main', display: 'flex' },
+    '& .text': { flex: 1, minWidth: 0 },
+    '& .name': { fontSize: 14, fontWeight: 550 },
+    '& .help': { fontSize: 12, color: 'text.secondary' },
+    '& .off': { fontSize: 12, color: WARNING },
+    '& .keys': { fontFamily: MONO, fontSize: 11.5, color: 'text.secondary', whiteSpace: 'nowrap' },
+  },
+  '& .card': {
+    position: 'relative',
+    contentVisibility: 'auto',
+    containIntrinsicSize: 'auto 160px',
+    '& > button': {
+      display: 'block',
+      overflow: 'hidden',
+      background: INK.ground,
+      border: `1px solid ${INK.line}`,
+      '&[aria-disabled=true]': { opacity: 0.55 },
+      '&[aria-selected=true]': { borderColor: INK.sprout },
+    },
+    '& .picture': {
+      aspectRatio: '3 / 2',
+      background: INK.deep,
+      display: 'grid',
+      placeItems: 'center',
+      color: INK.mute,
+    },
+    '& .symbol': { transform: 'scale(2.2)', display: 'flex' },
+    '& .name': { padding: '5px 8px', fontSize: 13, fontWeight: 550, lineHeight: 1.25 },
+    '& .off': { padding: '0 8px 5px', fontSize: 11.5, color: WARNING },
+    '& > .more': {
+      position: 'absolute',
+      top: 4,
+      right: 4,
+      borderRadius: '8px',
+      background: INK.panel,
+      opacity: 0,
+      '& button': { width: 'auto' },
+    },
+    '&:hover > .more, & > .more:focus-within': { opacity: 1 },
+  },
+} as const;
