@@ -1,6 +1,6 @@
 import type { YieldNow } from '../../yieldNow';
 import { movedPaths } from '../../curves/pathFrames';
-import { placeIn } from '../../curves/elements';
+import { type Place, placeIn } from '../../curves/elements';
 import type { Attributed, Table } from '../../geometry/attributes';
 import { boundsOf, COPIES, type Form, POINTS, type Points } from '../../geometry/form';
 import { MESH, type Mesh } from '../../geometry/mesh';
@@ -9,7 +9,6 @@ import { pathCount, PATHS, type Paths } from '../../geometry/paths';
 import { SEATS } from '../../geometry/seats';
 import { rejoin } from '../../geometry/tree';
 import { at, type Vec3 } from '../../geometry/vec';
-import type { Element } from '../../geometry/element';
 import type { StepContext } from '../declare';
 
 /** So many points between two yields. */
@@ -19,7 +18,7 @@ const CHUNK = 512;
 export async function eachPathPoint(
   form: Form,
   context: StepContext,
-  move: (place: Vec3, i: number, element: Readonly<Element>) => Vec3,
+  move: (place: Vec3, i: number, element: Readonly<Place>) => Vec3,
 ): Promise<Form> {
   return { ...form, paths: await pathsMoved(form.paths!, context, move) };
 }
@@ -27,7 +26,7 @@ export async function eachPathPoint(
 async function pathsMoved(
   paths: Paths,
   context: StepContext,
-  move: (place: Vec3, i: number, element: Readonly<Element>) => Vec3,
+  move: (place: Vec3, i: number, element: Readonly<Place>) => Vec3,
 ): Promise<Paths> {
   const positions = new Float32Array(paths.positions.length);
   const count = pathCount(paths);
@@ -55,17 +54,17 @@ async function pathsMoved(
   return movedPaths(paths, positions, () => context.yieldNow());
 }
 
-type Move = (place: Vec3, element: Readonly<Element>) => Vec3;
+type Move = (place: Vec3, element: Readonly<Place>) => Vec3;
 
 /** The same, and how a place goes along with its own, as `SlopedMove`; `small` is a length that is nothing against the whole, metres. */
-type Sloped = (place: Vec3, element: Readonly<Element>, slopes: Float64Array, small: number) => Vec3;
+type Sloped = (place: Vec3, element: Readonly<Place>, slopes: Float64Array, small: number) => Vec3;
 
 /**
  * Moves everything in a form: the points of its paths, the vertices of its mesh, loose points, and where copies stand.
  * @param sloped the same movement with its slopes, where they are known: else they are measured, which takes three times as long
  */
 export async function eachPoint(form: Form, context: StepContext, move: Move, sloped?: Sloped): Promise<Form> {
-  const alike = (place: Vec3, _: number, element: Readonly<Element>): Vec3 => move(place, element);
+  const alike = (place: Vec3, _: number, element: Readonly<Place>): Vec3 => move(place, element);
   const extent = form.extent && (await pathsMoved(form.extent, context, alike));
   const moved = { ...form, extent, paths: form.paths && (await pathsMoved(form.paths, context, alike)) };
   if (!form.mesh && !form.points && !form.copies && !form.seats) return moved;

@@ -1,5 +1,5 @@
 import type { Vec3 } from '../../geometry/vec';
-import type { Element } from '../../geometry/element';
+import type { Place } from '../../curves/elements';
 import { defineStep } from '../declare';
 import { figure, metres, percent } from '../../format';
 import { MOVABLE } from './movable';
@@ -91,17 +91,20 @@ export const noise = defineStep({
     `${metres(p.amount)}${p.hold > 0 ? `, base held for ${percent(p.hold)}` : ''}${p.evolve > 0 ? `, ${figure(p.evolve)} a second` : ''}`,
   async run(form, p, context) {
     const { noise3 } = await import('../../fields/noise');
+    const { steadyNoise } = await import('./steadyNoise');
     const { withinRange } = await import('./range');
     const { eachPoint } = await import('./eachPoint');
     const { passed: time, period } = progressOf(p.evolve, p.loop, context);
     const shape = { detail: p.detail, roughness: p.roughness, seed: context.seed, period };
+    const steady = await steadyNoise(form.paths, p, shape, time, () => context.yieldNow());
     const push = new Float64Array(3);
     const turns = new Float64Array(9);
     const amount = context.varied('amount');
     const within = withinRange(p, form);
     const { size, hold } = p;
-    const move = (place: Vec3, element: Readonly<Element>, slopes: Float64Array | null): Vec3 => {
-      noise3(place[0] / size, place[1] / size, place[2] / size, time, shape, push, slopes);
+    const move = (place: Vec3, element: Readonly<Place>, slopes: Float64Array | null): Vec3 => {
+      if (slopes || !steady?.(place, element.at, push))
+        noise3(place[0] / size, place[1] / size, place[2] / size, time, shape, push, slopes);
       const k = amount(element) * held(element.u, hold) * within(place[1]);
       return [place[0] + k * push[0], place[1] + k * push[1], place[2] + k * push[2]];
     };

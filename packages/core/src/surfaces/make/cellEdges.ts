@@ -4,7 +4,8 @@ import type { Mesh } from '../../geometry/mesh';
 import { treeInTime } from '../../geometry/search/meshTree';
 import { nearestPlace } from '../../geometry/search/nearest';
 import { pathsFrom, type Paths } from '../../geometry/paths';
-import { readPlaces } from '../../geometry/topology/surfacePlaces';
+import { MeshMemo } from '../../geometry/meshMemo';
+import { readPlaces, type SurfacePlaces } from '../../geometry/topology/surfacePlaces';
 import { at, byAxis, distance, type Vec3 } from '../../geometry/vec';
 import { pointAttributes } from '../edit/contourLines';
 import { boxAround } from '../../geometry/box';
@@ -114,10 +115,36 @@ function cross(
 export async function cellWire(
   mesh: Mesh,
   size: number,
-  which: 'corners' | 'outer' | 'all',
+  which: Which,
   yieldNow: YieldNow = () => Promise.resolve(),
   claim: (points: number) => void = () => {},
 ): Promise<Paths> {
+  const { paths, places, sources } = await wires.get(mesh, `${size} ${which}`, () =>
+    edgesOf(mesh, size, which, yieldNow, claim),
+  );
+  const named = pointAttributes({ ...mesh, ...readPlaces(mesh, places) }, sources);
+  return { ...paths, named };
+}
+
+/** The edges of cells, and where on the form's skin each of their points is nearest. */
+interface Wire {
+  paths: Paths;
+  places: SurfacePlaces;
+  /** The place of each point: many lines meet at one corner. */
+  sources: Uint32Array;
+}
+
+type Which = 'corners' | 'outer' | 'all';
+
+const wires = new MeshMemo<Wire>();
+
+async function edgesOf(
+  mesh: Mesh,
+  size: number,
+  which: Which,
+  yieldNow: YieldNow,
+  claim: (points: number) => void,
+): Promise<Wire> {
   const { origin, counts, filled } = await filledCells(mesh, size, yieldNow);
   const [nx, ny] = [counts[0] + 1, counts[1] + 1];
   // A row of empty cells round the grid, so that every corner has eight.
@@ -175,7 +202,5 @@ export async function cellWire(
     }
     sources[i] = known[n];
   }
-  const there = readPlaces(mesh, { faces: Uint32Array.from(faces), weights: Float32Array.from(weights) });
-  const named = pointAttributes({ ...mesh, ...there }, sources);
-  return { ...paths, named };
+  return { paths, places: { faces: Uint32Array.from(faces), weights: Float32Array.from(weights) }, sources };
 }
