@@ -1,4 +1,4 @@
-import { type Flat, type Vec3, add, at, cross, distance, dot, perpendicular, scale, sub, unit } from '../geometry/vec';
+import { type Flat, type Vec3, add, at, cross, dot, perpendicular, scale, sub, unit } from '../geometry/vec';
 
 /**
  * Unit tangents at the points `first` up to `end` of a polyline: the direction of the circle through each point and its
@@ -250,8 +250,10 @@ export function carryNormals(rest: FramedCourse, now: FramedCourse, first: numbe
     const along = shares(now.positions, first, end);
     for (let i = 1; i < n; i++) rotateNormal(out, t, i, turn * along[i]);
   } else twistAsAtRest(rest, now, first, n);
-  const roll = rollOfWhole(now, first, n, dot(at(rest.tangents, 0), at(t, 0)), led);
-  if (Math.abs(roll) > 1e-7) for (let i = 0; i < n; i++) rotateNormal(out, t, i, roll);
+  const roll = rollOfWhole(rest, now, first, n);
+  if (Math.abs(roll) <= 1e-7) return;
+  const [cosine, sine] = [Math.cos(roll), Math.sin(roll)];
+  for (let i = 0; i < n; i++) rotateBy(out, t, i, cosine, sine);
 }
 
 /** Turns frames that follow without twist by what those at rest are turned against such. */
@@ -273,22 +275,45 @@ function twistAsAtRest(rest: FramedCourse, now: FramedCourse, first: number, n: 
  * By how much all frames of a path roll so that they agree with those that its points take along, each by itself, radians. The
  * first point has the say as long as it lies as at rest; the further it has turned, the more have the others, those before much
  * bending most.
- * @param kept cosine of the angle between the first tangent at rest and now
- * @param led the normal that a point takes along by itself
  */
-function rollOfWhole(now: FramedCourse, first: number, n: number, kept: number, led: (i: number) => Vec3): number {
-  const others = (1 - kept) / 2;
-  if (others < 1e-9) return 0;
+function rollOfWhole(rest: FramedCourse, now: FramedCourse, first: number, n: number): number {
   const { positions, tangents: t, normals } = now;
-  let [cosine, sine, weight, bent] = [0, 0, 0, 0];
-  for (let i = 1; i < n; i++) {
-    const [here, before] = [at(t, i), at(t, i - 1)];
-    bent += Math.acos(Math.min(1, Math.max(-1, dot(here, before))));
-    const w = distance(at(positions, first + i), at(positions, first + i - 1)) * Math.exp(-bent);
-    const angle = angleAbout(here, at(normals, i), led(i));
-    cosine += w * Math.cos(angle);
-    sine += w * Math.sin(angle);
+  const { tangents: from, normals: led } = rest;
+  const others = (1 - (from[0] * t[0] + from[1] * t[1] + from[2] * t[2])) / 2;
+  if (others < 1e-9) return 0;
+  let cosine = 0;
+  let sine = 0;
+  let weight = 0;
+  let bent = 0;
+  for (let q = 3; q < 3 * n; q += 3) {
+    const [tx, ty, tz] = [t[q], t[q + 1], t[q + 2]];
+    bent += Math.acos(Math.min(1, Math.max(-1, tx * t[q - 3] + ty * t[q - 2] + tz * t[q - 1])));
+    const p = 3 * first + q;
+    const [dx, dy, dz] = [
+      positions[p] - positions[p - 3],
+      positions[p + 1] - positions[p - 2],
+      positions[p + 2] - positions[p - 1],
+    ];
+    const w = Math.sqrt(dx * dx + dy * dy + dz * dz) * Math.exp(-bent);
     weight += w;
+    // The normal at rest, taken along as `carryFrames` does; its length makes no difference to the angle.
+    const [fx, fy, fz] = [from[q], from[q + 1], from[q + 2]];
+    let [vx, vy, vz] = [led[q], led[q + 1], led[q + 2]];
+    const near = 1 + fx * tx + fy * ty + fz * tz;
+    if (near >= 1e-12) {
+      const [mx, my, mz] = [fx + tx, fy + ty, fz + tz];
+      const k = (vx * mx + vy * my + vz * mz) / near;
+      const l = 2 * (vx * fx + vy * fy + vz * fz);
+      vx += l * tx - k * mx;
+      vy += l * ty - k * my;
+      vz += l * tz - k * mz;
+    }
+    const [nx, ny, nz] = [normals[q], normals[q + 1], normals[q + 2]];
+    const c = nx * vx + ny * vy + nz * vz;
+    const s = (ny * vz - nz * vy) * tx + (nz * vx - nx * vz) * ty + (nx * vy - ny * vx) * tz;
+    const length = Math.sqrt(c * c + s * s);
+    cosine += length > 0 ? (w * c) / length : w;
+    sine += length > 0 ? (w * s) / length : 0;
   }
   return weight > 0 ? Math.atan2((others * sine) / weight, 1 - others + (others * cosine) / weight) : 0;
 }
@@ -296,11 +321,21 @@ function rollOfWhole(now: FramedCourse, first: number, n: number, kept: number, 
 /** An angle by whole turns as near to 0 as it comes, radians. */
 const nearest = (angle: number): number => angle - 2 * Math.PI * Math.round(angle / (2 * Math.PI));
 
-function rotateNormal(normals: Flat, tangent: Flat, i: number, angle: number): void {
-  const r = at(normals, i);
-  const s = cross(at(tangent, i), r);
-  const [c, d] = [Math.cos(angle), Math.sin(angle)];
-  normals.set(unit([r[0] * c + s[0] * d, r[1] * c + s[1] * d, r[2] * c + s[2] * d]), 3 * i);
+const rotateNormal = (normals: Flat, tangent: Flat, i: number, angle: number): void =>
+  rotateBy(normals, tangent, i, Math.cos(angle), Math.sin(angle));
+
+function rotateBy(normals: Flat, tangent: Flat, i: number, cosine: number, sine: number): void {
+  const q = 3 * i;
+  const [tx, ty, tz] = [tangent[q], tangent[q + 1], tangent[q + 2]];
+  const [nx, ny, nz] = [normals[q], normals[q + 1], normals[q + 2]];
+  const x = nx * cosine + (ty * nz - tz * ny) * sine;
+  const y = ny * cosine + (tz * nx - tx * nz) * sine;
+  const z = nz * cosine + (tx * ny - ty * nx) * sine;
+  const length = Math.sqrt(x * x + y * y + z * z);
+  if (!(length > 1e-20)) return;
+  normals[q] = x / length;
+  normals[q + 1] = y / length;
+  normals[q + 2] = z / length;
 }
 
 /** Makes one normal square to its tangent, and of length 1. */
