@@ -98,6 +98,7 @@ export function seat(
   const { growth, ids, dice: chance, number: numbers, row: rowsOf, share: shares, age: ages, variant } = seats;
   const { positions: places, turns: ways, sizes: all } = seats;
   const { s: spotAt, rest: spotRest, number: spotNumber, dice: spotDice, ids: within } = spots;
+  const offs = fits.map(({ axis, middle, centre }) => standsOff(standing, axis, middle, centre));
   let k = 0;
   for (let spot = begin; spot < end; spot++) {
     const s = spotAt[spot];
@@ -157,9 +158,9 @@ export function seat(
     const order = spotNumber[spot];
     const which = items.at(order, number);
     const upright = tails[which];
-    const { axis, middle, centre } = fits[which];
-    const off = standing === 'centre' || pose ? centre : scale(axisOf(axis), middle);
-    const offCentre = standing !== 'origin' || pose ? off[0] !== 0 || off[1] !== 0 || off[2] !== 0 : false;
+    const off = pose ? fits[which].centre : offs[which];
+    const [off0, off1, off2] = off;
+    const offCentre = off0 !== 0 || off1 !== 0 || off2 !== 0;
     const grown =
       age === null || settle === 0 || reveal !== 'appear' ? 1 : Math.max(0, easeAt(ease, Math.min(1, passed / settle)));
     const fade = motion && !loop && fading > 0 ? smoothstep(share / fading) * smoothstep((1 - share) / fading) : 1;
@@ -167,7 +168,7 @@ export function seat(
     const size =
       base * factor * readTable(sizes, follows === 'grown' && visible > 0 ? s / visible : share) * small * grown * fade;
     if (plain) axesInto(way, nx, ny, nz, tx, ty, tz);
-    else if (!goal) way.set(headingTurn([tx, ty, tz], [nx, ny, nz], axis));
+    else if (!goal) way.set(headingTurn([tx, ty, tz], [nx, ny, nz], fits[which].axis));
     for (let around = 0; around < whorl; around++, write++) {
       const dice = whorl > 1 ? hash(number, around, 9) : number;
       const tilt = varyLean > 0 ? (varyLean * Math.PI * (2 * random(dice, 0, 3) - 1)) / 180 : 0;
@@ -204,10 +205,12 @@ export function seat(
       const r3 = w3 * u3 - w0 * u0 - w1 * u1 - w2 * u2;
       if (offCentre) {
         // The item's middle comes to stand on the path.
-        const shift = scale(turnedBy([r0, r1, r2, r3], off), -size);
-        px += shift[0];
-        py += shift[1];
-        pz += shift[2];
+        const t0 = 2 * (r1 * off2 - r2 * off1);
+        const t1 = 2 * (r2 * off0 - r0 * off2);
+        const t2 = 2 * (r0 * off1 - r1 * off0);
+        px -= size * (off0 + r3 * t0 + r1 * t2 - r2 * t1);
+        py -= size * (off1 + r3 * t1 + r2 * t0 - r0 * t2);
+        pz -= size * (off2 + r3 * t2 + r0 * t1 - r1 * t0);
       }
       growth[write] = which;
       // Row by row, so that a longer path gives the others no new numbers.
@@ -239,6 +242,10 @@ export function seat(
   }
   list.took(write - list.count);
 }
+
+/** What of an item comes to stand on the path, from its origin. */
+const standsOff = (standing: AlongParams['stands'], axis: number, middle: number, centre: Vec3): Vec3 =>
+  standing === 'origin' ? [0, 0, 0] : standing === 'centre' ? centre : scale(axisOf(axis), middle);
 
 /** The turn that keeps Y up and brings a forward axis that is level to the path's heading; what stands turns its X there. */
 function headingTurn(tangent: Vec3, normal: Vec3, axis: number): Turn {
