@@ -112,7 +112,8 @@ export function frilling(given: Frilling): Course<Frill> {
       await yieldNow();
       if (apart > 0 && turn % 3 === 0) {
         for (let k = 0; k < m; k++) for (let c = 0; c < 3; c++) those[3 * k + c] = positions[3 * stands[k] + c];
-        const moves = keepApart.moves(those, m, near);
+        if (turn === 0) keepApart.begin(those, m, near);
+        const moves = keepApart.moves(those, m);
         for (let i = 3 * columns; i < 3 * n; i++) positions[i] += moves[3 * of[floor(i / 3)] + (i % 3)];
       }
       smoothed(positions);

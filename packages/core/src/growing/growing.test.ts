@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { random } from '../fields/random';
 import { at, distance, type Vec3 } from '../geometry/vec';
 import { type Frilling, frilling } from './frill';
+import { KeepApart } from './keepApart';
 import { History } from './simulationHistory';
 import { Neighbours } from '../geometry/search/spatialHash';
 import { type Ruffling, ruffling } from './ruffle';
@@ -179,4 +180,38 @@ test('its rows come to the lengths they are asked for, its base stays, and its f
   const turns = heights.filter((h, i) => (h - heights[(i + 79) % 80]) * (heights[(i + 1) % 80] - h) < 0).length;
   expect(turns).toBeGreaterThan(6);
   expect(turns / 2).toBeLessThan((base * 3.5) / 0.14);
+});
+
+test('points are kept apart from all that come near, also when they have moved far since pairs were listed', () => {
+  const apart = 0.1;
+  const n = 200;
+  const keepApart = new KeepApart(apart);
+  const positions = Float64Array.from({ length: 3 * n }, (_, i) => random(4, i));
+  const near = (i: number, j: number): boolean => i - j === 1;
+  keepApart.begin(positions, n, near);
+  for (let round = 0; round < 12; round++) {
+    // Moves of all sizes: a few need a new list, most do not.
+    const far = [0.001, 0.004, 0.3][round % 3];
+    for (let i = 0; i < 3 * n; i++) positions[i] += far * (random(5 + round, i) - 0.5);
+    const moves = keepApart.moves(positions, n).slice(0, 3 * n);
+    const expected = new Float64Array(3 * n);
+    const pushes = new Uint32Array(n);
+    for (let i = 0; i < n; i++)
+      for (let j = 0; j < i; j++) {
+        const way = [0, 1, 2].map((c) => positions[3 * i + c] - positions[3 * j + c]);
+        const gap = Math.hypot(...way);
+        if (near(i, j) || gap >= apart) continue;
+        for (let c = 0; c < 3; c++) {
+          expected[3 * i + c] += (0.5 * (apart - gap) * way[c]) / gap;
+          expected[3 * j + c] -= (0.5 * (apart - gap) * way[c]) / gap;
+        }
+        pushes[i]++;
+        pushes[j]++;
+      }
+    expected.forEach((move, k) => {
+      const most = pushes[Math.floor(k / 3)];
+      expect(moves[k]).toBeCloseTo((0.5 * move * Math.min(most, 2)) / Math.max(1, most), 12);
+    });
+  }
+  expect(keepApart.lists).toBeLessThan(10);
 });

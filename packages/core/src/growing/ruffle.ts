@@ -79,10 +79,11 @@ export function ruffling(given: Ruffling): Course<Ruffled> {
       const far = i - j;
       return far <= near || (closed[line] && offsets[line + 1] - offsets[line] - far <= near);
     };
+    keepApart.begin(positions, n, nextTo);
     for (let round = 0; round < ROUNDS; round++) {
       await yieldNow();
       // What comes too near to another part is pushed away, all at once, by the mean of what pushes it.
-      const moves = keepApart.moves(positions, n, nextTo);
+      const moves = keepApart.moves(positions, n);
       for (let i = 0; i < 3 * n; i++) positions[i] += moves[i];
       for (let l = 0; l < closed.length; l++)
         straightened(positions, offsets[l], offsets[l + 1], closed[l], 0.15 + 0.6 * stiffness);
