@@ -39,9 +39,14 @@ test.describe('the starter', () => {
     expect(Number(await page.getByLabel('Frame', { exact: true }).inputValue())).toBeGreaterThan(60);
   });
 
-  test('plays, in order, once all frames are ready', async ({ page }) => {
+  test('plays, in order, once all frames are ready; where there are cores, other engines make them', async ({
+    page,
+  }) => {
+    await page.addInitScript('Object.defineProperty(navigator, "hardwareConcurrency", { get: () => 4 })');
     await openStarter(page);
+    const alone = page.workers().length;
     await allReady(page);
+    expect(page.workers().length).toBe(alone + 2);
     await page.getByRole('button', { name: 'Play' }).click();
     await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
     await expect.poll(async () => Number(await canvas(page).getAttribute('data-frame'))).toBeGreaterThan(12);

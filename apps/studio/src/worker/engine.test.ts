@@ -72,6 +72,14 @@ test('a crash ends the worker, starts another with the scene, and tells the step
   expect(calls.filter(([name]) => name === 'load')).toHaveLength(2);
 });
 
+test('what an engine may keep is told to each of its workers, before the scene', () => {
+  const engine = new Engine(undefined, 5000);
+  engine.load(newScene('Reef'));
+  worker().emit('message', { data: {} });
+  worker().emit('error', new Error('out of memory'));
+  expect(calls.map(([name, value]) => (name === 'limit' ? value : name))).toEqual([5000, 'load', 5000, 'load']);
+});
+
 test('silence counts as loss, signs of life do not', async () => {
   const engine = new Engine();
   const waiting = engine.evaluate(1).catch((reason: unknown) => reason);

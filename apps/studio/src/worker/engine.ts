@@ -58,8 +58,14 @@ export class Engine {
   /** Told how far a check is, 0..1. */
   onProgress: (share: number) => void = () => {};
 
-  /** @param restarted told when a new worker has taken over: it holds nothing yet */
-  constructor(restarted: () => void = () => {}) {
+  /**
+   * @param restarted told when a new worker has taken over: it holds nothing yet
+   * @param cacheBytes of results that it keeps; as many as the core has by default where it is left out
+   */
+  constructor(
+    restarted: () => void = () => {},
+    readonly cacheBytes?: number,
+  ) {
     this.#restarted = restarted;
     this.#start();
   }
@@ -208,6 +214,7 @@ export class Engine {
     this.#received = new Receiver();
     this.#api = Comlink.wrap<EngineApi>(worker);
     this.#dumb++;
+    if (this.cacheBytes !== undefined) void this.#api.limit(this.cacheBytes);
     if (this.#scene) void this.#api.load(this.#scene);
   }
 

@@ -113,6 +113,9 @@ const api: EngineApi = {
     // What has not changed is what it was, though every message brings a copy.
     scene = shareStructure(next, scene ?? undefined);
   },
+  limit(cacheBytes) {
+    evaluator.keepAtMost(cacheBytes);
+  },
   async evaluate(ticket, frame, limit) {
     const result = await evaluated(ticket, frame, limit);
     if (!result) return null;

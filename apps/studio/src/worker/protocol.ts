@@ -112,6 +112,8 @@ export type SentGrowth = Omit<GrowthPayload, 'shown'> & { shown: Crossing<Shown>
 /** The engine in its worker. Tickets rise; cancelling one gives up that evaluation. */
 export interface EngineApi {
   load(scene: Scene): void;
+  /** How many bytes of results are kept. */
+  limit(cacheBytes: number): void;
   /** Null when it was given up, by whoever asked or past a limit, milliseconds. */
   evaluate(ticket: number, frame: number, limit?: number): Promise<SentFrame | null>;
   /** A geometry file of one frame; null when it was given up. Throws a plain error with the problem's text. */

@@ -112,3 +112,20 @@ test('bytes come back when the last that holds them goes', () => {
   expect(cache.bytes).toBe(cache.size * ONE);
   expect(both).toBeGreaterThan(20_000);
 });
+
+test('a smaller budget drops what is past it at once; a larger one takes more', () => {
+  const cache = new FormCache(10 * ONE);
+  const fill = (from: number, end: number): void => {
+    for (let k = from; k < end; k++) cache.set(`${k}`, formOf(100));
+  };
+  fill(0, 10);
+  expect(cache.size).toBe(10);
+  cache.resize(3 * ONE);
+  expect(cache.size).toBe(3);
+  expect(cache.bytes).toBe(3 * ONE);
+  cache.resize(0);
+  expect(cache.bytes).toBe(0);
+  cache.resize(20 * ONE);
+  fill(20, 45);
+  expect(cache.size).toBe(20);
+});

@@ -34,7 +34,7 @@ export class FormCache {
   readonly #list: Entry[] = [];
   /** How many entries hold each part, and how many of those parts hold each buffer. */
   readonly #holders = new Map<object, number>();
-  readonly #budget: number;
+  #budget: number;
   #bytes = 0;
   #evaluation = 0;
   #scene = 0;
@@ -57,6 +57,12 @@ export class FormCache {
   begin(otherScene: boolean): void {
     this.#evaluation++;
     if (otherScene) this.#scene++;
+  }
+
+  /** Changes the budget, bytes. */
+  resize(budget: number): void {
+    this.#budget = budget;
+    while (this.#bytes > budget && this.#list.length > 0) this.#drop(this.#victim(null));
   }
 
   has(key: string): boolean {
@@ -111,15 +117,15 @@ export class FormCache {
     entry.scene = this.#scene;
   }
 
-  /** An entry that can go, out of some taken at random; never the one that has just come. */
-  #victim(fresh: Entry): Entry {
+  /** An entry that can go, out of some taken at random; never the one that has just come, if any has. */
+  #victim(fresh: Entry | null): Entry {
     let best: Entry | null = null;
     const few = this.#list.length <= SAMPLE;
     for (let i = 0; i < Math.min(SAMPLE, this.#list.length); i++) {
       const entry = this.#list[few ? i : this.#random(this.#list.length)];
       if (entry !== fresh && (!best || this.#before(entry, best))) best = entry;
     }
-    return best ?? this.#list[fresh.at === 0 ? 1 : 0];
+    return best ?? this.#list[fresh?.at === 0 ? 1 : 0];
   }
 
   /** Whether one entry goes before another. */

@@ -38,6 +38,11 @@ export class Evaluator {
     return this.#memory.forms.bytes;
   }
 
+  /** Sets how many bytes of results are kept, and drops what is past them. */
+  keepAtMost(bytes: number): void {
+    this.#memory.forms.resize(bytes);
+  }
+
   /** Bytes of a file, as steps of a scene name it. @throws Problem where it is not within reach */
   bytesOf(scene: Scene, file: string): Promise<Uint8Array> {
     return fileBytes(scene, this.#around, file);

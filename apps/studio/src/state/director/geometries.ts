@@ -1,5 +1,6 @@
 import type { Shown } from '@/worker/protocol';
 
+/** Bytes that are held where nothing else is said. */
 const BUDGET = 512 * 1024 * 1024;
 /** Bytes of a form besides its arrays, about. */
 const EACH = 256;
@@ -15,6 +16,9 @@ export class Geometries {
   #bytes = 0;
   /** Told the keys that were dropped. */
   onDrop: (keys: string[]) => void = () => {};
+
+  /** @param budget bytes */
+  constructor(readonly budget = BUDGET) {}
 
   get(key: string): Shown | undefined {
     const shown = this.#kept.get(key);
@@ -37,10 +41,10 @@ export class Geometries {
       this.#users.set(array, users + 1);
       if (users === 0) this.#bytes += array.byteLength;
     }
-    if (this.#bytes <= BUDGET) return;
+    if (this.#bytes <= this.budget) return;
     const dropped: string[] = [];
     for (const old of this.#kept.keys()) {
-      if (this.#bytes <= BUDGET) break;
+      if (this.#bytes <= this.budget) break;
       if (old === key || onScreen.has(old)) continue;
       this.#drop(old);
       dropped.push(old);

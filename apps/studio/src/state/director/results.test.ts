@@ -9,6 +9,10 @@ import { shownPath } from './testing';
 /** An engine that answers when the test says so. */
 class FakeEngine {
   static current: FakeEngine;
+  /** Engines besides that of the hand. */
+  static others: FakeEngine[] = [];
+  /** What the next one that is made is for: the director's own comes first. */
+  static next: 'hand' | 'helper' = 'hand';
   asked: number[] = [];
   forgotten: string[] = [];
   cancelled = 0;
@@ -20,7 +24,9 @@ class FakeEngine {
   #fail: ((error: Error) => void) | null = null;
 
   constructor(readonly restarted: () => void) {
-    FakeEngine.current = this;
+    if (FakeEngine.next === 'hand') FakeEngine.current = this;
+    else FakeEngine.others.push(this);
+    FakeEngine.next = 'helper';
   }
   load(scene: Scene): void {
     this.loaded.push(scene);
@@ -87,6 +93,11 @@ jest.mock('@/worker/engine', () => ({
   },
 }));
 
+let helpers = 0;
+jest.mock('./device', () => ({
+  deviceRoom: () => ({ helpers, cacheBytes: 2 ** 28, pictureBytes: 2 ** 29 }),
+}));
+
 const something = () => shownPath(6);
 
 /** Lets promises and the short timers of the background run. */
@@ -101,6 +112,13 @@ const engine = () => FakeEngine.current;
 
 beforeEach(async () => {
   jest.useFakeTimers();
+  helpers = 0;
+  await begin();
+});
+
+async function begin(): Promise<void> {
+  FakeEngine.others = [];
+  FakeEngine.next = 'hand';
   const scene = newScene('Reef');
   scene.range = [1, 5];
   scene.growths = [{ ...newGrowth('Stem', 0, [newStep('line')]), id: 'g' }];
@@ -108,7 +126,7 @@ beforeEach(async () => {
   setView({ frame: 3, ahead: true });
   stop = startDirector();
   await settle();
-});
+}
 afterEach(() => {
   stop();
   jest.useRealTimers();
@@ -372,4 +390,29 @@ test('what is framed is the box round all frames that are known, of what is show
   expect(wholeOf('other')).toBeNull();
   edit('Hide', (scene) => void (scene.growths[0].visible = false));
   expect(wholeOf(null)).toBeNull();
+});
+
+test('with room for more engines the others make what is ahead, and that of the hand is free', async () => {
+  stop();
+  helpers = 2;
+  await begin();
+  expect(engine().asked).toEqual([3]);
+  await engine().answer([{ key: 'at 3' }], [], 800);
+  // From the playhead on and round, in one run: there are few.
+  const [first] = FakeEngine.others;
+  expect(first.asked).toEqual([4]);
+  expect(engine().asked).toEqual([3]);
+  await first.answer([{ key: 'at 4' }]);
+  expect(first.asked).toEqual([4, 5]);
+  expect(useResults.getState().ready).toEqual(new Set([3, 4]));
+  // What is ready is shown without asking anybody.
+  setView({ frame: 4 });
+  await settle();
+  expect(useResults.getState().record?.frame).toBe(4);
+  expect(engine().asked).toEqual([3]);
+  edit('Longer', (scene) => void (scene.growths[0].steps[0].params.toY = 5));
+  await settle(0);
+  expect(first.cancelled).toBe(1);
+  expect(useResults.getState().ready.size).toBe(0);
+  expect(engine().asked).toEqual([3, 4]);
 });

@@ -4,6 +4,8 @@ import { Engine, EngineLost, type Stage } from '@/worker/engine';
 import type { Bounds, FramePayload } from '@/worker/protocol';
 import { growthIn, useDocument } from '../document/document';
 import { type FrameRecord, type OnScreen, onScreenOf, wholeBounds } from './frameRecord';
+import { deviceRoom } from './device';
+import { FramesAhead } from './framesAhead';
 import { Geometries } from './geometries';
 import { useInspection, wantedGrowth } from './inspection';
 import { lostNotice } from './lostNotice';
@@ -83,7 +85,8 @@ const wantsAll = ({ ahead, playing, checks }: { ahead: boolean; playing: boolean
  */
 class Director {
   readonly #engine: Engine;
-  readonly #geometries = new Geometries();
+  readonly #ahead: FramesAhead;
+  readonly #geometries: Geometries;
   readonly #records = new Map<number, FrameRecord>();
   readonly #stop: (() => void)[] = [];
   #scene: Scene;
@@ -118,13 +121,25 @@ class Director {
   #teller: ReturnType<typeof setTimeout> | null = null;
 
   constructor() {
+    const { helpers, cacheBytes, pictureBytes } = deviceRoom();
+    this.#geometries = new Geometries(pictureBytes);
     this.#engine = new Engine(() => {
       this.#loaded = null;
       this.#records.clear();
       useResults.setState({ ready: new Set() });
+    }, cacheBytes);
+    this.#ahead = new FramesAhead(helpers, cacheBytes, {
+      missing: () => this.#missing(),
+      scene: () => this.#scene,
+      take: (payload, scene, engine) => {
+        const before = this.#records.size;
+        if (this.#take(payload, scene, false, engine)) return this.#records.size > before;
+        return true;
+      },
     });
     this.#geometries.onDrop = (keys) => {
       this.#engine.forget(keys);
+      this.#ahead.forget(keys);
       this.#dropRecords(new Set(keys));
     };
     this.#scene = useDocument.getState().scene;
@@ -135,6 +150,7 @@ class Director {
         if (same && wantsAll(view) === wantsAll(before)) return;
         this.#poisoned = false;
         if (view.frame !== before.frame) this.#retried = false;
+        if (!wantsAll(view)) this.#ahead.cancel();
         this.#wake();
       }),
     );
@@ -147,6 +163,7 @@ class Director {
     if (this.#idle) clearTimeout(this.#idle);
     if (this.#teller) clearTimeout(this.#teller);
     if (this.#rest) clearTimeout(this.#rest);
+    this.#ahead.dispose();
     this.#engine.dispose();
     useResults.setState(noResults());
     useInspection.setState({ inspected: null });
@@ -169,6 +186,7 @@ class Director {
     this.#poisoned = false;
     this.#retried = false;
     if (this.#rest) clearTimeout(this.#rest);
+    this.#ahead.cancel();
     this.#records.clear();
     this.#untold.length = 0;
     const known = new Set(scene.growths.map(({ id }) => id));
@@ -224,29 +242,38 @@ class Director {
     this.#idle = setTimeout(() => void this.#fill(), wait);
   }
 
-  /** Evaluates the next frame of the range that is not ready, from the playhead on and round. */
-  async #fill(): Promise<void> {
-    if (this.#running || this.#poisoned || this.#disposed || !wantsAll(useView.getState())) return;
+  /** Frames of the range that are not ready, from the playhead on and round; none where they are not wanted. */
+  #missing(): number[] {
+    if (this.#poisoned || this.#disposed || !wantsAll(useView.getState())) return [];
     const [first, last] = this.#scene.range;
     const length = last - first + 1;
     const { frame } = useView.getState();
     const start = Math.min(Math.max(Math.ceil(frame), first), last);
-    for (let i = 0; i < length; i++) {
-      const next = first + ((start - first + i) % length);
-      if (this.#records.has(next)) continue;
-      this.#running = true;
-      this.#again = false;
-      const before = this.#records.size;
-      try {
-        await this.#evaluate(next, this.#scene);
-      } finally {
-        this.#running = false;
-      }
-      if (this.#again) void this.#run();
-      // A range too heavy to keep whole would chase its own tail: stop when nothing is gained.
-      else if (this.#records.size > before) this.#idle = setTimeout(() => void this.#fill(), 0);
+    return Array.from({ length }, (_, i) => first + ((start - first + i) % length)).filter(
+      (next) => !this.#records.has(next),
+    );
+  }
+
+  /** Has missing frames made: by engines of their own, where the device has room for them. */
+  async #fill(): Promise<void> {
+    if (this.#running) return;
+    if (this.#ahead.size > 0) {
+      this.#ahead.start();
       return;
     }
+    const [next] = this.#missing();
+    if (next === undefined) return;
+    this.#running = true;
+    this.#again = false;
+    const before = this.#records.size;
+    try {
+      await this.#evaluate(next, this.#scene);
+    } finally {
+      this.#running = false;
+    }
+    if (this.#again) void this.#run();
+    // A range too heavy to keep whole would chase its own tail: stop when nothing is gained.
+    else if (this.#records.size > before) this.#idle = setTimeout(() => void this.#fill(), 0);
   }
 
   /** Reads what is known of the growth that is looked into, where it is not the same as before. */
@@ -323,7 +350,7 @@ class Director {
         this.#retried = false;
         if (useResults.getState().lost) useResults.setState({ lost: null });
         this.#took = performance.now() - since;
-        this.#take(payload, scene, this.#atCoarse);
+        if (!this.#take(payload, scene, this.#atCoarse, this.#engine)) this.#again = true;
       } else if (how.limit && performance.now() - since >= how.limit) this.#coarse = true;
       return payload !== null;
     } catch (error) {
@@ -341,8 +368,11 @@ class Director {
     }
   }
 
-  /** @param scene what it is of: where that is not the scene as it is, but of a moment ago or coarse, it is shown and not kept */
-  #take(payload: FramePayload, scene: Scene, coarse: boolean): void {
+  /**
+   * @param scene what it is of: where that is not the scene as it is, but of a moment ago or coarse, it is shown and not kept
+   * @returns false where the engine left out what the page no longer holds: it is to be asked again
+   */
+  #take(payload: FramePayload, scene: Scene, coarse: boolean, engine: Engine): boolean {
     const onScreen = new Set(useResults.getState().onScreen.flatMap(({ key, items }) => [key, ...items.keys()]));
     for (const { key, shown } of payload.items) this.#geometries.add(key, shown, onScreen);
     for (const growth of payload.growths) if (growth.shown) this.#geometries.add(growth.key, growth.shown, onScreen);
@@ -358,9 +388,8 @@ class Director {
       .flatMap(({ key, items }) => [key, ...items])
       .filter((key) => !this.#geometries.has(key));
     if (gone.length > 0) {
-      this.#engine.forget(gone);
-      this.#again = true;
-      return;
+      engine.forget(gone);
+      return false;
     }
     if (!coarse) {
       this.#coarse = false;
@@ -369,7 +398,7 @@ class Director {
     }
     if (scene !== this.#scene) {
       if (payload.frame === useView.getState().frame && !this.#disposed) this.#present(record);
-      return;
+      return true;
     }
     this.#whole = scene;
     this.#records.set(payload.frame, record);
@@ -378,6 +407,7 @@ class Director {
       this.#tell();
       this.#present(record);
     } else this.#teller ??= setTimeout(() => this.#tell(), TELL);
+    return true;
   }
 
   /** Publishes which frames are ready and what they measured; in batches, since the timeline draws itself anew. */
