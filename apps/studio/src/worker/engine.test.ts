@@ -77,7 +77,13 @@ test('what an engine may keep is told to each of its workers, before the scene',
   engine.load(newScene('Reef'));
   worker().emit('message', { data: {} });
   worker().emit('error', new Error('out of memory'));
-  expect(calls.map(([name, value]) => (name === 'limit' ? value : name))).toEqual([5000, 'load', 5000, 'load']);
+  expect(calls.map(([name, value]) => (name === 'limit' ? value : name))).toEqual([
+    5000,
+    'load',
+    'release',
+    5000,
+    'load',
+  ]);
 });
 
 test('silence counts as loss, signs of life do not', async () => {
