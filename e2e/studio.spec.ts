@@ -350,8 +350,13 @@ test.describe('keeping', () => {
     await viewKept(page, { frame: 77, overlay: expect.any(Boolean), eye: expect.anything() });
     await pictureAt(page, 77);
     const before = await picture(page);
-    await page.reload();
+    await expect.poll(async () => (await storedIn<{ picture: unknown }>(page, 'scenes'))[0].picture).not.toBeNull();
+    // Until the first picture is drawn, the one that was kept stands in its place.
+    const kept = page.getByRole('img', { name: 'The scene as it was last seen' });
+    await page.reload({ waitUntil: 'commit' });
+    await expect(kept).toBeVisible();
     await pictureAt(page, 77);
+    await expect(kept).toHaveCount(0);
     await expect(step(page, 'Tube').getByLabel('Sides', { exact: true })).toHaveValue('7');
     await expect(page.getByRole('button', { name: 'Paths', exact: true })).toHaveAttribute('aria-pressed', 'true');
     await expect.poll(async () => (await picture(page)).equals(before)).toBe(true);

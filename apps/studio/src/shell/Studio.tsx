@@ -26,6 +26,7 @@ import { chosenIn, chosenQuality, firstView, greeting, SCENE_ENTRY, setView, use
 import { GrowthList } from '@/stem/GrowthList';
 import { Stem } from '@/stem/Stem';
 import { Timeline } from '@/timeline/Timeline';
+import { useFirstPicture } from '@/viewport/FirstPicture';
 import { Viewport } from '@/viewport/Viewport';
 import { firstSize, useSizes, within } from '@/state/storage/panelSizes';
 import { Divider } from '../ui/Divider';
@@ -155,6 +156,8 @@ async function open(id: string): Promise<Loading & { claimed?: boolean }> {
     return { as: 'damaged', stored, problem: error };
   }
   openScene(id, scene);
+  // What was not saved is not in the picture.
+  useFirstPicture.setState({ picture: unkept ? null : stored.picture });
   useDocument.setState({ readOnly: !claimed });
   if (unkept && claimed && (await flushed(id, scene))) forgetLastWords(id);
   else if (!unkept) forgetLastWords(id);
