@@ -107,6 +107,28 @@ test('JPEG: within the rounding of its transform', async () => {
   expect(readPicture(bytes)).toBe(readPicture(bytes));
 });
 
+// sharp writes Exif's orientation, and turns by it (libvips autorot).
+test.each([1, 2, 3, 4, 5, 6, 7, 8])('JPEG: stands as its camera was held, orientation %i', async (orientation) => {
+  const bytes = await bytesOf(
+    picture(3, 24, 16).jpeg({ quality: 100, chromaSubsampling: '4:4:4' }).withMetadata({ orientation }),
+  );
+  const { data, info } = await sharp(bytes).autoOrient().ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  const { width, height, rgba } = readPicture(bytes);
+  expect([width, height]).toEqual([info.width, info.height]);
+  rgba.forEach((value, i) => expect(Math.abs(value - data[i])).toBeLessThanOrEqual(3));
+});
+
+test('JPEG: Exif data that is cut short or wrong turns nothing', async () => {
+  const bytes = await bytesOf(picture(3, 24, 16).jpeg().withMetadata({ orientation: 6 }));
+  const at = bytes.findIndex((byte, i) => byte === 0xff && bytes[i + 1] === 0xe1);
+  const little = bytes[at + 10] === 0x49;
+  const [view, tiff] = [new DataView(bytes.buffer, bytes.byteOffset), at + 10];
+  expect(readPicture(bytes.slice()).width).toBe(16);
+  // The directory lies beyond its segment.
+  view.setUint32(tiff + 4, 0x7fffff, little);
+  expect(readPicture(bytes.slice()).width).toBe(24);
+});
+
 test('what is no picture, damaged or too large is told', async () => {
   expect(() => readPicture(new TextEncoder().encode('<svg/>'))).toThrow('The file is no PNG or JPEG.');
   expect(() => readPicture(new Uint8Array(0))).toThrow('The file is no PNG or JPEG.');

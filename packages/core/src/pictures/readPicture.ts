@@ -1,6 +1,7 @@
 import { decode as decodeJpeg } from 'jpeg-js';
 import { type DecodedPng, decode as decodePng } from 'fast-png';
 import { Problem } from '../problem';
+import { jpegOrientation, uprightPicture } from './orientation';
 
 /** RGBA pixels, rows from the top, as stored (sRGB unless the file says otherwise). */
 export interface Picture {
@@ -23,6 +24,7 @@ const isJpeg = (bytes: Uint8Array): boolean => bytes[0] === 0xff && bytes[1] ===
 
 /**
  * Decodes a PNG (ISO/IEC 15948, any depth and colour type) or a JPEG, with the same result on all machines, unlike browsers' decoders.
+ * A JPEG stands as its camera was held (Exif).
  * @throws Problem where it is neither, damaged, or too large
  */
 export function readPicture(bytes: Uint8Array): Picture {
@@ -65,7 +67,7 @@ function sizeOf(bytes: Uint8Array): { width: number; height: number } | null {
 
 function ofJpeg(bytes: Uint8Array): Picture {
   const { width, height, data } = decodeJpeg(bytes, { useTArray: true, maxResolutionInMP: MOST_PIXELS / 1e6 });
-  return { width, height, rgba: data, most: 255 };
+  return uprightPicture({ width, height, rgba: data, most: 255 }, jpegOrientation(bytes));
 }
 
 function ofPng(png: DecodedPng): Picture {
