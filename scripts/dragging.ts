@@ -4,17 +4,13 @@
 // waiting for a processor that the graphics and the engine hold: the page's thread goes before them where the system lets it, and a piece
 // counts as no more than the thread's own clock says of it. Nor are pauses of the whole machine, in which not even a sample is taken. What
 // goes to collecting garbage is told for itself: it comes when it comes.
-import { spawn } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { setPriority } from 'node:os';
 import { setTimeout as wait } from 'node:timers/promises';
 import { type Browser, chromium, type Page } from '@playwright/test';
+import { serve } from './serve';
 
-const { findChromium, freePort, root } = (await import('./lib.mjs' as string)) as {
-  findChromium: () => string | null;
-  freePort: (from: number) => Promise<number>;
-  root: string;
-};
+const { findChromium } = (await import('./lib.mjs' as string)) as { findChromium: () => string | null };
 
 /** An event of the browser's own record; times are microseconds. */
 interface Traced {
@@ -194,23 +190,7 @@ const MOST_STEPS = 4;
 const SECONDS = 2;
 
 const wanted = process.argv.slice(2);
-const port = await freePort(4700);
-const server = spawn('npx', ['next', 'start', '-p', String(port)], {
-  cwd: `${root}/apps/studio`,
-  detached: true,
-  stdio: 'ignore',
-});
-const url = `http://localhost:${port}`;
-for (let tries = 0; tries < 100; tries++) {
-  if (
-    await fetch(url).then(
-      () => true,
-      () => false,
-    )
-  )
-    break;
-  await wait(200);
-}
+const { url, stop } = await serve();
 const browser = await chromium.launch({ executablePath: findChromium() ?? undefined, args: ['--no-sandbox'] });
 const rows: Record<string, unknown>[] = [];
 try {
@@ -267,6 +247,6 @@ try {
   }
 } finally {
   await browser.close();
-  process.kill(-server.pid!);
+  stop();
 }
 console.table(rows);

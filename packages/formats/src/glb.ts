@@ -9,6 +9,7 @@ import {
   WebIO,
 } from '@gltf-transform/core';
 import type { Copies, Mesh, Surface } from '@uvrex/core';
+import { uprightBytes } from '@uvrex/core/pictures';
 import type { Part } from './obj';
 
 /** A part with what its surface is like; `surface` null gives a plain one. */
@@ -159,7 +160,8 @@ async function picturesOf(
   for (const surface of surfaces) {
     const file = surface?.picture?.file;
     if (file === undefined || made.has(file)) continue;
-    const bytes = await bytesOf(file);
+    // Readers of glTF go by pixels alone.
+    const bytes = uprightBytes(await bytesOf(file));
     const texture = document
       .createTexture(`Picture ${made.size + 1}`)
       .setImage(bytes as Uint8Array<ArrayBuffer>)

@@ -1,2 +1,3 @@
 export { readPicture } from './readPicture';
 export { texturePixels } from './texturePixels';
+export { uprightBytes } from './uprightBytes';

@@ -1,6 +1,7 @@
 import { crc32, deflateSync } from 'node:zlib';
 import sharp, { type Sharp } from 'sharp';
 import { MOST_PIXELS, readPicture } from './readPicture';
+import { uprightBytes } from './uprightBytes';
 
 // Beside sharp (libvips with libpng and libjpeg): it writes the files, and says what is in them.
 
@@ -116,6 +117,16 @@ test.each([1, 2, 3, 4, 5, 6, 7, 8])('JPEG: stands as its camera was held, orient
   const { width, height, rgba } = readPicture(bytes);
   expect([width, height]).toEqual([info.width, info.height]);
   rgba.forEach((value, i) => expect(Math.abs(value - data[i])).toBeLessThanOrEqual(3));
+});
+
+test('for readers that go by pixels alone a turned JPEG becomes a PNG that stands so; others stay as they are', async () => {
+  const turned = await bytesOf(picture(3, 24, 16).jpeg({ quality: 100 }).withMetadata({ orientation: 8 }));
+  const upright = uprightBytes(turned);
+  const { format, width, orientation } = await sharp(upright).metadata();
+  expect({ format, width, orientation }).toEqual({ format: 'png', width: 16, orientation: undefined });
+  expect([...readPicture(upright).rgba]).toEqual([...readPicture(turned).rgba]);
+  for (const as of [await bytesOf(picture(3).jpeg()), await bytesOf(picture(4).png())])
+    expect(uprightBytes(as)).toBe(as);
 });
 
 test('JPEG: Exif data that is cut short or wrong turns nothing', async () => {

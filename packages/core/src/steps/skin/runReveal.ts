@@ -250,11 +250,12 @@ function windowsOf(paths: Paths, path: number, field: Float64Array): (readonly [
 
 /** Paths by their numbers, any of them several times: what comes again gets an id of its own. */
 function repeated(paths: Paths, sources: readonly number[]): Paths {
-  const points: number[] = [];
   const offsets = new Uint32Array(sources.length + 1);
+  sources.forEach((path, k) => (offsets[k + 1] = offsets[k] + paths.offsets[path + 1] - paths.offsets[path]));
+  const points = new Uint32Array(offsets[sources.length]);
   sources.forEach((path, k) => {
-    for (let i = paths.offsets[path]; i < paths.offsets[path + 1]; i++) points.push(i);
-    offsets[k + 1] = points.length;
+    const shift = paths.offsets[path] - offsets[k];
+    for (let i = offsets[k]; i < offsets[k + 1]; i++) points[i] = i + shift;
   });
   const onPoints = pickColumns(PATHS, paths, 'point', points);
   const made: Paths = {

@@ -130,24 +130,26 @@ function chained(
   arcOf: Float64Array,
 ): Limb {
   const { offsets } = paths;
-  const points: number[] = [];
-  const radii: number[] = [];
+  const most = chain.reduce((sum, p) => sum + offsets[p + 1] - offsets[p], 0);
+  const closed = paths.closed[chain[0]] === 1;
+  // What goes on begins where what it goes on from ends: one point is enough.
+  const n = most - (chain.length - 1);
+  const points = new Uint32Array(n);
+  const radii = new Float64Array(n);
+  const positions = new Float64Array(3 * n);
+  let to = 0;
   for (const [k, p] of chain.entries()) {
     const [a, b] = [offsets[p], offsets[p + 1]];
     const own = new Float64Array(b - a);
     writeRadii(paths, p, arcsOf[p], totalLength(arcsOf[p]), shape, own);
-    // What goes on begins where what it goes on from ends: one point is enough.
-    for (let i = a + (k > 0 ? 1 : 0); i < b; i++) {
-      points.push(i);
-      radii.push(own[i - a]);
+    for (let i = a + (k > 0 ? 1 : 0); i < b; i++, to++) {
+      points[to] = i;
+      radii[to] = own[i - a];
+      for (let c = 0; c < 3; c++) positions[3 * to + c] = paths.positions[3 * i + c];
     }
   }
-  const closed = paths.closed[chain[0]] === 1;
-  const n = points.length;
-  const positions = new Float64Array(3 * n);
-  points.forEach((i, k) => positions.set(at(paths.positions, i), 3 * k));
   const arcs = arcLengths(positions, 0, n, closed);
-  points.forEach((i, k) => (arcOf[i] = arcs[k]));
+  for (let k = 0; k < n; k++) arcOf[points[k]] = arcs[k];
   for (const p of chain.slice(1)) arcOf[offsets[p]] = arcOf[offsets[p] + 1] - arcsOf[p][1];
   const along = new Float64Array(3 * n);
   const normals = new Float64Array(3 * n);
@@ -162,17 +164,16 @@ function chained(
     const start = unit(sub(wanted, scale(first, dot(wanted, first))), firstNormal(first));
     transport(positions, 0, along, start, normals);
   }
-  const thick = Float64Array.from(radii);
   return {
-    points: Uint32Array.from(points),
+    points,
     closed,
     arcs,
     length: totalLength(arcs),
     positions,
     tangents: along,
     normals,
-    radii: thick,
-    slopes: slopesOf(arcs, thick, closed),
+    radii,
+    slopes: slopesOf(arcs, radii, closed),
     root: null,
     limbs: [],
   };
