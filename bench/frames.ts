@@ -12,6 +12,8 @@ const wanted = process.argv.slice(2);
 const fresh = (): Evaluator =>
   new Evaluator({
     now: () => performance.now(),
+    // What the studio keeps on a device of 8 GB (apps/studio/src/state/director/device.ts).
+    budgets: { cacheBytes: 2 ** 30 },
     shipped: (name) => Promise.resolve(new Uint8Array(readFileSync(join(folder, 'assets', `${name}.ply`)))),
   });
 

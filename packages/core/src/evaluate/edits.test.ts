@@ -17,7 +17,7 @@ withShipped();
 // Metamorphic (Chen, Cheung and Yiu 1998): an evaluator that lived through edits gives the bytes of a fresh one.
 
 /** Series of edits; more with EDIT_SERIES=20000 npm run unit -- edits. Each run of CI draws others. */
-const SERIES = Number(process.env.EDIT_SERIES ?? 150);
+const SERIES = Number(process.env.EDIT_SERIES ?? 80);
 const BUDGETS = { points: 1200, faces: 1200, copies: 500, cacheBytes: 200_000 };
 const IDS = ['a', 'b', 'c', 'd'];
 

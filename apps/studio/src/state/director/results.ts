@@ -5,7 +5,7 @@ import type { Bounds, FramePayload } from '@/worker/protocol';
 import { growthIn, useDocument } from '../document/document';
 import { type FrameRecord, type OnScreen, onScreenOf, wholeBounds } from './frameRecord';
 import { deviceRoom } from './device';
-import { FramesAhead } from './framesAhead';
+import type { FramesAhead } from './framesAhead';
 import { Geometries } from './geometries';
 import { useInspection, wantedGrowth } from './inspection';
 import { lostNotice } from './lostNotice';
@@ -85,7 +85,9 @@ const wantsAll = ({ ahead, playing, checks }: { ahead: boolean; playing: boolean
  */
 class Director {
   readonly #engine: Engine;
-  readonly #ahead: FramesAhead;
+  /** Engines for frames ahead, where the device has room for them; null until they are first wanted. */
+  #ahead: FramesAhead | null = null;
+  readonly #room = deviceRoom();
   readonly #geometries: Geometries;
   readonly #records = new Map<number, FrameRecord>();
   readonly #stop: (() => void)[] = [];
@@ -121,25 +123,15 @@ class Director {
   #teller: ReturnType<typeof setTimeout> | null = null;
 
   constructor() {
-    const { helpers, cacheBytes, pictureBytes } = deviceRoom();
-    this.#geometries = new Geometries(pictureBytes);
+    this.#geometries = new Geometries(this.#room.pictureBytes);
     this.#engine = new Engine(() => {
       this.#loaded = null;
       this.#records.clear();
       useResults.setState({ ready: new Set() });
-    }, cacheBytes);
-    this.#ahead = new FramesAhead(helpers, cacheBytes, {
-      missing: () => this.#missing(),
-      scene: () => this.#scene,
-      take: (payload, scene, engine) => {
-        const before = this.#records.size;
-        if (this.#take(payload, scene, false, engine)) return this.#records.size > before;
-        return true;
-      },
-    });
+    }, this.#room.cacheBytes);
     this.#geometries.onDrop = (keys) => {
       this.#engine.forget(keys);
-      this.#ahead.forget(keys);
+      this.#ahead?.forget(keys);
       this.#dropRecords(new Set(keys));
     };
     this.#scene = useDocument.getState().scene;
@@ -150,7 +142,7 @@ class Director {
         if (same && wantsAll(view) === wantsAll(before)) return;
         this.#poisoned = false;
         if (view.frame !== before.frame) this.#retried = false;
-        if (!wantsAll(view)) this.#ahead.cancel();
+        if (!wantsAll(view)) this.#ahead?.cancel();
         this.#wake();
       }),
     );
@@ -163,7 +155,7 @@ class Director {
     if (this.#idle) clearTimeout(this.#idle);
     if (this.#teller) clearTimeout(this.#teller);
     if (this.#rest) clearTimeout(this.#rest);
-    this.#ahead.dispose();
+    this.#ahead?.dispose();
     this.#engine.dispose();
     useResults.setState(noResults());
     useInspection.setState({ inspected: null });
@@ -186,7 +178,7 @@ class Director {
     this.#poisoned = false;
     this.#retried = false;
     if (this.#rest) clearTimeout(this.#rest);
-    this.#ahead.cancel();
+    this.#ahead?.cancel();
     this.#records.clear();
     this.#untold.length = 0;
     const known = new Set(scene.growths.map(({ id }) => id));
@@ -254,11 +246,27 @@ class Director {
     );
   }
 
+  /** Loaded when it is first wanted; null where the scene has been closed meanwhile. */
+  async #loadAhead(): Promise<FramesAhead | null> {
+    const { FramesAhead } = await import('./framesAhead');
+    if (this.#disposed) return null;
+    this.#ahead ??= new FramesAhead(this.#room.helpers, this.#room.cacheBytes, {
+      missing: () => this.#missing(),
+      scene: () => this.#scene,
+      take: (payload, scene, engine) => {
+        const before = this.#records.size;
+        // What has to be asked again is no sign that there is no room for it.
+        return !this.#take(payload, scene, false, engine) || this.#records.size > before;
+      },
+    });
+    return this.#ahead;
+  }
+
   /** Has missing frames made: by engines of their own, where the device has room for them. */
   async #fill(): Promise<void> {
     if (this.#running) return;
-    if (this.#ahead.size > 0) {
-      this.#ahead.start();
+    if (this.#room.helpers > 0) {
+      (this.#ahead ?? (await this.#loadAhead()))?.start();
       return;
     }
     const [next] = this.#missing();
