@@ -9,8 +9,8 @@ import { useProjection } from '@/state/director/projection';
 export const useFirstPicture = create<{ picture: Blob | null }>(() => ({ picture: null }));
 
 /**
- * The kept picture in the place of the canvas until the first one has been drawn. It was cut from the middle of the canvas, and lies over
- * it in the same size and place.
+ * Placeholder for the canvas until the first frame has been drawn: the scene's thumbnail. It was cropped about the middle of the canvas,
+ * so that it lies over it at the same scale.
  */
 export function FirstPicture() {
   const picture = useFirstPicture((state) => state.picture);
@@ -25,7 +25,7 @@ export function FirstPicture() {
       URL.revokeObjectURL(url);
     };
   }, [picture]);
-  // A stage that is made anew, as after a change of place, has no older picture to show.
+  // Once the scene has been drawn the kept picture is out of date.
   useEffect(() => {
     if (drawn) useFirstPicture.setState({ picture: null });
   }, [drawn]);

@@ -3,6 +3,7 @@
 import Box from '@mui/material/Box';
 import { useEffect, useRef, useState } from 'react';
 import { startChoosing } from './choose';
+import { FirstPicture } from './FirstPicture';
 import { Stage } from './Stage';
 
 /** Holds the stage's canvas, and keeps it as large as its place. */
@@ -40,6 +41,7 @@ export function Surface() {
   return (
     <>
       <Box ref={box} sx={{ position: 'absolute', inset: 0 }} />
+      {!trouble && <FirstPicture />}
       {trouble && (
         <Box
           role="alert"

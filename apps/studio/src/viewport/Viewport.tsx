@@ -7,7 +7,6 @@ import { growthIn, useDocument } from '@/state/document/document';
 import { useResults } from '@/state/director/results';
 import { chosenIn, SCENE_ENTRY, useView } from '@/state/document/view';
 import { Chips } from './Chips';
-import { FirstPicture } from './FirstPicture';
 import { Surface } from './Surface';
 
 // What is seldom there is loaded when it is first asked for.
@@ -161,7 +160,6 @@ export function Viewport() {
     >
       <Box sx={{ position: 'relative', minWidth: 0, minHeight: 0, overflow: 'hidden' }}>
         <Surface />
-        <FirstPicture />
         {grid && <GridNames />}
         <Handles />
         {resting && seen && <Chosen />}

@@ -101,15 +101,10 @@ function sumCorners(layer: number, one: boolean, out: Float64Array, at: number):
   const fx = x - ix;
   const fy = y - iy;
   const fz = z - iz;
-  const wx = fx * fx * fx * (fx * (fx * 6 - 15) + 10);
-  const wy = fy * fy * fy * (fy * (fy * 6 - 15) + 10);
-  const wz = fz * fz * fz * (fz * (fz * 6 - 15) + 10);
-  const near = stir(layer, ix);
-  const far = stir(layer, ix + 1);
-  COLUMNS[0] = stir(near, iy);
-  COLUMNS[1] = stir(far, iy);
-  COLUMNS[2] = stir(near, iy + 1);
-  COLUMNS[3] = stir(far, iy + 1);
+  const wx = fade(fx);
+  const wy = fade(fy);
+  const wz = fade(fz);
+  hashColumns(layer, ix, iy);
   WEIGHTS[0] = (1 - wx) * (1 - wy);
   WEIGHTS[1] = wx * (1 - wy);
   WEIGHTS[2] = (1 - wx) * wy;
@@ -236,6 +231,16 @@ const COLUMNS = new Int32Array(4);
 /** Their weights. */
 const WEIGHTS = new Float64Array(4);
 
+/** Puts the hashes of the four columns about a place into `COLUMNS`. */
+function hashColumns(layer: number, ix: number, iy: number): void {
+  const near = stir(layer, ix);
+  const far = stir(layer, ix + 1);
+  COLUMNS[0] = stir(near, iy);
+  COLUMNS[1] = stir(far, iy);
+  COLUMNS[2] = stir(near, iy + 1);
+  COLUMNS[3] = stir(far, iy + 1);
+}
+
 /** Adds one octave and its slopes. */
 function sloped(
   x: number,
@@ -283,12 +288,7 @@ function sloped(
     const time = it + ct;
     const layer = layerOf(seed, period, time);
     const dt = ft - ct;
-    const near = stir(layer, ix);
-    const far = stir(layer, ix + 1);
-    COLUMNS[0] = stir(near, iy);
-    COLUMNS[1] = stir(far, iy);
-    COLUMNS[2] = stir(near, iy + 1);
-    COLUMNS[3] = stir(far, iy + 1);
+    hashColumns(layer, ix, iy);
     WEIGHTS[0] = kt * (1 - wx) * (1 - wy);
     WEIGHTS[1] = kt * wx * (1 - wy);
     WEIGHTS[2] = kt * (1 - wx) * wy;

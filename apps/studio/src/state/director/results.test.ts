@@ -416,3 +416,22 @@ test('with room for more engines the others make what is ahead, and that of the 
   expect(useResults.getState().ready.size).toBe(0);
   expect(engine().asked).toEqual([3, 4]);
 });
+
+test('frames ahead go on when only the light changes while one is made, by either kind of engine', async () => {
+  const brighter = (): boolean => edit('Light', (scene) => void (scene.light.strength = 2));
+  await engine().answer([{ key: 'at 3' }], [], 800);
+  expect(engine().asked.at(-1)).toBe(4);
+  brighter();
+  await engine().answer([{ key: 'at 4' }], [], 800);
+  expect(engine().asked.at(-1)).toBe(4);
+  expect(engine().asked).toHaveLength(3);
+  stop();
+  helpers = 1;
+  await begin();
+  await engine().answer([{ key: 'at 3' }], [], 800);
+  const [helper] = FakeEngine.others;
+  expect(helper.asked).toEqual([4]);
+  brighter();
+  await helper.answer([{ key: 'at 4' }]);
+  expect(helper.asked).toEqual([4, 5]);
+});

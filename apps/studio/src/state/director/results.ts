@@ -255,8 +255,9 @@ class Director {
       scene: () => this.#scene,
       take: (payload, scene, engine) => {
         const before = this.#records.size;
-        // What has to be asked again is no sign that there is no room for it.
-        return !this.#take(payload, scene, false, engine) || this.#records.size > before;
+        const whole = this.#take(payload, scene, false, engine);
+        // What has to be asked again, or is of a moment ago, is no sign that there is no room for it.
+        return !whole || scene !== this.#scene || this.#records.size > before;
       },
     });
     return this.#ahead;
@@ -274,14 +275,15 @@ class Director {
     this.#running = true;
     this.#again = false;
     const before = this.#records.size;
+    const scene = this.#scene;
     try {
-      await this.#evaluate(next, this.#scene);
+      await this.#evaluate(next, scene);
     } finally {
       this.#running = false;
     }
     if (this.#again) void this.#run();
     // A range too heavy to keep whole would chase its own tail: stop when nothing is gained.
-    else if (this.#records.size > before) this.#idle = setTimeout(() => void this.#fill(), 0);
+    else if (scene !== this.#scene || this.#records.size > before) this.#idle = setTimeout(() => void this.#fill(), 0);
   }
 
   /** Reads what is known of the growth that is looked into, where it is not the same as before. */
