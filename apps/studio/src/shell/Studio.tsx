@@ -26,7 +26,7 @@ import { chosenIn, chosenQuality, firstView, greeting, SCENE_ENTRY, setView, use
 import { GrowthList } from '@/stem/GrowthList';
 import { Stem } from '@/stem/Stem';
 import { Timeline } from '@/timeline/Timeline';
-import { useFirstPicture } from '@/viewport/FirstPicture';
+import { useFirstPicture } from '@/state/director/firstPicture';
 import { Viewport } from '@/viewport/Viewport';
 import { firstSize, useSizes, within } from '@/state/storage/panelSizes';
 import { Divider } from '../ui/Divider';

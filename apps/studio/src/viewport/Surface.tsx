@@ -1,15 +1,19 @@
 'use client';
 
 import Box from '@mui/material/Box';
+import dynamic from 'next/dynamic';
 import { useEffect, useRef, useState } from 'react';
+import { useFirstPicture } from '@/state/director/firstPicture';
 import { startChoosing } from './choose';
-import { FirstPicture } from './FirstPicture';
 import { Stage } from './Stage';
+
+const FirstPicture = dynamic(() => import('./FirstPicture').then((module) => module.FirstPicture), { ssr: false });
 
 /** Holds the stage's canvas, and keeps it as large as its place. */
 export function Surface() {
   const box = useRef<HTMLDivElement>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
+  const kept = useFirstPicture((state) => state.picture);
 
   useEffect(() => {
     const holder = box.current!;
@@ -41,7 +45,7 @@ export function Surface() {
   return (
     <>
       <Box ref={box} sx={{ position: 'absolute', inset: 0 }} />
-      {!trouble && <FirstPicture />}
+      {kept && !trouble && <FirstPicture picture={kept} />}
       {trouble && (
         <Box
           role="alert"
