@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { readFile } from 'node:fs/promises';
 import { Evaluator, isTrack, type NumberParam, readScene, STEPS, writeScene } from '@uvrex/core';
+import { OWN_PICTURES, STEP_PICTURES } from '@uvrex/examples/small/controls';
 import { CONTROLS, controlScene, SHOWN_BY_STEPS } from './controlScenes';
 import { FRAMES } from './stepScenes';
 
@@ -31,4 +32,11 @@ test.each(CONTROLS)('%s: its scene is sound, shows it, and something moves', asy
     keys.add(growths[0].key);
   }
   expect(keys.size).toBe(3);
+});
+
+test('what help goes by lists them all, each once', () => {
+  expect(OWN_PICTURES).toEqual([...CONTROLS].sort());
+  expect(STEP_PICTURES).toEqual(Object.keys(SHOWN_BY_STEPS).sort());
+  for (const [control, picture] of Object.entries(SHOWN_BY_STEPS))
+    expect(picture).toBe(`step-${control.split('.')[0]}`);
 });

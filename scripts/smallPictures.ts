@@ -234,19 +234,15 @@ try {
   const variable = (name: string): string =>
     name.replace('.webp', '').replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase());
   const lines = made.map((name) => `import ${variable(name)} from './${name}';`);
-  const list = made.map((name) => `  '${name.replace('.webp', '')}': ${variable(name)}.src,`);
+  const entries = made.map((name) => `  '${name.replace('.webp', '')}': ${variable(name)}.src,`);
   await writeFile(
     `${root}/examples/small/index.ts`,
-    `// Written by scripts/smallPictures.ts.\n${lines.join('\n')}\n\n/** Moments of each, side by side. */\nexport const MOMENTS = ${FRAMES};\n\n/** Small moving pictures of starts, steps, controls and cuttings, by what they are of. */\nexport const SMALL: Readonly<Record<string, string>> = {\n${list.join('\n')}\n};\n`,
+    `// Written by scripts/smallPictures.ts.\n${lines.join('\n')}\n\n/** Moments of each, side by side. */\nexport const MOMENTS = ${FRAMES};\n\n/** Small moving pictures of starts, steps, controls and cuttings, by what they are of. */\nexport const SMALL: Readonly<Record<string, string>> = {\n${entries.join('\n')}\n};\n`,
   );
-  const shown = Object.entries({
-    ...Object.fromEntries(CONTROLS.map((control) => [control, controlPicture(control)])),
-    ...SHOWN_BY_STEPS,
-  }).sort(([a], [b]) => (a < b ? -1 : 1));
-  const controls = shown.map(([control, picture]) => `  '${control}': '${picture}',`);
+  const list = (controls: readonly string[]): string => `'${[...controls].sort().join(' ')}'.split(' ')`;
   await writeFile(
     `${root}/examples/small/controls.ts`,
-    `// Written by scripts/smallPictures.ts.\n/** Controls whose help shows a small moving picture, and which: step and parameter, with a point between. */\nexport const CONTROL_PICTURES: Readonly<Record<string, string>> = {\n${controls.join('\n')}\n};\n`,
+    `// Written by scripts/smallPictures.ts.\n/** Controls whose help shows a small moving picture of their own: step and parameter, with a point between. */\nexport const OWN_PICTURES: readonly string[] = ${list(CONTROLS)};\n\n/** Controls whose help shows the picture of their step. */\nexport const STEP_PICTURES: readonly string[] = ${list(Object.keys(SHOWN_BY_STEPS))};\n`,
   );
 } finally {
   await browser.close();

@@ -6,7 +6,7 @@ import { renderThemed } from '@/ui/testing';
 import { controlHelp } from './pictured';
 
 jest.mock('@uvrex/examples/small', () => ({ MOMENTS: 8, SMALL: { 'step-noise': '/noise.webp' } }));
-jest.mock('@uvrex/examples/small/controls', () => ({ CONTROL_PICTURES: { 'noise.amount': 'step-noise' } }));
+jest.mock('@uvrex/examples/small/controls', () => ({ OWN_PICTURES: [], STEP_PICTURES: ['noise.amount'] }));
 
 const field = (name: 'amount' | 'detail') => {
   const spec = STEPS.find(({ kind }) => kind === 'noise')!.params[name];
