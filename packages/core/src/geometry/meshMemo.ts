@@ -1,6 +1,6 @@
 import type { Mesh } from './mesh';
 
-/** How many results are kept of one mesh: few, since each may be as large as the mesh. */
+/** Entries per mesh: few, since each may be as large as the mesh. */
 const MOST = 4;
 
 interface Kept<T> {
@@ -10,15 +10,15 @@ interface Kept<T> {
 }
 
 /**
- * What has been computed from the places and faces of a mesh alone. A front that spreads over a mesh leaves both as they are, so that
- * it is computed once for all frames; it is garbage collected with the places.
+ * Cache of results that depend on the positions and indices of a mesh alone. A front that spreads over a mesh changes neither, so that
+ * they are computed once for all frames. Entries are garbage collected with the positions.
  */
 export class MeshMemo<T> {
   readonly #known = new WeakMap<Float32Array, Kept<T>[]>();
 
   /**
-   * @param key what it hangs on besides
-   * @param make computes it; what throws, or is cancelled, is not kept
+   * @param key the other inputs of the result
+   * @param make computes it; a rejected result is not cached
    */
   async get({ positions, indices }: Mesh, key: string, make: () => Promise<T>): Promise<T> {
     const kept = this.#known.get(positions) ?? [];

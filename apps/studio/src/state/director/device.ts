@@ -1,6 +1,6 @@
-/** What a device gives to engines and to the pictures that the page holds. */
+/** Limits on workers and memory, by what the device has. */
 export interface Room {
-  /** Engines besides that of the hand, for frames ahead. */
+  /** Background engines, for frames ahead of the playhead. */
   helpers: number;
   /** Bytes of results that each engine keeps. */
   cacheBytes: number;
@@ -9,14 +9,14 @@ export interface Room {
 }
 
 const GB = 2 ** 30;
-/** An engine keeps at least so much, or it computes everything anew. */
+/** Smallest cache of an engine that is of use, bytes. */
 const LEAST = GB / 8;
-/** More than these gain nothing: what they send has to be taken by one page. */
+/** Most background engines: the main thread has to receive all that they send. */
 const MOST = 6;
 
 /**
- * A core stays with the page and one with the engine of the hand; an eighth of the memory goes to what engines keep together, and as
- * much to pictures.
+ * One core is left to the main thread and one to the interactive engine. The engines' caches share an eighth of the memory; geometry on
+ * the page takes as much again.
  * @param cores that the device says it has
  * @param memory gigabytes; browsers say at most 8, some nothing
  */
@@ -26,6 +26,6 @@ export function roomOf(cores: number, memory: number): Room {
   return { helpers, cacheBytes: Math.floor(bytes / (helpers + 1)), pictureBytes: Math.max(GB / 2, bytes) };
 }
 
-/** The room on this device. */
+/** The limits on this device. */
 export const deviceRoom = (): Room =>
   roomOf(navigator.hardwareConcurrency || 2, (navigator as { deviceMemory?: number }).deviceMemory ?? 4);

@@ -152,7 +152,7 @@ test('they stop where nothing is gained, and end with the scene', async () => {
     >);
 });
 
-test('cores and memory are shared out: one core for the page, one for the hand', () => {
+test('cores and memory are shared out: one core for the page, one for the interactive engine', () => {
   const GB = 2 ** 30;
   expect(roomOf(1, 4)).toEqual({ helpers: 0, cacheBytes: GB / 2, pictureBytes: GB / 2 });
   expect(roomOf(2, 8).helpers).toBe(0);

@@ -2,7 +2,7 @@ import type { Scene } from '@uvrex/core';
 import { Engine } from '@/worker/engine';
 import type { FramePayload } from '@/worker/protocol';
 
-/** Frames that an engine makes one after another: what they have in common is computed, and sent, once. */
+/** Consecutive frames that one engine evaluates: what they share is computed, and sent, once. */
 const RUN = 6;
 
 interface Helper {
@@ -21,15 +21,15 @@ export interface AheadHooks {
 }
 
 /**
- * Makes frames ahead of the playhead in engines of their own, so that the one of the hand is free. Frames are dealt in runs. Each
- * engine starts when it is first wanted; what is lost with one is left to the engine of the hand, which says what is wrong.
+ * Evaluates frames ahead of the playhead in background engines, so that the interactive engine is idle when an edit comes. Frames are
+ * dealt in runs. A frame with which an engine crashed is left to the interactive engine, which reports the error.
  */
 export class FramesAhead {
   readonly #helpers: Helper[] = [];
-  /** Frames that are being made, and those with which an engine was lost. */
+  /** Frames that are being evaluated, and those with which an engine crashed. */
   readonly #dealt = new Set<number>();
   readonly #lost = new Set<number>();
-  /** Rises whenever what is under way is no longer wanted. */
+  /** Incremented on cancellation: results of earlier rounds are dropped. */
   #round = 0;
   #wanted = false;
   #disposed = false;
@@ -41,7 +41,7 @@ export class FramesAhead {
     readonly hooks: AheadHooks,
   ) {}
 
-  /** Has missing frames made by all engines that are idle. */
+  /** Deals missing frames to all idle engines, which are created at the first call. */
   start(): void {
     this.#wanted = true;
     if (this.#disposed || !this.#due()) return;
@@ -56,7 +56,7 @@ export class FramesAhead {
     for (const helper of this.#helpers) if (!helper.running) void this.#work(helper);
   }
 
-  /** Gives up what is under way. */
+  /** Cancels all evaluations. */
   cancel(): void {
     this.#wanted = false;
     this.#round++;
@@ -91,7 +91,7 @@ export class FramesAhead {
     } finally {
       helper.running = false;
     }
-    // It was started again while it was giving up.
+    // `start` was called again before the cancellation was answered.
     if (round !== this.#round && this.#wanted) this.start();
   }
 

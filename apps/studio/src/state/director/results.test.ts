@@ -9,7 +9,7 @@ import { shownPath } from './testing';
 /** An engine that answers when the test says so. */
 class FakeEngine {
   static current: FakeEngine;
-  /** Engines besides that of the hand. */
+  /** Engines in the background. */
   static others: FakeEngine[] = [];
   /** What the next one that is made is for: the director's own comes first. */
   static next: 'hand' | 'helper' = 'hand';
@@ -392,7 +392,7 @@ test('what is framed is the box round all frames that are known, of what is show
   expect(wholeOf(null)).toBeNull();
 });
 
-test('with room for more engines the others make what is ahead, and that of the hand is free', async () => {
+test('with room for more engines the others make what is ahead, and the interactive one is free', async () => {
   stop();
   helpers = 2;
   await begin();

@@ -85,7 +85,7 @@ const wantsAll = ({ ahead, playing, checks }: { ahead: boolean; playing: boolean
  */
 class Director {
   readonly #engine: Engine;
-  /** Engines for frames ahead, where the device has room for them; null until they are first wanted. */
+  /** Background engines, where the device has room for them; null until they are first used. */
   #ahead: FramesAhead | null = null;
   readonly #room = deviceRoom();
   readonly #geometries: Geometries;
@@ -263,7 +263,7 @@ class Director {
     return this.#ahead;
   }
 
-  /** Has missing frames made: by engines of their own, where the device has room for them. */
+  /** Evaluates missing frames: in background engines, where the device has room for them. */
   async #fill(): Promise<void> {
     if (this.#running) return;
     if (this.#room.helpers > 0) {
